@@ -1,0 +1,160 @@
+//! The connector: its body, its shell and every joint that holds it.
+
+use serde::{Deserialize, Serialize};
+
+use super::geometry::{Face, Point, Rect};
+use crate::materials::BodyMaterial;
+use crate::units::Length;
+
+/// The connector that is to be replaced, placed on the board.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Connector {
+    /// What the shop calls it.
+    pub name: String,
+    /// How stoutly its pins join the body, and which reworking habits apply.
+    pub family: Family,
+    /// The face it stands on.
+    pub face: Face,
+    /// Its body seen from above.
+    pub body: Rect,
+    /// Its height.
+    pub height: Length,
+    /// What the body is moulded from.
+    pub material: BodyMaterial,
+    /// Has it a metal shell round the body?
+    pub shell: bool,
+    /// Plastic pegs that need a pull even when all solder is liquid.
+    pub pegs: u32,
+    /// Every joint.
+    pub joints: Vec<Joint>,
+}
+
+/// Families of connectors, by what their joints and bodies are like.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Family {
+    /// A port a cable plugs into.
+    Port,
+    /// A flex connector with a latch.
+    Flex,
+    /// Board to board.
+    BoardToBoard,
+    /// An audio or network jack.
+    Jack,
+    /// A power jack.
+    Power,
+}
+
+/// Conductance of one pin into the body, W/K (engineering estimates, x0.5-2).
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BodyLink {
+    /// One signal pin, W/K.
+    pub pin: f64,
+    /// One shell leg into the shell (or the body where there is none), W/K.
+    pub leg: f64,
+}
+
+impl Family {
+    /// How its pins and legs conduct into the body.
+    pub const fn body_link(self) -> BodyLink {
+        match self {
+            Self::Flex | Self::BoardToBoard => BodyLink { pin: 1e-3, leg: 2e-3 },
+            Self::Port => BodyLink { pin: 2e-3, leg: 2e-2 },
+            Self::Jack => BodyLink { pin: 6e-3, leg: 6e-3 },
+            Self::Power => BodyLink { pin: 2e-2, leg: 2e-2 },
+        }
+    }
+
+    /// Its name in running text.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Port => "port",
+            Self::Flex => "flex connector",
+            Self::BoardToBoard => "board-to-board connector",
+            Self::Jack => "jack",
+            Self::Power => "power jack",
+        }
+    }
+
+    /// Open contacts that flux must not run into: then flux is used sparingly.
+    pub const fn has_open_contacts(self) -> bool {
+        matches!(self, Self::Flex | Self::BoardToBoard | Self::Jack)
+    }
+}
+
+/// One soldered joint.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Joint {
+    /// `A1`, `leg 2`.
+    pub name: String,
+    /// The row it stands in, as seen under the microscope; legs have their own.
+    pub row: String,
+    /// Where, mm.
+    pub at: Point,
+    /// What it carries: decides how much copper hangs on it.
+    pub role: Role,
+    /// Pad or plated hole.
+    pub shape: JointShape,
+    /// Under the body, where neither tip nor eye gets to.
+    pub hidden: bool,
+}
+
+/// What a joint carries.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Role {
+    /// A signal: one trace.
+    Signal,
+    /// Ground: tied to planes.
+    Ground,
+    /// Supply: tied to a plane or a wide trace.
+    Power,
+    /// Shell leg or anchor: carries force, tied to ground copper.
+    Anchor,
+}
+
+/// The shape of a joint's land.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum JointShape {
+    /// A surface pad, mm.
+    Pad {
+        /// Along x, mm.
+        width: f64,
+        /// Along y, mm.
+        depth: f64,
+    },
+    /// A plated hole, mm.
+    Hole {
+        /// Finished hole, mm.
+        drill: f64,
+        /// Land round it, mm.
+        pad: f64,
+    },
+}
+
+impl JointShape {
+    /// Area of copper land, mm².
+    pub fn land(self) -> f64 {
+        match self {
+            Self::Pad { width, depth } => width * depth,
+            Self::Hole { pad, .. } => std::f64::consts::FRAC_PI_4 * pad * pad,
+        }
+    }
+}
+
+impl Joint {
+    /// Does a pin walk visit it? Anchors are inspected, not walked.
+    pub fn is_pin(&self) -> bool {
+        self.role != Role::Anchor
+    }
+
+    /// Factory solder in it, mm³ (engineering estimates, x0.5-2: fine pad 0.04, pad 0.15, hole 4, leg 6).
+    pub fn solder_volume(&self) -> f64 {
+        match (self.shape, self.role) {
+            (JointShape::Hole { .. }, Role::Anchor) => 6.0,
+            (JointShape::Hole { .. }, _) => 4.0,
+            (JointShape::Pad { .. }, _) if self.shape.land() < 0.6 => 0.04,
+            (JointShape::Pad { .. }, _) => 0.15 * self.shape.land().max(1.0),
+        }
+    }
+}

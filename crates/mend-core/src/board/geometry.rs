@@ -1,0 +1,92 @@
+//! Points, faces and axis-parallel rectangles, in mm.
+
+use serde::{Deserialize, Serialize};
+
+/// A place on the board, mm.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Point {
+    /// To the right, mm.
+    pub x: f64,
+    /// Away from the technician, mm.
+    pub y: f64,
+}
+
+/// A face of the board.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Face {
+    /// The face drawn as seen.
+    Top,
+    /// The face seen through the board.
+    Bottom,
+}
+
+impl Face {
+    /// The face on the other side.
+    pub const fn other(self) -> Self {
+        match self {
+            Self::Top => Self::Bottom,
+            Self::Bottom => Self::Top,
+        }
+    }
+    /// Its name in running text.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Top => "top",
+            Self::Bottom => "bottom",
+        }
+    }
+}
+
+/// A rectangle by its centre and full size, mm.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Rect {
+    /// Centre.
+    pub centre: Point,
+    /// Full width along x, mm.
+    pub width: f64,
+    /// Full depth along y, mm.
+    pub depth: f64,
+}
+
+impl Rect {
+    /// Left edge, mm.
+    pub fn left(&self) -> f64 {
+        self.centre.x - self.width / 2.0
+    }
+    /// Right edge, mm.
+    pub fn right(&self) -> f64 {
+        self.centre.x + self.width / 2.0
+    }
+    /// Near edge, mm.
+    pub fn near(&self) -> f64 {
+        self.centre.y - self.depth / 2.0
+    }
+    /// Far edge, mm.
+    pub fn far(&self) -> f64 {
+        self.centre.y + self.depth / 2.0
+    }
+    /// Area, mm².
+    pub fn area(&self) -> f64 {
+        self.width * self.depth
+    }
+    /// Does it cover the point? The rim counts.
+    pub fn covers(&self, p: Point) -> bool {
+        (p.x - self.centre.x).abs() <= self.width / 2.0 && (p.y - self.centre.y).abs() <= self.depth / 2.0
+    }
+    /// Area shared with another, mm².
+    pub fn shared(&self, other: &Self) -> f64 {
+        let x = self.right().min(other.right()) - self.left().max(other.left());
+        let y = self.far().min(other.far()) - self.near().max(other.near());
+        x.max(0.0) * y.max(0.0)
+    }
+    /// The four corners.
+    pub fn corners(&self) -> [Point; 4] {
+        [
+            Point { x: self.left(), y: self.near() },
+            Point { x: self.right(), y: self.near() },
+            Point { x: self.right(), y: self.far() },
+            Point { x: self.left(), y: self.far() },
+        ]
+    }
+}

@@ -1,0 +1,34 @@
+//! The board: outline, stack-up, the connector with its joints, the neighbours.
+//!
+//! Coordinates are mm, x to the right, y away from the technician, seen from the top face. The bottom face uses the
+//! same x and y (looking through the board), so one place has one coordinate.
+
+pub mod check;
+mod connector;
+mod geometry;
+mod neighbour;
+mod outline;
+mod stack;
+
+pub use connector::{BodyLink, Connector, Family, Joint, JointShape, Role};
+pub use geometry::{Face, Point, Rect};
+pub use neighbour::Neighbour;
+pub use outline::Outline;
+pub use stack::StackUp;
+
+/// A board model: everything the heat run needs to know of what lies on the bench.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Board {
+    /// The model's name.
+    pub name: String,
+    /// Who made it (as the shop calls them).
+    pub maker: String,
+    /// The rim.
+    pub outline: Outline,
+    /// Thickness, layers, copper.
+    pub stack: StackUp,
+    /// The part that is to be replaced.
+    pub connector: Connector,
+    /// What must not be hurt.
+    pub neighbours: Vec<Neighbour>,
+}

@@ -1,0 +1,27 @@
+//! How a board heats under a tool, and when its joints melt.
+//!
+//! The board is a graded grid of cells, the bodies and joints on it are lumped nodes holding enthalpy, the tool a pair
+//! of (h, h x gas temperature) per surface cell. Everything is excess over the room in the state, °C at the doors.
+//! Basis marks at the numbers: T textbook or published correlation, D material-family data, E engineering estimate,
+//! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`unknowns`].
+//!
+//! - [`jet`]: what leaves the nozzle and arrives at the board; [`tool`]: what a person sets
+//! - [`axis`], [`mesh`]: the grid; [`field`]: its state and the sweep over it; [`rkl2`]: the time stepping
+//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`surroundings`]: what the air does to all
+//! - [`simulation`]: one step of everything; [`run`]: heat until release, then cool; [`unknowns`]: the samples
+
+pub mod axis;
+pub mod field;
+pub mod jet;
+pub mod mesh;
+pub mod network;
+pub mod nodes;
+pub mod rkl2;
+pub mod run;
+pub mod simulation;
+pub mod surroundings;
+pub mod tool;
+pub mod unknowns;
+
+/// Stefan-Boltzmann constant, W/m²K⁴ (CODATA, exact enough).
+pub const STEFAN_BOLTZMANN: f64 = 5.670e-8;

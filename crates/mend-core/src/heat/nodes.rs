@@ -1,0 +1,133 @@
+//! Joints and bodies as lumped nodes. The state is enthalpy, so latent heat is exact and needs no iteration.
+
+use crate::board::{Face, Rect};
+
+/// Melting of a node, temperatures as excess over the room.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Melting {
+    /// Solidus, K over the room.
+    pub solidus: f64,
+    /// Liquidus, K over the room.
+    pub liquidus: f64,
+    /// Latent heat of the node, J.
+    pub latent: f64,
+}
+
+/// A surface of a node that the air reaches.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct NodeSurface {
+    /// The face of the board it looks away from.
+    pub face: Face,
+    /// Where it is, mm.
+    pub place: Rect,
+    /// Its area, m².
+    pub area: f64,
+    /// Emissivity, 0-1.
+    pub emissivity: f64,
+}
+
+/// A lump with one temperature.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Node {
+    /// Sensible heat capacity, J/K. Infinite for a node held at its temperature.
+    pub capacity: f64,
+    /// Melting, if it does.
+    pub melting: Option<Melting>,
+    /// Where the air reaches it.
+    pub surface: Option<NodeSurface>,
+}
+
+impl Node {
+    /// A lump that does not melt.
+    pub const fn lump(capacity: f64) -> Self {
+        Self { capacity, melting: None, surface: None }
+    }
+
+    /// Temperature at an enthalpy `h` (J over the room's), K over the room. Piecewise linear over the pasty range.
+    pub fn temperature(&self, h: f64) -> f64 {
+        let Some(m) = self.melting else { return h / self.capacity };
+        let (low, high) = (self.capacity * m.solidus, self.liquid_from());
+        if h <= low {
+            h / self.capacity
+        } else if h < high {
+            m.solidus + (h - low) / (high - low) * (m.liquidus - m.solidus)
+        } else {
+            m.liquidus + (h - high) / self.capacity
+        }
+    }
+
+    /// Enthalpy from which it is all liquid, J; infinite for a lump that does not melt.
+    pub fn liquid_from(&self) -> f64 {
+        self.melting.map_or(f64::INFINITY, |m| self.capacity * m.liquidus + m.latent)
+    }
+
+    /// Enthalpy up to which it is all solid, J.
+    pub fn solid_to(&self) -> f64 {
+        self.melting.map_or(f64::INFINITY, |m| self.capacity * m.solidus)
+    }
+}
+
+/// Conductance between two nodes, W/K.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct NodeLink {
+    /// One node.
+    pub a: usize,
+    /// The other.
+    pub b: usize,
+    /// W/K.
+    pub conductance: f64,
+}
+
+/// Conductance between a node and a cell of the board, W/K.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CellLink {
+    /// The node.
+    pub node: usize,
+    /// The column (i, j).
+    pub column: (usize, usize),
+    /// The layer, 0 at the top.
+    pub layer: usize,
+    /// W/K.
+    pub conductance: f64,
+}
+
+/// All lumps on a board and what joins them.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Nodes {
+    /// The lumps.
+    pub nodes: Vec<Node>,
+    /// Between lumps.
+    pub links: Vec<NodeLink>,
+    /// Into the board.
+    pub cells: Vec<CellLink>,
+}
+
+impl Nodes {
+    /// Adds a lump; answers its index.
+    pub fn add(&mut self, node: Node) -> usize {
+        self.nodes.push(node);
+        self.nodes.len() - 1
+    }
+    /// Joins two lumps.
+    pub fn join(&mut self, a: usize, b: usize, conductance: f64) {
+        self.links.push(NodeLink { a, b, conductance });
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn temperature_stands_still_while_a_eutectic_melts() {
+        let node = Node {
+            capacity: 0.01,
+            melting: Some(Melting { solidus: 160.0, liquidus: 160.0, latent: 2.0 }),
+            surface: None,
+        };
+        assert_eq!(node.temperature(1.6), 160.0);
+        assert_eq!(node.temperature(2.6), 160.0);
+        assert_eq!(node.temperature(3.6), 160.0);
+        assert!((node.temperature(3.7) - 170.0).abs() < 1e-9);
+    }
+}

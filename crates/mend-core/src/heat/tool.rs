@@ -1,0 +1,102 @@
+//! The hot-air tool: what a person sets, and what the station makes of it.
+
+use serde::{Deserialize, Serialize};
+
+use crate::board::{Face, Rect};
+use crate::units::{Duration, Flow, Length, Temperature};
+
+/// The settings of one hot-air pass.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct HotAir {
+    /// What the station is set to.
+    #[serde(rename = "set_c")]
+    pub set: Temperature,
+    /// What the station's flow reads.
+    #[serde(rename = "flow_lpm")]
+    pub flow: Flow,
+    /// Outlet diameter; a bare outlet is 20 mm or more.
+    #[serde(rename = "nozzle_mm")]
+    pub nozzle: Length,
+    /// Outlet to board.
+    #[serde(rename = "distance_mm")]
+    pub distance: Length,
+    /// The face the air meets.
+    pub face: Face,
+    /// Held still or kept moving.
+    pub motion: Motion,
+    /// When to give up if nothing is said sooner: the longest the air stays on.
+    #[serde(rename = "longest_s")]
+    pub longest: Duration,
+}
+
+/// How the nozzle moves over the part.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Motion {
+    /// Held over the middle of the part.
+    Still,
+    /// Swept over the whole part, several times a second.
+    Sweeping,
+}
+
+impl Motion {
+    /// Places the nozzle visits, as offsets from the body's centre in mm: one, or 5 x 3 over the body.
+    pub fn path(self, body: &Rect) -> Vec<(f64, f64)> {
+        match self {
+            Self::Still => vec![(0.0, 0.0)],
+            Self::Sweeping => {
+                let along = [-0.5, -0.25, 0.0, 0.25, 0.5];
+                let across = [-0.5, 0.0, 0.5];
+                let long_in_x = body.width >= body.depth;
+                let steps = across.iter().flat_map(|b| along.iter().map(move |a| (*a, *b)));
+                steps
+                    .map(
+                        |(a, b)| {
+                            if long_in_x { (a * body.width, b * body.depth) } else { (b * body.width, a * body.depth) }
+                        },
+                    )
+                    .collect()
+            }
+        }
+    }
+}
+
+/// What moves the air. A fan gives way to a narrow nozzle, a pump does not.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Blower {
+    /// Fan in the handle.
+    Fan,
+    /// Pump in the case.
+    Pump,
+}
+
+/// A hot-air station as the shop owns it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Station {
+    /// What the shop calls it.
+    pub name: String,
+    /// Fan or pump.
+    pub blower: Blower,
+    /// Set temperatures it takes.
+    pub set_range: (Temperature, Temperature),
+    /// Flows it shows.
+    pub flow_range: (Flow, Flow),
+    /// Outlets owned, bare one included.
+    pub nozzles: Vec<Length>,
+    /// Heater power where known, W.
+    pub heater_w: Option<f64>,
+    /// Jet transfer against the law of [`super::jet`]: 1 as by the book. From the probe, else 1.
+    pub jet_scale: f64,
+    /// Logarithmic spread of that: 0.25 blind, about 0.1 after a probe.
+    pub jet_spread: f64,
+    /// Logarithmic spread of real against displayed flow: 0.15 blind, 0.05 when measured.
+    pub flow_spread: f64,
+}
+
+impl Station {
+    /// Has anybody measured it? If not, predictions are wide and the product says so.
+    pub fn is_measured(&self) -> bool {
+        self.jet_spread < 0.2
+    }
+}

@@ -1,0 +1,21 @@
+//! The rules of replacing ports and flex connectors, and the computation under them. Pure: values in, values out.
+//!
+//! In reading order, each looking only at those above it:
+//!
+//! - [`units`]: quantities as types
+//! - [`finding`]: what a rule has to object, where, and the way out
+//! - [`materials`]: alloys and bodies, with sources and limits
+//! - [`board`]: outline, stack-up, connector, joints, neighbours
+//! - [`heat`]: how the board heats under a tool, and when its joints melt
+//! - [`planning`]: margins, the stop line, the bench sequence
+//! - [`inspection`]: the pin walk and its verdict
+//! - [`shop`]: the job's line of stops and what to pick up next
+
+pub mod board;
+pub mod finding;
+pub mod heat;
+pub mod inspection;
+pub mod materials;
+pub mod planning;
+pub mod shop;
+pub mod units;

@@ -1,0 +1,119 @@
+//! Everything against its line: joints must pass theirs, all else must stay under its own.
+
+use serde::{Deserialize, Serialize};
+
+use super::band::Band;
+
+/// What a row of the margin strip is about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Kind {
+    /// Joints that must melt.
+    Joints,
+    /// The part's own body.
+    Body,
+    /// A neighbour's body.
+    Neighbour,
+    /// The laminate.
+    Laminate,
+}
+
+/// How a row stands to its line.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Standing {
+    /// Beyond the wanted margin, spread included.
+    Inside,
+    /// On the right side, but nearer than wanted.
+    Near,
+    /// One sample in ten is on the wrong side.
+    Past,
+}
+
+/// One thing in a row: a single joint, or the neighbour itself.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Mark {
+    /// `A1`, `latch`.
+    pub name: String,
+    /// Its temperature, °C: a joint's at the stop line, anything else's highest.
+    pub temperature_c: Band,
+}
+
+/// A row: things that share a line.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Margin {
+    /// What it is about.
+    pub kind: Kind,
+    /// `row A`, `keyboard latch`.
+    pub name: String,
+    /// What it is made of or how many there are.
+    pub detail: String,
+    /// Everything in it.
+    pub marks: Vec<Mark>,
+    /// Melting line or limit, °C.
+    pub line_c: f64,
+    /// The tightest margin with its spread, K: positive on the right side of the line.
+    pub margin_k: f64,
+    /// How it stands.
+    pub standing: Standing,
+    /// Shown for knowledge only: an expendable part may deform.
+    pub expendable: bool,
+}
+
+impl Margin {
+    /// The row with its tightest margin computed, `wanted_k` as the margin below which it is near.
+    pub fn of((kind, name, detail): (Kind, String, String), marks: Vec<Mark>, (line_c, wanted_k): (f64, f64)) -> Self {
+        let margin = |mark: &Mark| match kind {
+            Kind::Joints => mark.temperature_c.low - line_c,
+            _ => line_c - mark.temperature_c.high,
+        };
+        let margin_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
+        let standing = match margin_k {
+            k if k < 0.0 => Standing::Past,
+            k if k < wanted_k => Standing::Near,
+            _ => Standing::Inside,
+        };
+        Self { kind, name, detail, marks, line_c, margin_k, standing, expendable: false }
+    }
+
+    /// The same, for something that may be lost.
+    pub fn expendable(self) -> Self {
+        Self { expendable: true, ..self }
+    }
+
+    /// The mark nearest to the line, on the wrong side first.
+    pub fn tightest(&self) -> Option<&Mark> {
+        let key = |m: &&Mark| match self.kind {
+            Kind::Joints => m.temperature_c.low,
+            _ => -m.temperature_c.high,
+        };
+        self.marks.iter().min_by(|a, b| key(a).total_cmp(&key(b)))
+    }
+
+    /// Lowest and highest of all bands in the row, °C.
+    pub fn span(&self) -> (f64, f64) {
+        self.marks.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), m| {
+            (low.min(m.temperature_c.low), high.max(m.temperature_c.high))
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn row(kind: Kind, low: f64, high: f64, line: f64) -> Margin {
+        let band = Band { low, mid: (low + high) / 2.0, high };
+        let mark = Mark { name: "x".to_owned(), temperature_c: band };
+        Margin::of((kind, "x".to_owned(), String::new()), vec![mark], (line, 15.0))
+    }
+
+    #[test]
+    fn a_margin_counts_from_the_bad_end_of_the_band() {
+        assert_eq!(row(Kind::Joints, 230.0, 260.0, 220.0).margin_k, 10.0);
+        assert_eq!(row(Kind::Neighbour, 190.0, 215.0, 235.0).margin_k, 20.0);
+        assert_eq!(row(Kind::Neighbour, 190.0, 240.0, 235.0).standing, Standing::Past);
+        assert_eq!(row(Kind::Neighbour, 190.0, 225.0, 235.0).standing, Standing::Near);
+        assert_eq!(row(Kind::Joints, 240.0, 260.0, 220.0).standing, Standing::Inside);
+    }
+}

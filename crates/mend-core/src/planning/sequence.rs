@@ -1,0 +1,257 @@
+//! The steps at the bench, written from the plan: what to do, what to see, how long, what to beware of.
+
+use serde::{Deserialize, Serialize};
+
+use super::band::{Band, TimeBand};
+use super::caution::Caution;
+use super::margin::{Kind, Standing};
+use super::plan::Plan;
+use crate::board::{Board, Face, JointShape, Role};
+use crate::heat::tool::Motion;
+use crate::materials::Alloy;
+
+/// A step.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Step {
+    /// Short name, as it stands on the screen.
+    pub title: String,
+    /// What to do, a line each.
+    pub lines: Vec<String>,
+    /// What to watch for.
+    pub cue: String,
+    /// Cautions of this very step.
+    pub cautions: Vec<Caution>,
+    /// What kind of step, and its times.
+    pub kind: StepKind,
+}
+
+/// Kinds of steps.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case", tag = "what")]
+pub enum StepKind {
+    /// Done when it is done.
+    Do,
+    /// Air on; the part moves within a band; a line at which to stop.
+    Heat {
+        /// When it comes away.
+        release: TimeBand,
+        /// When to stop, s.
+        stop_s: f64,
+    },
+    /// Work while the board is warm: a window that closes.
+    WhileWarm {
+        /// How long it stays warm, s.
+        window_s: Option<Band>,
+    },
+    /// Hold still until everything is solid.
+    Hold {
+        /// Until then, s.
+        until_s: Option<Band>,
+    },
+}
+
+/// What the sequence is written from.
+#[derive(Debug, Clone, Copy)]
+pub struct Script<'a> {
+    /// The board.
+    pub board: &'a Board,
+    /// The plan.
+    pub plan: &'a Plan,
+    /// What is fed to the joints before heat and used for the refit.
+    pub alloy: &'a Alloy,
+}
+
+/// All steps of a one-pass hot-air replacement, in order.
+pub fn sequence(script: &Script<'_>) -> Vec<Step> {
+    vec![
+        ready(),
+        protect(script),
+        flux(script),
+        alloy(script),
+        heat(script),
+        lift(script),
+        wick(script),
+        clean_pads(),
+        fit(script),
+        set(script),
+        hold(script),
+        clean(),
+    ]
+}
+
+fn step(title: &str, lines: Vec<String>, cue: &str, cautions: &[Caution]) -> Step {
+    Step { title: title.to_owned(), lines, cue: cue.to_owned(), cautions: cautions.to_vec(), kind: StepKind::Do }
+}
+
+fn ready() -> Step {
+    let lines = [
+        "Battery disconnected and out, mains supply out.",
+        "Board clear of the bench on its holder, foil beneath it.",
+        "Extraction on, strap on, tweezers and braid at hand.",
+    ];
+    let cautions =
+        [Caution::Lithium, Caution::Mains, Caution::Fumes, Caution::SmokeAlarm, Caution::Static, Caution::HotBench];
+    step("Make ready", lines.map(str::to_owned).to_vec(), "Nothing on the board is live.", &cautions)
+}
+
+fn protect(script: &Script<'_>) -> Step {
+    let close = |m: &&super::margin::Margin| matches!(m.kind, Kind::Neighbour) && m.standing != Standing::Inside;
+    let face = script.plan.air.face;
+    let mut lines: Vec<String> = script
+        .plan
+        .margins
+        .iter()
+        .filter(close)
+        .map(|m| format!("Cover {} ({}): it comes within {:.0} K of its limit.", m.name, m.detail, m.margin_k.max(0.0)))
+        .collect();
+    let near = script.board.neighbours.iter().filter(|n| n.face == face).count();
+    if lines.is_empty() {
+        lines.push("Nothing needs a shield by the numbers.".to_owned());
+    }
+    lines.push(format!(
+        "Polyimide tape over what stands on the {} face ({near} near), pressed down to the joints, not over them.",
+        face.name()
+    ));
+    step("Protect", lines, "No tape on any joint of the part: a covered joint will not melt.", &[Caution::Static])
+}
+
+fn flux(script: &Script<'_>) -> Step {
+    let connector = &script.board.connector;
+    let how = if connector.family.has_open_contacts() {
+        "Sparingly: flux must not run into the open contacts."
+    } else {
+        "Generously, from both faces of plated legs."
+    };
+    let lines = vec![format!("Fresh flux on all {} joints.", connector.joints.len()), how.to_owned()];
+    step("Flux", lines, "Every joint is wet with flux.", &[Caution::Fumes])
+}
+
+fn alloy(script: &Script<'_>) -> Step {
+    let joints = &script.board.connector.joints;
+    let hidden = joints.iter().filter(|j| j.hidden).count();
+    let legs = joints.iter().filter(|j| j.role == Role::Anchor).count();
+    let mut lines = vec![format!("Touch {} to every joint you can reach: near is not enough.", script.alloy.name)];
+    if legs > 0 {
+        lines.push(format!(
+            "{legs} legs: hold the tip until the board itself is hot, or the alloy never mixes down the hole."
+        ));
+    }
+    if hidden > 0 {
+        lines.push(format!("{hidden} joints are hidden: they melt as the factory left them."));
+    }
+    let mut cautions = vec![Caution::Burns, Caution::Fumes];
+    if script.alloy.has_lead() {
+        cautions.push(Caution::Lead);
+    }
+    step("Add alloy", lines, "Fresh metal shines on each joint.", &cautions)
+}
+
+fn heat(script: &Script<'_>) -> Step {
+    let air = &script.plan.air;
+    let motion = match air.motion {
+        Motion::Still => "held still",
+        Motion::Sweeping => "always moving over the whole part",
+    };
+    let from = if air.face == script.board.connector.face { "onto the part" } else { "from the far face" };
+    let lines = vec![
+        format!("Air {}, {} face: {motion}, {:.0} mm away.", from, air.face.name(), air.distance.in_mm()),
+        format!("{:.0} mm outlet, {:.0} L/min.", air.nozzle.in_mm(), air.flow.in_litres_per_minute()),
+        "No pulling, no prising: grip, and wait. It moves by itself.".to_owned(),
+    ];
+    let cue = "Flux runs, then smokes; every joint turns from matt to shiny; the part twitches.";
+    let kind = StepKind::Heat { release: script.plan.release, stop_s: script.plan.stop.at_s };
+    Step { kind, ..step("Heat", lines, cue, &[Caution::Burns, Caution::Fumes, Caution::Alcohol]) }
+}
+
+fn lift(script: &Script<'_>) -> Step {
+    let connector = &script.board.connector;
+    let mut lines = vec!["Straight up. Air away the moment it is off: a freed part deforms in seconds.".to_owned()];
+    if connector.pegs > 0 {
+        lines.push(format!(
+            "{} plastic pegs hold by friction: rock gently, only now that all solder is liquid.",
+            connector.pegs
+        ));
+    }
+    step("Lift", lines, "If it needs force, it is not ready.", &[Caution::Burns])
+}
+
+fn wick(script: &Script<'_>) -> Step {
+    let holes = script.board.connector.joints.iter().filter(|j| matches!(j.shape, JointShape::Hole { .. })).count();
+    let mut lines =
+        vec!["Braid on flux, iron on braid, no weight on it. Strokes along the pads, never across.".to_owned()];
+    if holes > 0 {
+        lines.push(format!("{holes} holes: add solder first, then draw it through with fresh braid."));
+    }
+    lines.push("Braid that sticks is a board gone cold: warm it, do not pull.".to_owned());
+    let kind = StepKind::WhileWarm { window_s: script.plan.warm_s };
+    Step {
+        kind,
+        ..step("Wick while warm", lines, "Braid glides; pads are flat and bright.", &[Caution::Burns, Caution::Fumes])
+    }
+}
+
+fn clean_pads() -> Step {
+    let lines = [
+        "Strong alcohol and brush; let it dry.",
+        "Look: pads whole, mask whole, neighbours in place.",
+        "A knocked part goes back now, and is measured.",
+    ];
+    step(
+        "Clean and look",
+        lines.map(str::to_owned).to_vec(),
+        "Every pad and hole is bare and whole.",
+        &[Caution::Alcohol],
+    )
+}
+
+fn fit(script: &Script<'_>) -> Step {
+    let hidden = script.board.connector.joints.iter().any(|j| j.hidden);
+    let mut lines = vec!["Dry fit: flush and level, every pin on its pad. If not, the holes are not clear.".to_owned()];
+    if hidden {
+        lines.push("Hidden row: even, domed pads, the same height everywhere. One low pad is one open pin.".to_owned());
+    }
+    lines.push(format!("Tin with {}, flux, part in place, pushed home.", script.alloy.name));
+    let mut cautions = vec![Caution::Fumes];
+    if script.alloy.has_lead() {
+        cautions.push(Caution::Lead);
+    }
+    step("Fit", lines, "It sits flat before any heat.", &cautions)
+}
+
+fn set(script: &Script<'_>) -> Step {
+    let lines = vec![
+        "The same air again; press flat and level until every pin sinks.".to_owned(),
+        "Then air off, and do not move.".to_owned(),
+    ];
+    let kind = StepKind::Heat { release: script.plan.release, stop_s: script.plan.stop.at_s };
+    Step {
+        kind,
+        ..step(
+            "Set",
+            lines,
+            "The part sinks; a bright line runs round each leg.",
+            &[Caution::Burns, Caution::Fumes, Caution::Alcohol],
+        )
+    }
+}
+
+fn hold(script: &Script<'_>) -> Step {
+    let side = if script.board.connector.face == Face::Top { "above" } else { "below" };
+    let lines = vec![format!("Hold it still from {side}. The thickest leg freezes last.")];
+    let kind = StepKind::Hold { until_s: script.plan.hold_s };
+    Step { kind, ..step("Hold", lines, "The shine turns matt on the last leg.", &[Caution::Burns]) }
+}
+
+fn clean() -> Step {
+    let lines = [
+        "Touch up visible pins with a clean tip and flux.",
+        "Alcohol and brush, rinse, dry warm. No flux left in the contacts.",
+        "Then to the pin walk.",
+    ];
+    step(
+        "Clean",
+        lines.map(str::to_owned).to_vec(),
+        "Concave fillets, no bridges, no balls.",
+        &[Caution::Alcohol, Caution::Burns],
+    )
+}

@@ -1,0 +1,132 @@
+//! The intake: its fields, what each may hold, and the terms a customer consents to.
+
+use crate::finding::Finding;
+use crate::units::Money;
+
+/// What a field holds.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum FieldKind {
+    /// A line of text.
+    Line,
+    /// Several lines.
+    Text,
+    /// One of these.
+    Choice(&'static [&'static str]),
+    /// Yes, or empty.
+    Tick,
+    /// An amount of money.
+    Money,
+    /// A day, `2026-11-27`.
+    Day,
+}
+
+/// A field of the intake.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Field {
+    /// As it is stored and sent.
+    pub key: &'static str,
+    /// As it is read.
+    pub label: &'static str,
+    /// What it may hold.
+    pub kind: FieldKind,
+    /// Must it be there before work begins?
+    pub wanted: bool,
+}
+
+const fn field(key: &'static str, label: &'static str, kind: FieldKind, wanted: bool) -> Field {
+    Field { key, label, kind, wanted }
+}
+
+/// How a port breaks.
+const BROKE: &[&str] = &["knock with cable in", "drop", "tug", "wear", "liquid", "earlier repair", "not known"];
+
+impl Field {
+    /// All of them, in the order in which they are asked.
+    pub const ALL: [Self; 16] = [
+        field("customer", "Customer", FieldKind::Line, true),
+        field("contact", "Phone or mail", FieldKind::Line, false),
+        field("device", "Device and model", FieldKind::Line, true),
+        field("serial", "Serial number", FieldKind::Line, false),
+        field("symptom", "Symptom, in the customer's words", FieldKind::Text, true),
+        field("broke", "How it broke", FieldKind::Choice(BROKE), true),
+        field("earlier_work", "Signs of earlier work", FieldKind::Text, true),
+        field("inside", "Customer's own parts inside", FieldKind::Text, true),
+        field("unchanged", "Must not change", FieldKind::Line, false),
+        field("power_on", "Power-on test before opening", FieldKind::Text, true),
+        field("consent", "Risk explained, terms accepted", FieldKind::Tick, true),
+        field("terms", "Agreed terms", FieldKind::Text, false),
+        field("price", "Price agreed", FieldKind::Money, true),
+        field("deposit", "Deposit", FieldKind::Money, false),
+        field("due", "Due", FieldKind::Day, true),
+        field("waits_for", "Waits for", FieldKind::Line, false),
+    ];
+
+    /// The field of that key.
+    pub fn named(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|field| field.key == key)
+    }
+}
+
+/// Longest text a field takes, characters.
+const LONGEST: usize = 2000;
+
+/// The value as it is to be kept, or what is wrong with it. An empty value is always fine: it is not there yet.
+pub fn check_field(field: Field, value: &str) -> Result<String, Finding> {
+    let value = value.trim();
+    let object = |message: String, hint: &str| Err(Finding::blocking("intake", field.key, message).hint(hint));
+    if value.chars().count() > LONGEST {
+        return object(format!("{} has more than {LONGEST} characters", field.label), "shorten it");
+    }
+    if value.is_empty() {
+        return Ok(String::new());
+    }
+    match field.kind {
+        FieldKind::Money => match value.parse::<Money>() {
+            Ok(amount) => Ok(amount.to_string()),
+            Err(why) => object(format!("{} “{value}” can't be read", field.label), &why.to_string()),
+        },
+        FieldKind::Choice(choices) if !choices.contains(&value) => {
+            object(format!("{} “{value}” is not on the list", field.label), &choices.join(", "))
+        }
+        FieldKind::Day if !is_day(value) => {
+            object(format!("{} “{value}” is not a day", field.label), "year-month-day, like 2026-11-27")
+        }
+        _ => Ok(value.to_owned()),
+    }
+}
+
+/// Shape and range only; whether the month has that day is the calendar's business at the edge.
+fn is_day(value: &str) -> bool {
+    let parts: Vec<&str> = value.split('-').collect();
+    let number =
+        |at: usize, digits: usize| parts.get(at).filter(|p| p.len() == digits).and_then(|p| p.parse::<u32>().ok());
+    matches!((parts.len(), number(0, 4), number(1, 2), number(2, 2)), (3, Some(_), Some(1..=12), Some(1..=31)))
+}
+
+/// What is explained before a customer consents.
+pub fn consent_terms() -> [&'static str; 4] {
+    [
+        "Heat near plastics and other parts: what the plan shows as near its limit may be marked or lost.",
+        "Pads or barrels under a torn port may already be lifted; that shows only when it is off.",
+        "If it can't be mended, the price of the diagnosis is due and the device goes back as it came.",
+        "Data stays untouched: nothing is updated, wiped or signed in to.",
+    ]
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_value_that_can_not_be_names_the_field_and_the_way_out() {
+        let of = |key: &str, value: &str| check_field(Field::named(key).expect("a field"), value);
+        assert_eq!(of("price", "85"), Ok("85.00".to_owned()));
+        let refused = of("price", "cheap").expect_err("not money");
+        assert!(refused.message.contains("Price agreed") && refused.message.contains("cheap"), "{refused:?}");
+        assert!(of("due", "2026-13-01").is_err());
+        assert!(of("due", "2026-11-27").is_ok());
+        assert!(of("broke", "meteor").is_err());
+        assert_eq!(of("symptom", ""), Ok(String::new()));
+        assert!(of("symptom", &"a".repeat(2001)).is_err());
+    }
+}

@@ -1,0 +1,7 @@
+//! The shop: where each job stands and what to pick up next.
+
+mod intake;
+mod stops;
+
+pub use intake::{Field, FieldKind, check_field, consent_terms};
+pub use stops::{Facts, PinState, RunState, Stop, StopState, next, rank, state};

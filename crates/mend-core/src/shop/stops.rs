@@ -1,0 +1,195 @@
+//! A job as a line of stops in working order, each with its state; and which job comes first.
+
+use crate::planning::plan::Window;
+
+/// The stops of a job, in order.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Stop {
+    /// Taken in.
+    Intake,
+    /// Which board, what is near.
+    Board,
+    /// Window and margins.
+    Heat,
+    /// At the bench.
+    Run,
+    /// Pin by pin.
+    Pins,
+    /// Back to the customer.
+    Handover,
+}
+
+impl Stop {
+    /// All, in order.
+    pub const ALL: [Self; 6] = [Self::Intake, Self::Board, Self::Heat, Self::Run, Self::Pins, Self::Handover];
+
+    /// Its name on the line.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Intake => "Intake",
+            Self::Board => "Board",
+            Self::Heat => "Heat plan",
+            Self::Run => "Bench run",
+            Self::Pins => "Pin walk",
+            Self::Handover => "Handover",
+        }
+    }
+
+    /// The last part of its address.
+    pub const fn path(self) -> &'static str {
+        match self {
+            Self::Intake => "intake",
+            Self::Board => "board",
+            Self::Heat => "heat",
+            Self::Run => "run",
+            Self::Pins => "pins",
+            Self::Handover => "handover",
+        }
+    }
+
+    /// What to do there, as an order to oneself.
+    pub const fn call(self) -> &'static str {
+        match self {
+            Self::Intake => "Finish the intake",
+            Self::Board => "Choose the board",
+            Self::Heat => "Plan the heat",
+            Self::Run => "Run it at the bench",
+            Self::Pins => "Walk the pins",
+            Self::Handover => "Hand it over",
+        }
+    }
+}
+
+/// How far the bench run is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum RunState {
+    /// Not begun.
+    #[default]
+    NotStarted,
+    /// At a step, counted from 1.
+    AtStep(usize, usize),
+    /// All steps done.
+    Done,
+}
+
+/// How the pins stand.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum PinState {
+    /// None walked.
+    #[default]
+    NotWalked,
+    /// Some left.
+    Partly,
+    /// Something to mend.
+    Rework,
+    /// All firm.
+    Sound,
+}
+
+/// What is known of a job.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Facts {
+    /// Fields the intake still wants.
+    pub intake_missing: usize,
+    /// Has a board been chosen?
+    pub board: bool,
+    /// The plan's window, if there is a plan.
+    pub window: Option<Window>,
+    /// The run.
+    pub run: RunState,
+    /// The pins.
+    pub pins: PinState,
+    /// Given back.
+    pub handed_over: bool,
+    /// What it waits for, as entered; empty: nothing.
+    pub waits_for: String,
+    /// Days until it is due; negative: late. None: no date.
+    pub due_in_days: Option<i64>,
+}
+
+/// State of a stop.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum StopState {
+    /// Behind us.
+    Done,
+    /// The next thing to do.
+    Now,
+    /// Later.
+    Later,
+}
+
+fn is_done(facts: &Facts, stop: Stop) -> bool {
+    match stop {
+        Stop::Intake => facts.intake_missing == 0,
+        Stop::Board => facts.board,
+        Stop::Heat => facts.window.is_some(),
+        Stop::Run => facts.run == RunState::Done,
+        Stop::Pins => facts.pins == PinState::Sound,
+        Stop::Handover => facts.handed_over,
+    }
+}
+
+/// The first stop that is not done; none when the job is closed.
+pub fn next(facts: &Facts) -> Option<Stop> {
+    if facts.handed_over {
+        return None;
+    }
+    Stop::ALL.into_iter().find(|stop| !is_done(facts, *stop))
+}
+
+/// State of one stop.
+pub fn state(facts: &Facts, stop: Stop) -> StopState {
+    if next(facts) == Some(stop) {
+        StopState::Now
+    } else if is_done(facts, stop) || facts.handed_over {
+        StopState::Done
+    } else {
+        StopState::Later
+    }
+}
+
+/// Order on the bench, smallest first: what is under way, then what can be done by due date, then what waits, then closed.
+pub fn rank(facts: &Facts) -> (u8, i64) {
+    let due = facts.due_in_days.unwrap_or(i64::MAX);
+    let group = match facts {
+        _ if facts.handed_over => 4,
+        _ if matches!(facts.run, RunState::AtStep(..)) => 0,
+        _ if !facts.waits_for.is_empty() => 3,
+        _ if due < 0 => 1,
+        _ => 2,
+    };
+    (group, due)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_job_goes_from_stop_to_stop() {
+        let mut facts = Facts { intake_missing: 2, ..Facts::default() };
+        assert_eq!(next(&facts), Some(Stop::Intake));
+        facts.intake_missing = 0;
+        facts.board = true;
+        assert_eq!(next(&facts), Some(Stop::Heat));
+        facts.window = Some(Window::Open);
+        facts.run = RunState::Done;
+        facts.pins = PinState::Rework;
+        assert_eq!(next(&facts), Some(Stop::Pins));
+        assert_eq!(state(&facts, Stop::Handover), StopState::Later);
+        facts.handed_over = true;
+        assert_eq!(next(&facts), None);
+        assert_eq!(state(&facts, Stop::Pins), StopState::Done);
+    }
+
+    #[test]
+    fn a_part_on_the_bench_comes_before_a_late_one_and_waiting_ones_come_last() {
+        let running = Facts { run: RunState::AtStep(5, 12), due_in_days: Some(3), ..Facts::default() };
+        let late = Facts { due_in_days: Some(-1), ..Facts::default() };
+        let soon = Facts { due_in_days: Some(0), ..Facts::default() };
+        let waiting = Facts { waits_for: "port".to_owned(), due_in_days: Some(-5), ..Facts::default() };
+        let mut jobs = [&waiting, &soon, &late, &running];
+        jobs.sort_by_key(|facts| rank(facts));
+        assert_eq!(jobs, [&running, &late, &soon, &waiting]);
+    }
+}

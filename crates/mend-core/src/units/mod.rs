@@ -1,0 +1,13 @@
+//! Quantities as types. Numbers come in and go out by named doors, so nobody asks "millimetres of what".
+
+mod duration;
+mod flow;
+mod length;
+mod money;
+mod temperature;
+
+pub use duration::Duration;
+pub use flow::Flow;
+pub use length::Length;
+pub use money::Money;
+pub use temperature::{Scale, TempDelta, Temperature, ZERO_CELSIUS_IN_KELVIN};

@@ -1,0 +1,112 @@
+//! A made-up board for the tests: a two-row port with four shell legs near the rim, a latch beside it, a can below.
+#![allow(dead_code, clippy::expect_used, reason = "each test file uses its part")]
+
+use mend_core::board::{
+    Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp,
+};
+use mend_core::heat::run::Case;
+use mend_core::heat::tool::{Blower, HotAir, Motion, Station};
+use mend_core::materials::{Alloy, BodyMaterial};
+use mend_core::units::{Duration, Flow, Length, Temperature};
+
+pub(crate) fn board() -> Board {
+    Board {
+        name: "test laptop".to_owned(),
+        maker: "none".to_owned(),
+        outline: Outline::rectangle(110.0, 80.0),
+        stack: StackUp {
+            thickness: Length::mm(1.0),
+            layers: 8,
+            planes: 3,
+            foil_um: 25.0,
+            plane_coverage: 0.75,
+            signal_coverage: 0.3,
+            vias_per_mm2: None,
+        },
+        connector: connector(),
+        neighbours: vec![
+            neighbour("latch", (55.0, 16.0, 14.0, 4.0), Face::Top, BodyMaterial::Pa66),
+            neighbour("C7", (48.0, 9.0, 4.0, 4.0), Face::Bottom, BodyMaterial::ElectrolyticCan),
+        ],
+    }
+}
+
+pub(crate) fn neighbour(
+    name: &str,
+    (x, y, width, depth): (f64, f64, f64, f64),
+    face: Face,
+    material: BodyMaterial,
+) -> Neighbour {
+    let body = Rect { centre: Point { x, y }, width, depth };
+    Neighbour { name: name.to_owned(), body, face, height: Length::mm(2.0), material, own_limit: None }
+}
+
+fn connector() -> Connector {
+    let row = |row: &str, y: f64, hidden: bool| -> Vec<Joint> {
+        (0..12)
+            .map(|k| Joint {
+                name: format!("{row}{}", k + 1),
+                row: row.to_owned(),
+                at: Point { x: 27.25 + 0.5 * f64::from(k), y },
+                role: if k == 0 || k == 11 { Role::Ground } else { Role::Signal },
+                shape: JointShape::Pad { width: 0.3, depth: 1.0 },
+                hidden,
+            })
+            .collect()
+    };
+    let legs = [(25.7, 2.2), (34.3, 2.2), (25.7, 6.4), (34.3, 6.4)];
+    let anchors = legs.iter().enumerate().map(|(k, (x, y))| Joint {
+        name: format!("leg {}", k + 1),
+        row: "legs".to_owned(),
+        at: Point { x: *x, y: *y },
+        role: Role::Anchor,
+        shape: JointShape::Hole { drill: 0.8, pad: 1.3 },
+        hidden: false,
+    });
+    Connector {
+        name: "two-row port".to_owned(),
+        family: Family::Port,
+        face: Face::Top,
+        body: Rect { centre: Point { x: 30.0, y: 4.0 }, width: 9.0, depth: 7.4 },
+        height: Length::mm(3.2),
+        material: BodyMaterial::Lcp,
+        shell: true,
+        pegs: 0,
+        joints: row("A", 8.0, false).into_iter().chain(row("B", 6.9, true)).chain(anchors).collect(),
+    }
+}
+
+pub(crate) fn station() -> Station {
+    Station {
+        name: "bench 1".to_owned(),
+        blower: Blower::Fan,
+        set_range: (Temperature::celsius(100.0), Temperature::celsius(500.0)),
+        flow_range: (Flow::litres_per_minute(20.0), Flow::litres_per_minute(120.0)),
+        nozzles: vec![Length::mm(22.0), Length::mm(10.0), Length::mm(8.0)],
+        heater_w: None,
+        jet_scale: 1.0,
+        jet_spread: 0.25,
+        flow_spread: 0.15,
+    }
+}
+
+/// A bare outlet from below.
+pub(crate) fn below(set: f64) -> HotAir {
+    HotAir {
+        set: Temperature::celsius(set),
+        flow: Flow::litres_per_minute(90.0),
+        nozzle: Length::mm(22.0),
+        distance: Length::mm(25.0),
+        face: Face::Bottom,
+        motion: Motion::Still,
+        longest: Duration::seconds(300.0),
+    }
+}
+
+pub(crate) fn sac305() -> &'static Alloy {
+    Alloy::named("SAC305").expect("in the table")
+}
+
+pub(crate) fn with_case<T>((board, air): (&Board, &HotAir), then: impl FnOnce(&Case<'_>) -> T) -> T {
+    then(&Case { board, alloy: sac305(), station: &station(), air, room: Temperature::celsius(23.0) })
+}

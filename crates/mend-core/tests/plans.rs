@@ -1,0 +1,97 @@
+//! The plan as a whole, on the made-up board of the tests.
+
+#![allow(clippy::expect_used)]
+
+mod common;
+
+use common::{below, board, neighbour, sac305, with_case};
+use mend_core::board::{Board, Face};
+use mend_core::heat::tool::HotAir;
+use mend_core::materials::BodyMaterial;
+use mend_core::planning::margin::Kind;
+use mend_core::planning::plan::{Order, Plan, SAMPLES, Window, plan};
+use mend_core::planning::sequence::{Script, StepKind, sequence};
+use mend_core::units::{Duration, Flow, Length, Temperature};
+
+fn planned(board: &Board, air: &HotAir) -> Plan {
+    with_case((board, air), |case| plan(&Order { case: *case, part_must_live: false })).expect("can be planned")
+}
+
+#[test]
+fn a_plan_has_a_band_for_everything_and_is_sorted_by_tightness() {
+    let plan = planned(&board(), &below(440.0));
+    assert_eq!(plan.samples, SAMPLES);
+    assert_eq!(plan.joints.len(), 28);
+    let (low, mid) = (plan.release.low_s.expect("some release"), plan.release.mid_s.expect("most release"));
+    assert!(low < mid);
+    // Two rows, legs, body, two neighbours, laminate.
+    assert_eq!(plan.margins.len(), 7);
+    let binding: Vec<f64> = plan.margins.iter().filter(|m| !m.expendable).map(|m| m.margin_k).collect();
+    assert!(binding.is_sorted(), "{binding:?}");
+    assert!(plan.margins.iter().flat_map(|m| &m.marks).all(|m| m.temperature_c.low <= m.temperature_c.high));
+    assert!(plan.hold_s.is_some_and(|h| h.low > 0.0));
+}
+
+#[test]
+fn cool_air_never_melts_it_and_the_plan_says_so() {
+    let plan = planned(&board(), &below(260.0));
+    assert_eq!(plan.window, Window::Closed);
+    assert_eq!(plan.release.share, 0.0);
+    assert!(plan.binds.contains("does not melt"), "{}", plan.binds);
+    assert!(plan.hold_s.is_none());
+    let joints = plan.margins.iter().filter(|m| m.kind == Kind::Joints);
+    assert!(joints.into_iter().all(|m| m.margin_k < 0.0));
+}
+
+#[test]
+fn a_frail_neighbour_pulls_the_stop_line_forward() {
+    let mut frail = board();
+    frail.neighbours.push(neighbour("foam", (30.0, 12.0, 6.0, 3.0), Face::Bottom, BodyMaterial::AcrylicFoam));
+    let (plain, frail) = (planned(&board(), &below(440.0)), planned(&frail, &below(440.0)));
+    assert!(frail.stop.at_s < plain.stop.at_s);
+    assert_eq!(frail.stop.spares.as_deref(), Some("foam"));
+    assert!(frail.chance < plain.chance || plain.chance == 0.0);
+}
+
+#[test]
+fn impossible_settings_are_refused_all_at_once() {
+    let air = HotAir {
+        set: Temperature::celsius(900.0),
+        flow: Flow::litres_per_minute(0.0),
+        distance: Length::mm(-3.0),
+        longest: Duration::seconds(1e9),
+        ..below(400.0)
+    };
+    let refused =
+        with_case((&board(), &air), |case| plan(&Order { case: *case, part_must_live: false })).expect_err("refused");
+    let places: Vec<&str> = refused.iter().map(|f| f.place.as_str()).collect();
+    for place in ["set_c", "flow_lpm", "distance_mm", "longest_s"] {
+        assert!(places.contains(&place), "{places:?}");
+    }
+}
+
+#[test]
+fn an_impossible_board_is_refused_by_name() {
+    let mut odd = board();
+    odd.stack.thickness = Length::mm(-1.0);
+    odd.connector.joints[3].at.x = 500.0;
+    odd.connector.joints[5].name = "A5".to_owned();
+    let refused = with_case((&odd, &below(400.0)), |case| plan(&Order { case: *case, part_must_live: false }))
+        .expect_err("refused");
+    let said = refused.iter().map(|f| format!("{} {} {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n");
+    for part in ["thickness_mm -1", "joint A4 stands at (500, 8) mm, outside", "joint A5 is there twice"] {
+        assert!(said.contains(part), "{part} in\n{said}");
+    }
+}
+
+#[test]
+fn the_steps_carry_the_plans_own_figures() {
+    let (board, plan) = (board(), planned(&board(), &below(440.0)));
+    let steps = sequence(&Script { board: &board, plan: &plan, alloy: sac305() });
+    let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
+    assert_eq!(titles[..5], ["Make ready", "Protect", "Flux", "Add alloy", "Heat"]);
+    let StepKind::Heat { release, stop_s } = &steps[4].kind else { panic!("heat") };
+    assert_eq!((*release, *stop_s), (plan.release, plan.stop.at_s));
+    let StepKind::Hold { until_s } = &steps[10].kind else { panic!("hold") };
+    assert_eq!(*until_s, plan.hold_s);
+}
