@@ -1,1 +1,14 @@
+//! Bytes to core types and back. Each folder is one open format, documented under docs/formats with its schema.
+//!
+//! - [`board`]: a board model, `urgent-mend/board/1`
+//! - [`station`]: a hot-air station, `urgent-mend/station/1`
+//! - [`bundle`]: everything one plan needs, `urgent-mend/bundle/1`
+//! - [`plan`]: a computed plan, `urgent-mend/plan/1`
+//! - [`shop`]: a job as the demo ships it, `urgent-mend/job/1`
 
+pub mod board;
+pub mod bundle;
+pub mod plan;
+mod reading;
+pub mod shop;
+pub mod station;

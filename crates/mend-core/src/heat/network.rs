@@ -18,7 +18,7 @@ const PIN_METAL: f64 = 0.3;
 const LAND_CONDUCTANCE: f64 = 9e-3;
 /// Joints of one row and role are merged until a node holds this much, J/K: lighter ones only set the stiffness.
 const LIGHTEST_NODE: f64 = 1e-3;
-/// A body standing on the board conducts through 0.1-0.15 mm of air and its own pads, W/m²K (E, x0.5-2).
+/// A body standing on the board conducts through 0.1-0.15 mm of air, W/m²K (E, x0.5-2); its own pads come on top.
 const BODY_TO_BOARD: f64 = 250.0;
 /// Share of a plastic body that is skin (E).
 const SKIN: f64 = 0.35;
@@ -71,14 +71,30 @@ struct Standing {
     material: BodyMaterial,
     /// Is the skin bare to the air, or under a metal shell?
     bare: bool,
+    /// Share of its footprint that is soldered; the part's own joints are nodes of their own.
+    pad_share: f64,
 }
 
 impl Standing {
     fn of_connector(c: &Connector) -> Self {
-        Self { body: c.body, height: c.height.in_mm(), face: c.face, material: c.material, bare: !c.shell }
+        Self {
+            body: c.body,
+            height: c.height.in_mm(),
+            face: c.face,
+            material: c.material,
+            bare: !c.shell,
+            pad_share: 0.0,
+        }
     }
     fn of_neighbour(n: &Neighbour) -> Self {
-        Self { body: n.body, height: n.height.in_mm(), face: n.face, material: n.material, bare: true }
+        Self {
+            body: n.body,
+            height: n.height.in_mm(),
+            face: n.face,
+            material: n.material,
+            bare: true,
+            pad_share: n.material.pad_share(),
+        }
     }
 }
 
@@ -89,14 +105,14 @@ fn reached_area(body: &Rect, height: f64) -> f64 {
 
 /// Skin and core of a body, the core on the board. Answers (skin, core).
 fn add_body(nodes: &mut Nodes, mesh: &Mesh, standing: Standing) -> (usize, usize) {
-    let Standing { body, height, face, material, bare } = standing;
+    let Standing { body, height, face, material, bare, pad_share } = standing;
     let capacity = material.capacity() * body.area() * height * 1e-9;
     let area = reached_area(&body, height);
     let surface = bare.then(|| NodeSurface { face, place: body, area, emissivity: material.emissivity() });
     let skin = nodes.add(Node { surface, ..Node::lump(SKIN * capacity) });
     let core = nodes.add(Node::lump((1.0 - SKIN) * capacity));
     nodes.join(skin, core, material.skin_to_core() * area);
-    let contact = BODY_TO_BOARD * body.area() * 1e-6;
+    let contact = BODY_TO_BOARD * body.area() * 1e-6 + LAND_CONDUCTANCE * pad_share * body.area();
     for (column, share) in mesh.under(&body) {
         nodes.cells.push(CellLink { node: core, column, layer: layer_of(mesh, face), conductance: contact * share });
     }

@@ -118,6 +118,20 @@ impl BodyMaterial {
         }
     }
 
+    /// Share of its footprint that is soldered pad, 0-1 (E, x0.5-2): a part soldered all over follows its board.
+    pub const fn pad_share(self) -> f64 {
+        match self {
+            Self::Ceramic => 0.4,
+            Self::Crystal | Self::MemsMicrophone => 0.3,
+            Self::EpoxyPackage => 0.15,
+            Self::Metal => 0.1,
+            Self::ElectrolyticCan => 0.05,
+            Self::LithiumCell | Self::AcrylicFoam | Self::Pvc | Self::PcAbs => 0.0,
+            // Contacts reach the plastic through thin pins only.
+            _ => 0.02,
+        }
+    }
+
     /// Emissivity: metal 0.15 bare, all else 0.9 (textbook).
     pub const fn emissivity(self) -> f64 {
         match self {

@@ -1,0 +1,31 @@
+//! The published JSON Schema of the board format.
+
+use mend_core::board::{Face, Family, Role};
+use mend_core::materials::BodyMaterial;
+use schemars::{Schema, SchemaGenerator, json_schema};
+use serde::Serialize;
+
+use super::BoardFile;
+
+/// The schema as it is published in docs/formats/board.schema.json.
+pub fn schema() -> String {
+    let schema = schemars::schema_for!(BoardFile);
+    serde_json::to_string_pretty(&schema).unwrap_or_default() + "\n"
+}
+
+fn one_of<T: Serialize>(values: &[T]) -> Schema {
+    json_schema!({ "type": "string", "enum": values })
+}
+
+pub(super) fn material(_: &mut SchemaGenerator) -> Schema {
+    one_of(&BodyMaterial::ALL)
+}
+pub(super) fn face(_: &mut SchemaGenerator) -> Schema {
+    one_of(&[Face::Top, Face::Bottom])
+}
+pub(super) fn family(_: &mut SchemaGenerator) -> Schema {
+    one_of(&[Family::Port, Family::Flex, Family::BoardToBoard, Family::Jack, Family::Power])
+}
+pub(super) fn role(_: &mut SchemaGenerator) -> Schema {
+    one_of(&[Role::Signal, Role::Ground, Role::Power, Role::Anchor])
+}

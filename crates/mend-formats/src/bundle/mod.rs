@@ -1,0 +1,98 @@
+//! Everything one plan needs in one file, `urgent-mend/bundle/1`: docs/formats/bundle.md.
+
+use mend_core::board::Board;
+use mend_core::finding::Finding;
+use mend_core::heat::run::Case;
+use mend_core::heat::tool::{HotAir, Station};
+use mend_core::materials::Alloy;
+use mend_core::planning::plan::Order;
+use mend_core::units::Temperature;
+use serde::{Deserialize, Serialize};
+
+use crate::board::BoardFile;
+use crate::reading;
+use crate::station::StationFile;
+
+/// The format's name.
+pub const FORMAT: &str = "urgent-mend/bundle/1";
+const RULE: &str = "bundle_file";
+/// The room where nothing is said.
+pub const USUAL_ROOM_C: f64 = 23.0;
+
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct BundleFile {
+    format: String,
+    board: BoardFile,
+    #[serde(default)]
+    part: PartFile,
+    alloy: String,
+    station: StationFile,
+    settings: HotAir,
+    #[serde(default = "usual_room")]
+    room_c: f64,
+}
+
+#[derive(Debug, Clone, Default, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct PartFile {
+    /// Is the part wanted alive?
+    #[serde(default)]
+    must_live: bool,
+}
+
+fn usual_room() -> f64 {
+    USUAL_ROOM_C
+}
+
+/// A bundle, read and checked.
+#[derive(Debug, Clone)]
+pub struct Bundle {
+    /// The board.
+    pub board: Board,
+    /// Is the part wanted alive?
+    pub part_must_live: bool,
+    /// What the joints are filled with.
+    pub alloy: &'static Alloy,
+    /// The station.
+    pub station: Station,
+    /// Its settings.
+    pub air: HotAir,
+    /// The room.
+    pub room: Temperature,
+}
+
+impl Bundle {
+    /// What the planner takes.
+    pub fn order(&self) -> Order<'_> {
+        let Self { board, alloy, station, air, room, part_must_live } = self;
+        Order { case: Case { board, alloy, station, air, room: *room }, part_must_live: *part_must_live }
+    }
+}
+
+/// The alloy of that name, or an objection that lists what there is.
+pub fn alloy_named(name: &str) -> Result<&'static Alloy, Vec<Finding>> {
+    Alloy::named(name).ok_or_else(|| {
+        let names: Vec<&str> = mend_core::materials::ALLOYS.iter().map(|a| a.name).collect();
+        let hint = format!("take one of {}", names.join(", "));
+        vec![Finding::blocking(RULE, "alloy", format!("“{name}” is not in the alloy table")).hint(hint)]
+    })
+}
+
+/// Reads a bundle.
+pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
+    let file: BundleFile = reading::json(RULE, bytes)?;
+    reading::expect_format(RULE, &file.format, FORMAT)?;
+    if !(-10.0..=45.0).contains(&file.room_c) {
+        let message = format!("{} °C is no workroom", file.room_c);
+        return Err(vec![Finding::blocking(RULE, "room_c", message).hint("between -10 and 45 °C")]);
+    }
+    Ok(Bundle {
+        board: file.board.into_board()?,
+        part_must_live: file.part.must_live,
+        alloy: alloy_named(&file.alloy)?,
+        station: file.station.into_station()?,
+        air: file.settings,
+        room: Temperature::celsius(file.room_c),
+    })
+}

@@ -1,0 +1,32 @@
+//! A computed plan, `urgent-mend/plan/1`: the core's own plan in an envelope.
+
+use mend_core::planning::plan::{ENGINE, Plan};
+use serde::{Deserialize, Serialize};
+
+/// The format's name.
+pub const FORMAT: &str = "urgent-mend/plan/1";
+
+#[derive(Serialize)]
+struct Written<'a> {
+    format: &'static str,
+    #[serde(flatten)]
+    plan: &'a Plan,
+}
+
+#[derive(Deserialize)]
+struct Read {
+    format: String,
+    #[serde(flatten)]
+    plan: Plan,
+}
+
+/// As JSON.
+pub fn write(plan: &Plan) -> Result<String, serde_json::Error> {
+    serde_json::to_string(&Written { format: FORMAT, plan })
+}
+
+/// Read back; none when it is of another format or engine, and must be computed anew.
+pub fn read(json: &str) -> Option<Plan> {
+    let read: Read = serde_json::from_str(json).ok()?;
+    (read.format == FORMAT && read.plan.engine == ENGINE).then_some(read.plan)
+}

@@ -1,0 +1,34 @@
+//! Reading JSON with objections that name the field, the value and the remedy.
+
+use mend_core::finding::Finding;
+use serde::de::DeserializeOwned;
+
+/// Larger files are refused before they are parsed, bytes.
+pub(crate) const LARGEST: usize = 2 * 1024 * 1024;
+
+/// Parses a whole file of one format.
+pub(crate) fn json<T: DeserializeOwned>(rule: &str, bytes: &[u8]) -> Result<T, Vec<Finding>> {
+    if bytes.len() > LARGEST {
+        let message = format!("{:.1} MB", bytes.len() as f64 / 1e6);
+        return Err(vec![Finding::blocking(rule, "file", message).hint("files of this format are up to 2 MB")]);
+    }
+    let mut reader = serde_json::Deserializer::from_slice(bytes);
+    let parsed = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
+        let path = error.path().to_string();
+        let place = if path == "." { "file".to_owned() } else { path };
+        vec![Finding::blocking(rule, place, error.inner().to_string()).hint("see docs/formats for what belongs here")]
+    })?;
+    match reader.end() {
+        Ok(()) => Ok(parsed),
+        Err(error) => Err(vec![Finding::blocking(rule, "file", error.to_string()).hint("one JSON object per file")]),
+    }
+}
+
+/// Objects when the `format` field is not the one expected.
+pub(crate) fn expect_format(rule: &str, found: &str, expected: &str) -> Result<(), Vec<Finding>> {
+    if found == expected {
+        return Ok(());
+    }
+    let message = format!("“{found}” is not “{expected}”");
+    Err(vec![Finding::blocking(rule, "format", message).hint(format!("write \"format\": \"{expected}\""))])
+}

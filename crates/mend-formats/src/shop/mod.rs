@@ -1,0 +1,94 @@
+//! A job as a file, `urgent-mend/job/1`: what the demo ships, and what another shop can read.
+
+use std::collections::BTreeMap;
+
+use mend_core::finding::Finding;
+use mend_core::heat::tool::HotAir;
+use mend_core::shop::{Field, check_field};
+use serde::{Deserialize, Serialize};
+
+use crate::reading;
+
+/// The format's name.
+pub const FORMAT: &str = "urgent-mend/job/1";
+const RULE: &str = "job_file";
+
+/// The file as it is written. Times are relative to the moment of reading, so that a demo is always of this week.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct JobFile {
+    /// Always `urgent-mend/job/1`.
+    pub format: String,
+    /// Hours since it was taken in.
+    pub taken_in_hours_ago: f64,
+    /// Days until it is due; negative: late.
+    #[serde(default)]
+    pub due_in_days: Option<i64>,
+    /// The intake's fields by key.
+    pub intake: BTreeMap<String, String>,
+    /// File name of its board, without ending.
+    #[serde(default)]
+    pub board: Option<String>,
+    /// Its heat plan's inputs.
+    #[serde(default)]
+    pub plan: Option<PlanInputs>,
+    /// The bench run: presses as [name, seconds after its start].
+    #[serde(default)]
+    pub run: Option<RunFile>,
+    /// Pins by name and mark.
+    #[serde(default)]
+    pub pins: BTreeMap<String, String>,
+    /// Has it been handed over?
+    #[serde(default)]
+    pub handed_over: bool,
+}
+
+/// What a plan of a job is made from, but for the board.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct PlanInputs {
+    /// Name of the station.
+    pub station: String,
+    /// Alloy in the joints.
+    pub alloy: String,
+    /// Is the part wanted alive?
+    #[serde(default)]
+    pub part_must_live: bool,
+    /// The tool's settings.
+    pub settings: HotAir,
+}
+
+/// A bench run that has begun.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct RunFile {
+    /// Hours since it was opened.
+    pub started_hours_ago: f64,
+    /// Presses: name and seconds after the start.
+    pub presses: Vec<(String, f64)>,
+}
+
+/// Reads a job file; every intake field is checked as if it were typed.
+pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
+    let mut file: JobFile = reading::json(RULE, bytes)?;
+    reading::expect_format(RULE, &file.format, FORMAT)?;
+    let mut found = Vec::new();
+    for (key, value) in &mut file.intake {
+        match Field::named(key).map(|field| check_field(field, value)) {
+            Some(Ok(kept)) => *value = kept,
+            Some(Err(finding)) => found.push(finding),
+            None => found.push(Finding::blocking(RULE, key.as_str(), "no such field")),
+        }
+    }
+    if found.is_empty() { Ok(file) } else { Err(found) }
+}
+
+/// A plan's inputs as stored: the same JSON for the same inputs, so that a stored plan is found again.
+pub fn write_inputs(inputs: &PlanInputs) -> Result<String, serde_json::Error> {
+    serde_json::to_string(inputs)
+}
+
+/// Read back.
+pub fn read_inputs(json: &str) -> Option<PlanInputs> {
+    serde_json::from_str(json).ok()
+}

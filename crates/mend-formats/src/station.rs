@@ -1,0 +1,100 @@
+//! A hot-air station, `urgent-mend/station/1`.
+
+use mend_core::finding::Finding;
+use mend_core::heat::tool::{Blower, Station};
+use mend_core::units::{Flow, Length, Temperature};
+use serde::{Deserialize, Serialize};
+
+use crate::reading;
+
+/// The format's name.
+pub const FORMAT: &str = "urgent-mend/station/1";
+const RULE: &str = "station_file";
+
+/// The file as it is written.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct StationFile {
+    /// Always `urgent-mend/station/1`.
+    pub format: String,
+    /// What the shop calls it.
+    pub name: String,
+    /// `fan` or `pump`.
+    pub blower: Blower,
+    /// Lowest and highest set temperature.
+    pub set_c: [f64; 2],
+    /// Lowest and highest displayed flow.
+    pub flow_lpm: [f64; 2],
+    /// Outlets owned.
+    pub nozzles_mm: Vec<f64>,
+    /// Heater power, where known.
+    #[serde(default)]
+    pub heater_w: Option<f64>,
+    /// Jet transfer against the book, from a probe; 1 where nobody measured.
+    #[serde(default = "one")]
+    pub jet_scale: f64,
+    /// Logarithmic spread of that.
+    #[serde(default = "blind_jet")]
+    pub jet_spread: f64,
+    /// Logarithmic spread of real against displayed flow.
+    #[serde(default = "blind_flow")]
+    pub flow_spread: f64,
+}
+
+fn one() -> f64 {
+    1.0
+}
+fn blind_jet() -> f64 {
+    0.25
+}
+fn blind_flow() -> f64 {
+    0.15
+}
+
+/// Reads a station file.
+pub fn parse(bytes: &[u8]) -> Result<Station, Vec<Finding>> {
+    reading::json::<StationFile>(RULE, bytes)?.into_station()
+}
+
+impl StationFile {
+    /// The station, or what is wrong with it.
+    pub fn into_station(self) -> Result<Station, Vec<Finding>> {
+        reading::expect_format(RULE, &self.format, FORMAT)?;
+        let mut found = Vec::new();
+        let mut within = |place: &str, value: f64, (low, high): (f64, f64)| {
+            if !(low..=high).contains(&value) {
+                let hint = format!("between {low} and {high}");
+                found.push(Finding::blocking(RULE, place, format!("{value} can't be")).hint(hint));
+            }
+        };
+        within("set_c[0]", self.set_c[0], (20.0, 500.0));
+        within("set_c[1]", self.set_c[1], (self.set_c[0], 550.0));
+        within("flow_lpm[0]", self.flow_lpm[0], (1.0, 500.0));
+        within("flow_lpm[1]", self.flow_lpm[1], (self.flow_lpm[0], 500.0));
+        within("jet_scale", self.jet_scale, (0.2, 5.0));
+        within("jet_spread", self.jet_spread, (0.01, 1.0));
+        within("flow_spread", self.flow_spread, (0.01, 1.0));
+        within("heater_w", self.heater_w.unwrap_or(500.0), (20.0, 3000.0));
+        for nozzle in &self.nozzles_mm {
+            within("nozzles_mm", *nozzle, (2.0, 40.0));
+        }
+        if self.nozzles_mm.is_empty() {
+            found.push(Finding::blocking(RULE, "nozzles_mm", "no outlet").hint("list at least the bare one"));
+        }
+        if !found.is_empty() {
+            return Err(found);
+        }
+        let [set, flow] = [self.set_c, self.flow_lpm];
+        Ok(Station {
+            name: self.name,
+            blower: self.blower,
+            set_range: (Temperature::celsius(set[0]), Temperature::celsius(set[1])),
+            flow_range: (Flow::litres_per_minute(flow[0]), Flow::litres_per_minute(flow[1])),
+            nozzles: self.nozzles_mm.into_iter().map(Length::mm).collect(),
+            heater_w: self.heater_w,
+            jet_scale: self.jet_scale,
+            jet_spread: self.jet_spread,
+            flow_spread: self.flow_spread,
+        })
+    }
+}

@@ -1,0 +1,61 @@
+//! Table `plans`.
+
+use rusqlite::{OptionalExtension, Row, params};
+
+use crate::{Read, StoreError, Write};
+
+/// A plan as kept.
+#[derive(Debug, Clone)]
+pub struct PlanRow {
+    /// Its number.
+    pub id: i64,
+    /// The board it was computed for.
+    pub board_id: i64,
+    /// What it was made from.
+    pub inputs: String,
+    /// The plan, `urgent-mend/plan/1`.
+    pub plan: String,
+}
+
+/// A plan to be kept.
+#[derive(Debug, Clone)]
+pub struct NewPlan {
+    /// Whose.
+    pub job_id: i64,
+    /// For which board.
+    pub board_id: i64,
+    /// What it was made from.
+    pub inputs: String,
+    /// The plan, `urgent-mend/plan/1`.
+    pub plan: String,
+}
+
+impl PlanRow {
+    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+        Ok(Self { id: row.get(0)?, board_id: row.get(1)?, inputs: row.get(2)?, plan: row.get(3)? })
+    }
+}
+
+impl Read<'_> {
+    /// The newest plan of a job.
+    pub fn plan_of(&self, job: i64) -> Result<Option<PlanRow>, StoreError> {
+        let sql = "SELECT id, board_id, inputs, plan FROM plans WHERE job_id = ?1 ORDER BY id DESC LIMIT 1";
+        Ok(self.0.prepare_cached(sql)?.query_row([job], PlanRow::of).optional()?)
+    }
+
+    /// One plan.
+    pub fn plan(&self, id: i64) -> Result<Option<PlanRow>, StoreError> {
+        let sql = "SELECT id, board_id, inputs, plan FROM plans WHERE id = ?1";
+        Ok(self.0.prepare_cached(sql)?.query_row([id], PlanRow::of).optional()?)
+    }
+}
+
+impl Write<'_> {
+    /// Keeps a plan.
+    pub fn add_plan(&self, plan: &NewPlan, now_ms: i64) -> Result<i64, StoreError> {
+        let sql = "INSERT INTO plans (job_id, board_id, inputs, plan, made_ms) VALUES (?1, ?2, ?3, ?4, ?5)";
+        let values = params![plan.job_id, plan.board_id, plan.inputs, plan.plan, now_ms];
+        self.0.prepare_cached(sql)?.execute(values)?;
+        Ok(self.0.last_insert_rowid())
+    }
+}

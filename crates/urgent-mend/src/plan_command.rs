@@ -1,0 +1,63 @@
+//! `urgent-mend plan FILE`: the plan of one bundle, as the page shows it.
+
+use std::path::Path;
+use std::process::ExitCode;
+
+use mend_core::finding::Finding;
+use mend_core::planning::plan::{Plan, plan};
+use mend_formats::{bundle, plan as plan_format};
+
+/// Exit code for input that can't be planned on.
+const BAD_INPUT: u8 = 2;
+
+/// Prints the plan of `file` to standard output, objections to standard error.
+pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
+    let bytes = match std::fs::read(file) {
+        Ok(bytes) => bytes,
+        Err(error) => {
+            eprintln!("file: {} can't be read: {error}", file.display());
+            return Ok(ExitCode::from(BAD_INPUT));
+        }
+    };
+    let made = bundle::parse(&bytes).and_then(|bundle| plan(&bundle.order()));
+    match made {
+        Ok(plan) if json => print(&plan_format::write(&plan)?),
+        Ok(plan) => print(&in_words(&plan)),
+        Err(findings) => {
+            findings.iter().for_each(objection);
+            return Ok(ExitCode::from(BAD_INPUT));
+        }
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
+fn objection(finding: &Finding) {
+    eprintln!("{}: {}: {}", finding.place, finding.message, finding.hint);
+}
+
+#[allow(clippy::print_stdout, reason = "printing is what this command is for")]
+fn print(text: &str) {
+    println!("{text}");
+}
+
+fn in_words(plan: &Plan) -> String {
+    let seconds = |t: Option<f64>| t.map_or("never".to_owned(), |t| format!("{t:.0} s"));
+    let r = &plan.release;
+    let lines = [
+        format!(
+            "window   {:?}, {:.0} % of {} samples melt before anything is hurt",
+            plan.window,
+            plan.chance * 100.0,
+            plan.samples
+        ),
+        format!("release  {} to {}, most likely {}", seconds(r.low_s), seconds(r.high_s), seconds(r.mid_s)),
+        format!(
+            "stop     {:.0} s{}",
+            plan.stop.at_s,
+            plan.stop.spares.as_ref().map_or(String::new(), |s| format!(", to spare {s}"))
+        ),
+        format!("binds    {}", plan.binds),
+    ];
+    let margins = plan.margins.iter().map(|m| format!("         {:>6.0} K  {} ({})", m.margin_k, m.name, m.detail));
+    lines.into_iter().chain(margins).collect::<Vec<_>>().join("\n")
+}
