@@ -1,1 +1,19 @@
+//! The pages. A URL is a path: `/jobs/7/heat` is `pages/jobs/heat.rs` is `templates/jobs/heat.html`.
+//!
+//! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them
+//! - `pages`: one file per page; `draw`: the pictures, as SVG; `job`: a job with everything known of it
+//! - `planner`: computes and keeps plans; [`opening`]: fills an empty shop from files
 
+pub mod app;
+mod assets;
+mod draw;
+mod job;
+pub mod opening;
+mod pages;
+mod planner;
+mod refusal;
+mod router;
+mod visitor;
+
+pub use app::App;
+pub use router::router;

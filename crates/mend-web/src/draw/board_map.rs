@@ -1,0 +1,186 @@
+//! One face of a board, true to scale, everything on it named.
+
+use askama::Template;
+use mend_core::board::{Board, Face, JointShape, Neighbour, Point, Rect, Role};
+use mend_core::planning::margin::{Margin, Standing};
+use mend_core::units::Scale;
+
+use super::heat_map::{Isotherms, Level};
+use super::n;
+
+/// A body or a joint on paper, mm.
+pub(crate) struct Shape {
+    /// Class: what it is and how it stands.
+    pub(crate) class: String,
+    /// What it is called when pointed at.
+    pub(crate) name: String,
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) width: String,
+    pub(crate) height: String,
+    /// Corner radius; half the width makes a circle.
+    pub(crate) round: String,
+    /// Short text inside, where there is room.
+    pub(crate) label: String,
+    pub(crate) label_x: String,
+    pub(crate) label_y: String,
+    pub(crate) label_size: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/board_map.svg", escape = "html")]
+pub(crate) struct BoardMap {
+    pub(crate) title: String,
+    pub(crate) view_box: String,
+    pub(crate) outline: String,
+    pub(crate) levels: Vec<Level>,
+    pub(crate) isotherms: Vec<String>,
+    pub(crate) bodies: Vec<Shape>,
+    pub(crate) joints: Vec<Shape>,
+    /// Length of the scale bar, mm, and where it lies.
+    pub(crate) bar_mm: u32,
+    pub(crate) bar_x: String,
+    pub(crate) bar_y: String,
+    pub(crate) bar_label_y: String,
+    pub(crate) text_size: String,
+    pub(crate) clip: String,
+    pub(crate) hatch: String,
+}
+
+/// Which part of the board is drawn.
+#[derive(Clone, Copy)]
+pub(crate) enum Window {
+    /// All of it.
+    Whole,
+    /// This much round the part, mm to each side.
+    Near(f64),
+}
+
+/// Draws a face. `margins` colour the neighbours by how they stand, `heat` lies under them.
+pub(crate) struct Drawing<'a> {
+    pub(crate) board: &'a Board,
+    pub(crate) face: Face,
+    pub(crate) window: Window,
+    pub(crate) margins: &'a [Margin],
+    pub(crate) scale: Scale,
+}
+
+impl Drawing<'_> {
+    /// The picture, with or without heat.
+    pub(crate) fn draw(&self, heat: Option<Isotherms>) -> BoardMap {
+        let frame = self.frame();
+        let unit = frame.width.max(frame.depth) / 100.0;
+        let bar_mm = if frame.width > 120.0 { 20 } else { 10 };
+        let (levels, isotherms) = heat.map_or((vec![], vec![]), |h| (h.levels, h.melt_lines));
+        let (left, top) = (frame.left(), -frame.far());
+        BoardMap {
+            title: format!("{}, {} face", self.board.name, self.face.name()),
+            view_box: format!("{} {} {} {}", n(left), n(top), n(frame.width), n(frame.depth)),
+            outline: outline(self.board),
+            levels,
+            isotherms,
+            bodies: self.bodies(unit),
+            joints: self.joints(),
+            bar_mm,
+            bar_x: n(frame.right() - f64::from(bar_mm) - 2.0 * unit),
+            bar_y: n(-frame.near() - 2.2 * unit),
+            bar_label_y: n(-frame.near() - 3.2 * unit),
+            text_size: n(2.6 * unit),
+            clip: format!("clip-{}-{}", self.face.name(), if matches!(self.window, Window::Whole) { "whole" } else { "near" }),
+            hatch: n(unit * 1.6),
+        }
+    }
+
+    /// What is drawn, mm.
+    pub(crate) fn frame(&self) -> Rect {
+        let bounds = self.board.outline.bounds();
+        match self.window {
+            Window::Whole => Rect { width: bounds.width + 8.0, depth: bounds.depth + 8.0, ..bounds },
+            Window::Near(reach) => {
+                let body = &self.board.connector.body;
+                let half_x = (body.width / 2.0 + reach).max(reach * 1.5);
+                let half_y = half_x * 0.62;
+                // The frame stays on the board where it can: a port at the rim is not drawn over empty bench.
+                let near = (body.centre.y - half_y).max(bounds.near() - 3.0);
+                let centre = Point { x: body.centre.x, y: near + half_y };
+                Rect { centre, width: 2.0 * half_x, depth: 2.0 * half_y }
+            }
+        }
+    }
+
+    fn bodies(&self, unit: f64) -> Vec<Shape> {
+        let connector = &self.board.connector;
+        let ghost = if connector.face == self.face { "" } else { " far" };
+        let part = shape(&connector.body, format!("part{ghost}"), format!("{} (to be replaced)", connector.name));
+        let neighbours = self.board.neighbours.iter().filter(|n| n.face == self.face);
+        let body = |neighbour: &Neighbour| {
+            let margin = self.margins.iter().find(|m| m.name == neighbour.name);
+            let standing = margin.map_or("", |m| standing_class(m.standing));
+            let limit = format!("limit {:.0} {}", self.scale.of(neighbour.limit()), self.scale.symbol());
+            let size = format!("{} x {} x {} mm", neighbour.body.width, neighbour.body.depth, neighbour.height.in_mm());
+            let name = format!("{}: {}, {size}, {limit}", neighbour.name, neighbour.material.name());
+            let mut shape = shape(&neighbour.body, format!("neighbour {standing}"), name);
+            let room = neighbour.body.width / (neighbour.name.chars().count() as f64 * 0.62);
+            let size = room.min(neighbour.body.depth * 0.7).min(2.6 * unit);
+            if size > 1.1 * unit {
+                shape.label = neighbour.name.clone();
+                shape.label_size = n(size);
+            }
+            shape
+        };
+        std::iter::once(part).chain(neighbours.map(body)).collect()
+    }
+
+    fn joints(&self) -> Vec<Shape> {
+        let connector = &self.board.connector;
+        let shown = connector.joints.iter().filter(|j| matches!(j.shape, JointShape::Hole { .. }) || connector.face == self.face);
+        let joint = |joint: &mend_core::board::Joint| {
+            let (width, depth, round) = match joint.shape {
+                JointShape::Pad { width, depth } => (width, depth, 0.05),
+                JointShape::Hole { pad, .. } => (pad, pad, pad / 2.0),
+            };
+            let role = match joint.role {
+                Role::Signal => "signal",
+                Role::Ground => "ground",
+                Role::Power => "power",
+                Role::Anchor => "anchor",
+            };
+            let hidden = if joint.hidden { ", hidden" } else { "" };
+            let name = format!("{}: {role}{hidden}, {} x {} mm", joint.name, width, depth);
+            let rect = Rect { centre: joint.at, width, depth };
+            Shape { round: n(round), ..shape(&rect, format!("joint {role}"), name) }
+        };
+        shown.map(joint).collect()
+    }
+}
+
+/// The class that says how a row stands.
+pub(crate) fn standing_class(standing: Standing) -> &'static str {
+    match standing {
+        Standing::Inside => "inside",
+        Standing::Near => "near",
+        Standing::Past => "past",
+    }
+}
+
+fn shape(rect: &Rect, class: String, name: String) -> Shape {
+    Shape {
+        class,
+        name,
+        x: n(rect.left()),
+        y: n(-rect.far()),
+        width: n(rect.width),
+        height: n(rect.depth),
+        round: n(0.3_f64.min(rect.width / 4.0)),
+        label: String::new(),
+        label_x: n(rect.centre.x),
+        label_y: n(-rect.centre.y),
+        label_size: String::new(),
+    }
+}
+
+/// Paper has y downwards.
+fn outline(board: &Board) -> String {
+    board.outline.corners.iter().map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" ")
+}

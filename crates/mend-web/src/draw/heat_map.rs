@@ -1,0 +1,127 @@
+//! A face's temperatures as steps of one even scale, and the line along which solder melts.
+
+use mend_core::board::Face;
+use mend_core::planning::plan::HeatMap;
+use mend_core::units::{Scale, Temperature};
+
+use super::n;
+
+/// Steps of the scale; its colours are classes h0 to h15 in the styles.
+pub(crate) const STEPS: usize = 16;
+
+/// All cells of one step as one path.
+pub(crate) struct Level {
+    pub(crate) step: usize,
+    pub(crate) path: String,
+}
+
+/// A face ready to draw.
+pub(crate) struct Isotherms {
+    pub(crate) levels: Vec<Level>,
+    pub(crate) melt_lines: Vec<String>,
+}
+
+/// The range of a heat map: the same for both faces.
+#[derive(Clone, Copy)]
+pub(crate) struct Range {
+    low: f64,
+    high: f64,
+}
+
+impl Range {
+    /// From the room's to the hottest cell, to full tens of °C.
+    pub(crate) fn of(map: &HeatMap) -> Self {
+        let all = map.top_c.iter().chain(&map.bottom_c).flatten().map(|t| f64::from(*t));
+        let (low, high) = all.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), t| (low.min(t), high.max(t)));
+        Self { low: (low / 10.0).floor() * 10.0, high: (high / 10.0).ceil() * 10.0 }
+    }
+
+    fn step(&self, t: f64) -> usize {
+        let share = (t - self.low) / (self.high - self.low).max(1.0);
+        ((share * STEPS as f64) as usize).min(STEPS - 1)
+    }
+
+    /// Labels under the scale: lowest, middle, highest.
+    pub(crate) fn labels(&self, scale: Scale) -> [String; 3] {
+        [self.low, (self.low + self.high) / 2.0, self.high]
+            .map(|t| format!("{:.0} {}", scale.of(Temperature::celsius(t)), scale.symbol()))
+    }
+
+    /// Where a temperature lies on the scale, 0-1.
+    pub(crate) fn place(&self, t: f64) -> f64 {
+        ((t - self.low) / (self.high - self.low).max(1.0)).clamp(0.0, 1.0)
+    }
+}
+
+/// The face of a map, with the line at `melts_at_c`.
+pub(crate) fn isotherms(map: &HeatMap, face: Face, (range, melts_at_c): (Range, f64)) -> Isotherms {
+    let cells = if face == Face::Top { &map.top_c } else { &map.bottom_c };
+    let (nx, ny) = (map.x_mm.len() - 1, map.y_mm.len() - 1);
+    let mut paths = vec![String::new(); STEPS];
+    for j in 0..ny {
+        let row = &cells[j * nx..(j + 1) * nx];
+        let mut from = 0;
+        while from < nx {
+            let Some(step) = row[from].map(|t| range.step(f64::from(t))) else {
+                from += 1;
+                continue;
+            };
+            let same = row[from..].iter().take_while(|t| t.map(|t| range.step(f64::from(t))) == Some(step)).count();
+            let (x, y) = ([map.x_mm[from], map.x_mm[from + same]], [map.y_mm[j], map.y_mm[j + 1]]);
+            paths[step] += &format!("M{} {}H{}V{}H{}z", n(x[0]), n(-y[1]), n(x[1]), n(-y[0]), n(x[0]));
+            from += same;
+        }
+    }
+    let levels = paths.into_iter().enumerate().filter(|(_, p)| !p.is_empty()).map(|(step, path)| Level { step, path });
+    Isotherms { levels: levels.collect(), melt_lines: contour(map, cells, melts_at_c as f32) }
+}
+
+/// Marching squares over cell middles: short pieces of the line at which the face is `at` °C, as one path.
+fn contour(map: &HeatMap, cells: &[Option<f32>], at: f32) -> Vec<String> {
+    let middle = |borders: &[f64], i: usize| (borders[i] + borders[i + 1]) / 2.0;
+    let (nx, ny) = (map.x_mm.len() - 1, map.y_mm.len() - 1);
+    let mut path = String::new();
+    for (j, i) in (0..ny.saturating_sub(1)).flat_map(|j| (0..nx.saturating_sub(1)).map(move |i| (j, i))) {
+        let corners = [(i, j), (i + 1, j), (i + 1, j + 1), (i, j + 1)];
+        let values: Vec<f32> = corners.iter().filter_map(|(a, b)| cells[b * nx + a]).collect();
+        if values.len() < 4 {
+            continue;
+        }
+        let mut crossings = (0..4).filter_map(|side| {
+            let (a, b) = (values[side], values[(side + 1) % 4]);
+            if (a >= at) == (b >= at) {
+                return None;
+            }
+            let part = f64::from((at - a) / (b - a));
+            let ((ai, aj), (bi, bj)) = (corners[side], corners[(side + 1) % 4]);
+            let along = |from: f64, to: f64| from + (to - from) * part;
+            let x = along(middle(&map.x_mm, ai), middle(&map.x_mm, bi));
+            let y = along(middle(&map.y_mm, aj), middle(&map.y_mm, bj));
+            Some(format!("{} {}", n(x), n(-y)))
+        });
+        // Two crossings are a piece; a saddle has four, drawn as two pieces.
+        while let (Some(from), Some(to)) = (crossings.next(), crossings.next()) {
+            path += &format!("M{from}L{to}");
+        }
+    }
+    if path.is_empty() { vec![] } else { vec![path] }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_melt_line_lies_between_what_is_below_and_above() {
+        let map = HeatMap {
+            x_mm: vec![0.0, 1.0, 2.0],
+            y_mm: vec![0.0, 1.0, 2.0],
+            top_c: vec![Some(100.0), Some(200.0), Some(100.0), Some(200.0)],
+            bottom_c: vec![Some(20.0), None, None, None],
+        };
+        let drawn = isotherms(&map, Face::Top, (Range::of(&map), 150.0));
+        assert_eq!(drawn.melt_lines, ["M1 -0.5L1 -1.5"]);
+        assert_eq!(drawn.levels.len(), 2);
+        assert!(isotherms(&map, Face::Bottom, (Range::of(&map), 150.0)).melt_lines.is_empty());
+    }
+}

@@ -1,0 +1,153 @@
+//! The margin strip: every joint against its melting line, all else against its limit, on one temperature axis.
+
+use askama::Template;
+use mend_core::planning::margin::{Kind, Margin, Standing};
+use mend_core::planning::plan::Plan;
+use mend_core::units::{Scale, TempDelta, Temperature};
+
+use super::board_map::standing_class;
+use super::n;
+
+const LABELS: f64 = 196.0;
+const AXIS: f64 = 400.0;
+const FIGURES: f64 = 92.0;
+const ROW: f64 = 34.0;
+const HEAD: f64 = 26.0;
+
+/// A row on paper.
+pub(crate) struct Row {
+    pub(crate) class: String,
+    pub(crate) name: String,
+    pub(crate) detail: String,
+    pub(crate) y: String,
+    pub(crate) text_y: String,
+    pub(crate) detail_y: String,
+    pub(crate) middle: String,
+    pub(crate) zone_x: String,
+    pub(crate) zone_width: String,
+    pub(crate) band_x: String,
+    pub(crate) band_width: String,
+    pub(crate) marks: Vec<String>,
+    pub(crate) line_x: String,
+    pub(crate) glyph: &'static str,
+    pub(crate) figure: String,
+    /// All of it in words.
+    pub(crate) spoken: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/margin_strip.svg", escape = "html")]
+pub(crate) struct Strip {
+    pub(crate) width: String,
+    pub(crate) height: String,
+    pub(crate) axis_from: String,
+    pub(crate) ticks: Vec<(String, String)>,
+    pub(crate) rows: Vec<Row>,
+    pub(crate) row_height: String,
+    pub(crate) figure_x: String,
+    pub(crate) glyph_x: String,
+    pub(crate) bottom: String,
+}
+
+struct Axis {
+    low: f64,
+    high: f64,
+}
+
+impl Axis {
+    fn of(margins: &[Margin]) -> Self {
+        let ends = margins.iter().map(|m| (m.span().0.min(m.line_c), m.span().1.max(m.line_c)));
+        let (low, high) = ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
+        Self { low: (low / 20.0).floor() * 20.0 - 10.0, high: (high / 20.0).ceil() * 20.0 + 10.0 }
+    }
+
+    fn x(&self, celsius: f64) -> f64 {
+        LABELS + AXIS * ((celsius - self.low) / (self.high - self.low)).clamp(0.0, 1.0)
+    }
+
+    /// Round numbers on the visitor's own scale.
+    fn ticks(&self, scale: Scale) -> Vec<(String, String)> {
+        let ends = [self.low, self.high].map(|t| scale.of(Temperature::celsius(t)));
+        let step = if ends[1] - ends[0] > 300.0 { 100.0 } else { 50.0 };
+        let mut at = (ends[0] / step).ceil() * step;
+        let mut ticks = Vec::new();
+        while at <= ends[1] {
+            ticks.push((n(self.x(scale.read(at).in_celsius())), format!("{at:.0}")));
+            at += step;
+        }
+        if let Some(last) = ticks.last_mut() {
+            last.1 += &format!(" {}", scale.symbol());
+        }
+        ticks
+    }
+}
+
+/// Draws the strip of a plan.
+pub(crate) fn strip(plan: &Plan, scale: Scale) -> Strip {
+    let axis = Axis::of(&plan.margins);
+    let rows: Vec<Row> = plan.margins.iter().enumerate().map(|(k, margin)| row(k, margin, (&axis, scale))).collect();
+    let bottom = HEAD + ROW * rows.len() as f64;
+    Strip {
+        width: n(LABELS + AXIS + FIGURES),
+        height: n(bottom + 4.0),
+        axis_from: n(HEAD - 6.0),
+        ticks: axis.ticks(scale),
+        rows,
+        row_height: n(ROW - 10.0),
+        figure_x: n(LABELS + AXIS + FIGURES),
+        glyph_x: n(LABELS + AXIS + 14.0),
+        bottom: n(bottom),
+    }
+}
+
+fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
+    let y = HEAD + ROW * k as f64;
+    let (low, high) = margin.span();
+    let (band_x, line_x) = (axis.x(low), axis.x(margin.line_c));
+    // Joints must leave the left of their line, all else must stay out of the right of it.
+    let (zone_x, zone_width) = match margin.kind {
+        Kind::Joints => (LABELS, line_x - LABELS),
+        _ => (line_x, LABELS + AXIS - line_x),
+    };
+    let (glyph, said) = match margin.standing {
+        Standing::Inside => ("●", "inside"),
+        Standing::Near => ("◆", "near"),
+        Standing::Past => ("✕", "past"),
+    };
+    let kind = if margin.kind == Kind::Joints { "joints" } else { "limit" };
+    let expendable = if margin.expendable { " expendable" } else { "" };
+    let degrees = |t: f64| format!("{:.0}", scale.of(Temperature::celsius(t)));
+    let delta = scale.of_delta(TempDelta::kelvin(margin.margin_k));
+    let line_word = if margin.kind == Kind::Joints { "melts at" } else { "limit" };
+    let spare = if margin.expendable { ", expendable: for knowledge only" } else { "" };
+    Row {
+        class: format!("{kind} {}{expendable}", standing_class(margin.standing)),
+        name: margin.name.clone(),
+        detail: if margin.expendable { format!("{}, expendable", margin.detail) } else { margin.detail.clone() },
+        y: n(y + 5.0),
+        text_y: n(y + 15.0),
+        detail_y: n(y + 28.0),
+        middle: n(y + ROW / 2.0),
+        zone_x: n(zone_x),
+        zone_width: n(zone_width.max(0.0)),
+        band_x: n(band_x),
+        band_width: n((axis.x(high) - band_x).max(3.0)),
+        marks: margin.marks.iter().map(|m| n(axis.x(m.temperature_c.mid))).collect(),
+        line_x: n(line_x),
+        glyph,
+        figure: format!("{delta:+.0}").replace('-', "−") + match scale {
+            Scale::Celsius => " K",
+            Scale::Fahrenheit => " °F",
+        },
+        spoken: format!(
+            "{} ({}): {} to {} {}, {line_word} {}, {said}, margin {delta:.0}{spare}",
+            margin.name,
+            margin.detail,
+            degrees(low),
+            degrees(high),
+            scale.symbol(),
+            degrees(margin.line_c),
+        ),
+    }
+}

@@ -1,0 +1,13 @@
+//! The pictures. Each computes places on paper; its template under `templates/draw` writes the SVG.
+
+pub(crate) mod board_map;
+pub(crate) mod heat_map;
+pub(crate) mod margin_strip;
+pub(crate) mod pin_rows;
+pub(crate) mod time_bar;
+
+/// A number as SVG wants it: short.
+pub(crate) fn n(value: f64) -> String {
+    let text = format!("{value:.2}");
+    text.trim_end_matches('0').trim_end_matches('.').to_owned()
+}

@@ -1,0 +1,51 @@
+//! The course of a heat step on one line: nothing yet, expected to move, stop. The script moves the hand along it.
+
+use askama::Template;
+use mend_core::planning::band::TimeBand;
+
+use super::n;
+
+const WIDTH: f64 = 1000.0;
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/time_bar.svg", escape = "html")]
+pub(crate) struct TimeBar {
+    pub(crate) spoken: String,
+    pub(crate) band_x: String,
+    pub(crate) band_width: String,
+    pub(crate) mid_x: Option<String>,
+    pub(crate) stop_x: String,
+    pub(crate) stop_width: String,
+    pub(crate) low: String,
+    pub(crate) high: String,
+    pub(crate) high_x: String,
+    pub(crate) stop: String,
+    /// Seconds at the right end: what the script scales the hand with.
+    pub(crate) end_s: String,
+    pub(crate) has_band: bool,
+}
+
+/// Draws it.
+pub(crate) fn time_bar(release: &TimeBand, stop_s: f64) -> TimeBar {
+    let latest = release.high_s.or(release.mid_s).unwrap_or(stop_s);
+    let end = (stop_s.max(latest) * 1.18).max(20.0);
+    let x = |seconds: f64| WIDTH * (seconds / end).min(1.0);
+    let band = release.low_s.map(|low| (low, release.high_s.unwrap_or(end)));
+    let (low, high) = band.unwrap_or((stop_s, stop_s));
+    let word = |t: Option<f64>| t.map_or("maybe never".to_owned(), |t| format!("{t:.0} s"));
+    TimeBar {
+        spoken: format!("Expected to move from {} to {}, stop at {stop_s:.0} s", word(release.low_s), word(release.high_s)),
+        band_x: n(x(low)),
+        band_width: n((x(high) - x(low)).max(2.0)),
+        mid_x: release.mid_s.map(|t| n(x(t))),
+        stop_x: n(x(stop_s)),
+        stop_width: n(WIDTH - x(stop_s)),
+        low: word(release.low_s),
+        high: word(release.high_s),
+        high_x: n(x(high)),
+        stop: format!("stop {stop_s:.0} s"),
+        end_s: n(end),
+        has_band: band.is_some(),
+    }
+}

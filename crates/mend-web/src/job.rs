@@ -1,0 +1,162 @@
+//! A job with everything known of it, read in one go.
+
+use std::collections::BTreeMap;
+
+use jiff::civil::Date;
+use mend_core::board::Board;
+use mend_core::inspection::{Mark, Verdict, Walked, verdict};
+use mend_core::planning::bench_run::{BenchRun, Event, Press};
+use mend_core::planning::plan::Plan;
+use mend_core::planning::sequence::{Script, Step, sequence};
+use mend_core::shop::{Facts, Field, PinState, RunState};
+use mend_formats::shop::PlanInputs;
+use mend_formats::{board, bundle, plan, shop};
+use mend_store::{JobRow, PlanRow, PressRow, Read, RunRow, StoreError};
+
+use crate::App;
+use crate::refusal::Refusal;
+
+/// A plan with what it was made from.
+#[derive(Debug, Clone)]
+pub(crate) struct Planned {
+    pub(crate) id: i64,
+    pub(crate) inputs: PlanInputs,
+    pub(crate) plan: Plan,
+}
+
+/// A bench run that has begun.
+#[derive(Debug, Clone)]
+pub(crate) struct Bench {
+    pub(crate) run: RunRow,
+    pub(crate) planned: Planned,
+    pub(crate) steps: Vec<Step>,
+    pub(crate) presses: Vec<PressRow>,
+    pub(crate) state: BenchRun,
+}
+
+/// The job.
+#[derive(Debug, Clone)]
+pub(crate) struct Job {
+    pub(crate) row: JobRow,
+    pub(crate) board: Option<(i64, Board)>,
+    pub(crate) planned: Option<Planned>,
+    pub(crate) bench: Option<Bench>,
+    pub(crate) pins: BTreeMap<String, String>,
+}
+
+/// What the store has of a job, before it is understood.
+struct Kept {
+    row: JobRow,
+    board: Option<String>,
+    plan: Option<PlanRow>,
+    run: Option<(RunRow, Option<PlanRow>, Vec<PressRow>)>,
+    pins: BTreeMap<String, String>,
+}
+
+impl Kept {
+    fn read(read: Read<'_>, row: JobRow) -> Result<Self, StoreError> {
+        let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten().map(|b| b.file);
+        let run = read.run_of(row.id)?;
+        let run = run.map(|run| Ok::<_, StoreError>((run, read.plan(run.plan_id)?, read.presses(run.id)?))).transpose()?;
+        Ok(Self { board, plan: read.plan_of(row.id)?, run, pins: read.pins(row.id)?, row })
+    }
+
+    fn understood(self) -> Job {
+        let board = self.board.and_then(|file| board::parse(file.as_bytes()).ok());
+        let board = self.row.board_id.zip(board);
+        // A plan for another board than the job's present one is no plan.
+        let plan = self.plan.filter(|p| Some(p.board_id) == self.row.board_id);
+        let bench = board.as_ref().zip(self.run).and_then(|((_, board), run)| Bench::of(board, run));
+        Job { planned: plan.and_then(Planned::of), board, bench, pins: self.pins, row: self.row }
+    }
+}
+
+impl Planned {
+    fn of(row: PlanRow) -> Option<Self> {
+        Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read(&row.plan)? })
+    }
+}
+
+impl Bench {
+    fn of(board: &Board, (run, plan, presses): (RunRow, Option<PlanRow>, Vec<PressRow>)) -> Option<Self> {
+        let planned = Planned::of(plan?)?;
+        let alloy = bundle::alloy_named(&planned.inputs.alloy).ok()?;
+        let steps = sequence(&Script { board, plan: &planned.plan, alloy });
+        let event = |p: &PressRow| Some(Event { press: Press::named(&p.press)?, at_ms: p.at_ms });
+        let events: Vec<Event> = presses.iter().filter_map(event).collect();
+        let state = BenchRun::after(&steps, run.started_ms, &events);
+        Some(Self { run, planned, steps, presses, state })
+    }
+}
+
+impl Job {
+    /// One job, or a refusal.
+    pub(crate) async fn load(app: &App, id: i64) -> Result<Self, Refusal> {
+        let kept = app.reading(move |read| read.job(id)?.map(|row| Kept::read(read, row)).transpose()).await?;
+        kept.map(Kept::understood).ok_or(Refusal::NotFound("job"))
+    }
+
+    /// All jobs.
+    pub(crate) async fn all(app: &App) -> Result<Vec<Self>, Refusal> {
+        let read_all = |read: Read<'_>| read.jobs()?.into_iter().map(|row| Kept::read(read, row)).collect::<Result<Vec<_>, _>>();
+        Ok(app.reading(read_all).await?.into_iter().map(Kept::understood).collect())
+    }
+
+    /// A value of the intake; empty where nothing was typed.
+    pub(crate) fn intake(&self, key: &str) -> &str {
+        self.row.intake.get(key).map_or("", String::as_str)
+    }
+
+    /// What to call it.
+    pub(crate) fn device(&self) -> &str {
+        if self.intake("device").is_empty() { "New device" } else { self.intake("device") }
+    }
+
+    /// The board, or a refusal that says that there is none yet.
+    pub(crate) fn board(&self) -> Result<&(i64, Board), Refusal> {
+        self.board.as_ref().ok_or(Refusal::NotYet("This job has no board yet"))
+    }
+
+    /// The run, or a refusal.
+    pub(crate) fn bench(&self) -> Result<&Bench, Refusal> {
+        self.bench.as_ref().ok_or(Refusal::NotYet("This job has no bench run yet"))
+    }
+
+    /// Every pin with its mark.
+    pub(crate) fn walked(&self) -> Vec<Walked> {
+        let joints = self.board.iter().flat_map(|(_, board)| &board.connector.joints);
+        let walked = |j: &mend_core::board::Joint| Walked {
+            name: j.name.clone(),
+            hidden: j.hidden,
+            mark: self.pins.get(&j.name).and_then(|mark| Mark::named(mark)),
+        };
+        joints.filter(|j| j.is_pin()).map(walked).collect()
+    }
+
+    /// Where it stands.
+    pub(crate) fn facts(&self, today: Date) -> Facts {
+        let missing = Field::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();
+        let due: Option<Date> = self.intake("due").parse().ok();
+        let run = match &self.bench {
+            None => RunState::NotStarted,
+            Some(b) if b.state.is_done(&b.steps) => RunState::Done,
+            Some(b) => RunState::AtStep(b.state.at + 1, b.steps.len()),
+        };
+        let pins = match verdict(&self.walked()) {
+            _ if self.pins.is_empty() => PinState::NotWalked,
+            Verdict::Unfinished { .. } => PinState::Partly,
+            Verdict::Sound => PinState::Sound,
+            _ => PinState::Rework,
+        };
+        Facts {
+            intake_missing: missing,
+            board: self.board.is_some(),
+            window: self.planned.as_ref().map(|p| p.plan.window),
+            run,
+            pins,
+            handed_over: self.row.handed_over_ms.is_some(),
+            waits_for: self.intake("waits_for").to_owned(),
+            due_in_days: due.and_then(|due| today.until(due).ok()).map(|span| i64::from(span.get_days())),
+        }
+    }
+}

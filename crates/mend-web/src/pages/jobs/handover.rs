@@ -1,0 +1,178 @@
+//! The customer's sheet: found, done, measured, parts, terms. Printable.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::State;
+use axum::response::Redirect;
+use mend_core::inspection::{Mark, verdict};
+use mend_core::shop::Stop;
+use mend_core::units::Temperature;
+
+use super::{JobPath, number};
+use crate::App;
+use crate::job::Job;
+use crate::pages::{Frame, JobHead};
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A line of the sheet.
+struct Line {
+    what: String,
+    value: String,
+}
+
+fn line(what: &str, value: impl Into<String>) -> Line {
+    Line { what: what.to_owned(), value: value.into() }
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/handover.html")]
+pub(crate) struct HandoverPage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    taken_in: String,
+    today: String,
+    found: Vec<Line>,
+    done: Vec<Line>,
+    measured: Vec<Line>,
+    parts: Vec<Line>,
+    agreed: Vec<Line>,
+    sound: bool,
+    handed_over: Option<String>,
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<HandoverPage, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let day = |ms: i64| {
+        let at = jiff::Timestamp::from_millisecond(ms).ok()?.to_zoned_datetime(app.now().time_zone().clone());
+        Some(at.strftime("%-d %B %Y, %H:%M").to_string())
+    };
+    Ok(HandoverPage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/handover", job.row.id)),
+        head: JobHead::of(&job, Some(Stop::Handover), app.now().date()),
+        oob: false,
+        job: job.row.id,
+        taken_in: day(job.row.taken_in_ms).unwrap_or_default(),
+        today: app.now().strftime("%-d %B %Y").to_string(),
+        found: found(&job),
+        done: bench_times(&job, &day).into_iter().chain(done(&job, visitor)).collect(),
+        measured: measured(&job),
+        parts: parts(&job),
+        agreed: agreed(&job),
+        sound: verdict(&job.walked()).is_sound() && !job.walked().is_empty(),
+        handed_over: job.row.handed_over_ms.and_then(day),
+    })
+}
+
+fn typed(job: &Job, what: &str, key: &str) -> Option<Line> {
+    Some(job.intake(key)).filter(|value| !value.is_empty()).map(|value| line(what, value))
+}
+
+fn found(job: &Job) -> Vec<Line> {
+    let lines = [
+        typed(job, "Reported", "symptom"),
+        typed(job, "How it broke", "broke"),
+        typed(job, "Earlier work", "earlier_work"),
+        typed(job, "Yours, inside", "inside"),
+        typed(job, "Before opening", "power_on"),
+    ];
+    lines.into_iter().flatten().collect()
+}
+
+/// When it was on the bench.
+fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<Line> {
+    let bench = job.bench.as_ref()?;
+    let last = bench.presses.last().map_or(bench.run.started_ms, |p| p.at_ms);
+    Some(line("At the bench", format!("from {} to {}", day(bench.run.started_ms)?, day(last)?)))
+}
+
+/// What was done, from the presses at the bench.
+fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
+    let Some(bench) = &job.bench else { return vec![line("Work", "No bench run is on record.")] };
+    let inputs = &bench.planned.inputs;
+    let air = &inputs.settings;
+    let mut lines = vec![
+        line("Steps", format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len())),
+        line(
+            "Heat",
+            format!(
+                "{:.0} {}, {} L/min, {} mm outlet at {} mm, {} face, {}",
+                visitor.scale.of(air.set),
+                visitor.scale.symbol(),
+                air.flow.in_litres_per_minute(),
+                air.nozzle.in_mm(),
+                air.distance.in_mm(),
+                air.face.name(),
+                inputs.station
+            ),
+        ),
+    ];
+    if bench.state.stopped > 0 {
+        lines.push(line("Stopped at the line", format!("{} times, to spare parts nearby", bench.state.stopped)));
+    }
+    lines
+}
+
+/// What was measured: the real release against the plan, and the pins.
+fn measured(job: &Job) -> Vec<Line> {
+    let mut lines = Vec::new();
+    if let Some((bench, stamp)) = job.bench.as_ref().and_then(|b| b.state.release().map(|s| (b, s))) {
+        let r = &bench.planned.plan.release;
+        let band = match (r.low_s, r.high_s) {
+            (Some(low), Some(high)) => format!("expected {low:.0} to {high:.0} s"),
+            (Some(low), None) => format!("expected from {low:.0} s on"),
+            _ => "not expected to melt".to_owned(),
+        };
+        lines.push(line("Part came away", format!("after {:.1} s of air ({band})", stamp.seconds)));
+    }
+    let walked = job.walked();
+    for mark in Mark::ALL {
+        let pins: Vec<&str> = walked.iter().filter(|w| w.mark == Some(mark)).map(|w| w.name.as_str()).collect();
+        match (mark, pins.len()) {
+            (_, 0) => {}
+            (Mark::Firm, n) => lines.push(line("Pins pushed", format!("{n} of {} firm", walked.len()))),
+            _ => lines.push(line(&format!("Pins: {}", mark.name()), pins.join(", "))),
+        }
+    }
+    if !walked.is_empty() {
+        lines.push(line("Verdict", verdict(&walked).title()));
+    }
+    lines
+}
+
+fn parts(job: &Job) -> Vec<Line> {
+    let Some((_, board)) = &job.board else { return vec![] };
+    let mut lines = vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
+    if let Some(bench) = &job.bench {
+        let plan = &bench.planned.plan;
+        let at = Temperature::celsius(plan.melts_at_c);
+        lines.push(line("Solder", format!("{}, melts at {:.0} °C", plan.alloy, at.in_celsius())));
+        let lead = mend_core::materials::Alloy::named(&plan.alloy).is_some_and(|a| a.has_lead());
+        if lead {
+            lines.push(line("Note", "These joints hold lead: keep to local rules when the device is disposed of."));
+        }
+    }
+    lines
+}
+
+fn agreed(job: &Job) -> Vec<Line> {
+    let lines = [
+        typed(job, "Price", "price"),
+        typed(job, "Deposit", "deposit"),
+        typed(job, "Terms", "terms"),
+        typed(job, "Left unchanged", "unchanged"),
+    ];
+    lines.into_iter().flatten().collect()
+}
+
+pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    if !(verdict(&job.walked()).is_sound() && !job.walked().is_empty()) {
+        return Err(Refusal::NotYet("The pin walk is not sound yet"));
+    }
+    let (id, now) = (job.row.id, app.now_ms());
+    app.writing(move |w| w.hand_over(id, Some(now))).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/handover")))
+}

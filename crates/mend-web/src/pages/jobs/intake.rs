@@ -1,0 +1,119 @@
+//! Intake: every field is kept as it is typed.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use axum::Form;
+use mend_core::finding::Finding;
+use mend_core::shop::{Field, FieldKind, Stop, check_field, consent_terms};
+use serde::Deserialize;
+
+use super::{JobPath, number};
+use crate::App;
+use crate::job::Job;
+use crate::pages::{Frame, JobHead};
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A field as it stands on the page.
+struct FieldView {
+    key: &'static str,
+    label: &'static str,
+    /// `line`, `text`, `choice`, `tick`, `money` or `day`.
+    kind: &'static str,
+    choices: &'static [&'static str],
+    wanted: bool,
+    value: String,
+}
+
+/// Fields that are asked together.
+struct Section {
+    title: &'static str,
+    fields: Vec<FieldView>,
+    terms: bool,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/intake.html")]
+pub(crate) struct IntakePage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    sections: Vec<Section>,
+    terms: [&'static str; 4],
+}
+
+/// What comes back when a field was kept, or could not be.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/intake_kept.html")]
+struct Kept {
+    head: JobHead,
+    oob: bool,
+    at: String,
+    refused: Option<Finding>,
+}
+
+const SECTIONS: [(&str, &[&str]); 4] = [
+    ("Whose and what", &["customer", "contact", "device", "serial"]),
+    ("What happened", &["symptom", "broke", "power_on"]),
+    ("As it came", &["earlier_work", "inside", "unchanged"]),
+    ("Agreed", &["consent", "terms", "price", "deposit", "due", "waits_for"]),
+];
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<IntakePage, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let section = |(title, keys): (&'static str, &[&str])| Section {
+        title,
+        fields: keys.iter().filter_map(|key| Field::named(key)).map(|f| view(f, &job)).collect(),
+        terms: title == "Agreed",
+    };
+    Ok(IntakePage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/intake", job.row.id)),
+        head: JobHead::of(&job, Some(Stop::Intake), app.now().date()),
+        oob: false,
+        sections: SECTIONS.map(section).into_iter().collect(),
+        terms: consent_terms(),
+    })
+}
+
+fn view(field: Field, job: &Job) -> FieldView {
+    let (kind, choices): (_, &[&str]) = match field.kind {
+        FieldKind::Line => ("line", &[]),
+        FieldKind::Text => ("text", &[]),
+        FieldKind::Choice(choices) => ("choice", choices),
+        FieldKind::Tick => ("tick", &[]),
+        FieldKind::Money => ("money", &[]),
+        FieldKind::Day => ("day", &[]),
+    };
+    let value = job.intake(field.key).to_owned();
+    FieldView { key: field.key, label: field.label, kind, choices, wanted: field.wanted, value }
+}
+
+/// One field, typed.
+#[derive(Deserialize)]
+pub(crate) struct Typed {
+    field: String,
+    /// An unticked box sends none.
+    #[serde(default)]
+    value: String,
+}
+
+pub(crate) async fn keep(State(app): State<App>, path: JobPath, Form(typed): Form<Typed>) -> Result<Response, Refusal> {
+    let id = number(&path)?;
+    let field = Field::named(&typed.field)
+        .ok_or_else(|| Refusal::field(&typed.field, "is no field of the intake", "see the intake page"))?;
+    let checked = check_field(field, &typed.value);
+    if let Ok(value) = &checked {
+        let (value, now) = (value.clone(), app.now_ms());
+        let known = app.reading(move |r| r.job(id)).await?;
+        known.ok_or(Refusal::NotFound("job"))?;
+        app.writing(move |w| w.set_intake(id, (field.key, &value), now)).await?;
+    }
+    let (job, now) = (Job::load(&app, id).await?, app.now());
+    let status = if checked.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
+    let head = JobHead::of(&job, Some(Stop::Intake), now.date());
+    let kept = Kept { head, oob: true, at: now.strftime("%H:%M:%S").to_string(), refused: checked.err() };
+    Ok((status, kept).into_response())
+}

@@ -1,0 +1,51 @@
+//! One job, stop by stop.
+
+pub(crate) mod board;
+pub(crate) mod handover;
+pub(crate) mod heat;
+pub(crate) mod intake;
+pub(crate) mod pins;
+pub(crate) mod run;
+
+use axum::Router;
+use axum::extract::{Path, State};
+use axum::response::Redirect;
+use axum::routing::{get, post};
+use mend_core::shop::{self, Stop};
+
+use crate::App;
+use crate::job::Job;
+use crate::refusal::Refusal;
+
+pub(crate) fn routes() -> Router<App> {
+    Router::new()
+        .route("/jobs", post(open))
+        .route("/jobs/{id}", get(next_stop))
+        .route("/jobs/{id}/intake", get(intake::show).post(intake::keep))
+        .route("/jobs/{id}/board", get(board::show).post(board::choose))
+        .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
+        .route("/jobs/{id}/run", get(run::show).post(run::start))
+        .route("/jobs/{id}/run/presses", post(run::press))
+        .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
+        .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
+}
+
+/// A job's number in an address.
+pub(crate) type JobPath = Path<String>;
+
+/// The number, or "no such job".
+pub(crate) fn number(Path(id): &JobPath) -> Result<i64, Refusal> {
+    id.parse().map_err(|_| Refusal::NotFound("job"))
+}
+
+async fn open(State(app): State<App>) -> Result<Redirect, Refusal> {
+    let now = app.now_ms();
+    let id = app.writing(move |write| write.add_job(now)).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/intake")))
+}
+
+async fn next_stop(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let stop = shop::next(&job.facts(app.now().date())).unwrap_or(Stop::Handover);
+    Ok(Redirect::to(&format!("/jobs/{}/{}", job.row.id, stop.path())))
+}

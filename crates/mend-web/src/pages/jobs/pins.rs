@@ -1,0 +1,102 @@
+//! The pin walk: arrows move, a letter marks, the verdict follows.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::State;
+use mend_core::inspection::{Mark, verdict};
+use mend_core::shop::Stop;
+use serde::Deserialize;
+
+use super::{JobPath, number};
+use crate::App;
+use crate::draw::pin_rows::{PinRows, pin_rows};
+use crate::job::Job;
+use crate::pages::{Frame, JobHead};
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A count of one mark.
+struct Tally {
+    mark: Mark,
+    count: usize,
+}
+
+/// The part that every mark replaces.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/pin_walk.html")]
+pub(crate) struct PinWalk {
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    rows: PinRows,
+    title: String,
+    rework: &'static str,
+    /// `sound`, `open` or `rework`.
+    class: &'static str,
+    sound: bool,
+    tallies: Vec<Tally>,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/pins.html")]
+struct PinsPage {
+    frame: Frame,
+    walk: PinWalk,
+    connector: String,
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<impl axum::response::IntoResponse, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let connector = job.board()?.1.connector.name.clone();
+    let first = job.walked().iter().find(|p| p.mark.is_none()).map(|p| p.name.clone()).unwrap_or_default();
+    let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/pins", job.row.id));
+    Ok(PinsPage { frame, walk: PinWalk::of(&app, &job, (&first, false))?, connector })
+}
+
+/// A mark as sent; empty takes it back.
+#[derive(Deserialize)]
+pub(crate) struct Sent {
+    pin: String,
+    #[serde(default)]
+    mark: String,
+}
+
+pub(crate) async fn mark(State(app): State<App>, path: JobPath, Form(sent): Form<Sent>) -> Result<PinWalk, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    job.board()?;
+    if !job.walked().iter().any(|p| p.name == sent.pin) {
+        let message = format!("“{}” is no pin of this connector", sent.pin);
+        return Err(Refusal::field("pin", message, "choose one in the picture"));
+    }
+    let (id, now, pin) = (job.row.id, app.now_ms(), sent.pin.clone());
+    if sent.mark.is_empty() {
+        app.writing(move |w| w.unmark_pin(id, &pin)).await?;
+    } else {
+        let known = Mark::named(&sent.mark);
+        let names = Mark::ALL.map(Mark::name).join(", ");
+        let mark = known.ok_or_else(|| Refusal::field("mark", format!("“{}” is no mark", sent.mark), &names))?;
+        app.writing(move |w| w.mark_pin(id, (&pin, mark.name()), now)).await?;
+    }
+    PinWalk::of(&app, &Job::load(&app, id).await?, (&sent.pin, true))
+}
+
+impl PinWalk {
+    fn of(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Result<Self, Refusal> {
+        let walked = job.walked();
+        let verdict = verdict(&walked);
+        let count = |mark: Mark| Tally { mark, count: walked.iter().filter(|w| w.mark == Some(mark)).count() };
+        let unfinished = matches!(verdict, mend_core::inspection::Verdict::Unfinished { .. });
+        Ok(Self {
+            head: JobHead::of(job, Some(Stop::Pins), app.now().date()),
+            oob,
+            job: job.row.id,
+            rows: pin_rows(&job.board()?.1.connector, &walked, chosen),
+            title: verdict.title(),
+            rework: verdict.rework(),
+            class: if verdict.is_sound() { "sound" } else if unfinished { "open" } else { "rework" },
+            sound: verdict.is_sound(),
+            tallies: Mark::ALL.map(count).into_iter().collect(),
+        })
+    }
+}

@@ -1,0 +1,210 @@
+//! The bench run: full screen, one key to go on. Every press is kept with its moment; a reload shows the same second.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::State;
+use axum::response::{IntoResponse, Redirect, Response};
+use mend_core::planning::bench_run::{Phase, Press};
+use mend_core::planning::caution::{Caution, DEFERENCE};
+use mend_core::planning::sequence::StepKind;
+use mend_store::PressRow;
+use serde::Deserialize;
+
+use super::heat::seconds;
+use super::{JobPath, number};
+use crate::App;
+use crate::draw::time_bar::{TimeBar, time_bar};
+use crate::job::{Bench, Job};
+use crate::pages::Frame;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A press may be kept back by a lost network for this long, ms.
+const LONGEST_DELAY_MS: i64 = 24 * 3600 * 1000;
+
+/// The present step, ready to lay out.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/run_step.html")]
+pub(crate) struct StepView {
+    job: i64,
+    device: String,
+    at: usize,
+    of: usize,
+    title: String,
+    lines: Vec<String>,
+    cue: String,
+    cautions: Vec<Caution>,
+    deference: &'static str,
+    air: String,
+    /// `ready`, `running`, `moved` or `done`.
+    phase: &'static str,
+    since_ms: i64,
+    now_ms: i64,
+    /// The clock stands at this, s.
+    stands_s: Option<String>,
+    clock_label: String,
+    bar: Option<TimeBar>,
+    go: String,
+    heating: bool,
+    done: bool,
+    stamps: Vec<(String, String)>,
+    titles: Vec<String>,
+    stopped: usize,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/run.html")]
+struct RunPage {
+    frame: Frame,
+    step: StepView,
+}
+
+/// Before the first press.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/run_ready.html")]
+struct ReadyPage {
+    frame: Frame,
+    head: crate::pages::JobHead,
+    oob: bool,
+    job: i64,
+    planned: bool,
+    release: String,
+    stop: String,
+    window: &'static str,
+    binds: String,
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/run", job.row.id));
+    match &job.bench {
+        Some(bench) => Ok(RunPage { frame, step: StepView::of(&job, bench, (app.now_ms(), visitor)) }.into_response()),
+        None => Ok(ready(&app, frame, &job).into_response()),
+    }
+}
+
+fn ready(app: &App, frame: Frame, job: &Job) -> ReadyPage {
+    let plan = job.planned.as_ref().map(|p| &p.plan);
+    let release = plan.and_then(|p| p.release.low_s.map(|low| (low, p.release.high_s)));
+    ReadyPage {
+        frame,
+        head: crate::pages::JobHead::of(job, Some(mend_core::shop::Stop::Run), app.now().date()),
+        oob: false,
+        job: job.row.id,
+        planned: plan.is_some(),
+        release: release.map_or("may not melt".to_owned(), |(low, high)| {
+            high.map_or(format!("{low:.0} s, or never"), |high| format!("{low:.0}–{high:.0} s"))
+        }),
+        stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.stop.at_s)),
+        window: plan.map_or("", |p| crate::pages::window_word(p.window)),
+        binds: plan.map_or(String::new(), |p| p.binds.clone()),
+    }
+}
+
+pub(crate) async fn start(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let again = job.bench.as_ref().is_none_or(|b| b.state.is_done(&b.steps));
+    if again {
+        let planned = job.planned.as_ref().ok_or(Refusal::NotYet("There is no heat plan to run"))?;
+        let (id, plan, now) = (job.row.id, planned.id, app.now_ms());
+        app.writing(move |w| w.add_run(id, plan, now)).await?;
+    }
+    Ok(Redirect::to(&format!("/jobs/{}/run", job.row.id)))
+}
+
+/// A press as the browser sends it.
+#[derive(Deserialize)]
+pub(crate) struct Sent {
+    press: String,
+    /// Made by the browser: the same press sent again has the same one.
+    token: String,
+    /// How long ago it was pressed, ms: the shop's clock rules, the browser's only measures.
+    #[serde(default)]
+    ago_ms: i64,
+}
+
+pub(crate) async fn press(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Form(sent): Form<Sent>,
+) -> Result<StepView, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let run = job.bench()?.run.id;
+    let unknown = || Refusal::field("press", format!("“{}” is no press", sent.press), "go, back or stopped");
+    let press = Press::named(&sent.press).ok_or_else(unknown)?;
+    if sent.token.is_empty() || sent.token.len() > 64 {
+        return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
+    }
+    let at_ms = app.now_ms() - sent.ago_ms.clamp(0, LONGEST_DELAY_MS);
+    let row = PressRow { press: press.name().to_owned(), at_ms };
+    app.writing(move |w| w.add_press(run, &row, &sent.token)).await?;
+    let job = Job::load(&app, job.row.id).await?;
+    Ok(StepView::of(&job, job.bench()?, (app.now_ms(), visitor)))
+}
+
+impl StepView {
+    fn of(job: &Job, bench: &Bench, (now_ms, visitor): (i64, Visitor)) -> Self {
+        let state = &bench.state;
+        let step = bench.steps.get(state.at);
+        let kind = step.map_or(&StepKind::Do, |s| &s.kind);
+        let heating = matches!(kind, StepKind::Heat { .. });
+        let air = &bench.planned.inputs.settings;
+        let (phase, since_ms, stands_s) = match state.phase {
+            Phase::Ready => ("ready", 0, None),
+            Phase::Running { since_ms } => ("running", since_ms, None),
+            Phase::Moved { since_ms, at_ms } => ("moved", since_ms, Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0))),
+        };
+        let done = step.is_none();
+        Self {
+            job: job.row.id,
+            device: job.device().to_owned(),
+            at: (state.at + 1).min(bench.steps.len()),
+            of: bench.steps.len(),
+            title: step.map_or("All steps done".to_owned(), |s| s.title.clone()),
+            lines: step.map_or(vec!["On to the pin walk.".to_owned()], |s| s.lines.clone()),
+            cue: step.map_or(String::new(), |s| s.cue.clone()),
+            cautions: step.map_or(vec![], |s| s.cautions.clone()),
+            deference: DEFERENCE,
+            air: format!("{:.0} {}", visitor.scale.of(air.set), visitor.scale.symbol()),
+            phase: if done { "done" } else { phase },
+            since_ms,
+            now_ms,
+            stands_s,
+            clock_label: clock_label(kind, state.phase),
+            bar: match kind {
+                StepKind::Heat { release, stop_s } => Some(time_bar(release, *stop_s)),
+                _ => None,
+            },
+            go: go_label(kind, state.phase, done),
+            heating: heating && phase == "running",
+            done,
+            stamps: state.stamps.iter().map(|s| (s.step.clone(), format!("{:.1} s", s.seconds))).collect(),
+            titles: bench.steps.iter().map(|s| s.title.clone()).collect(),
+            stopped: state.stopped,
+        }
+    }
+}
+
+fn clock_label(kind: &StepKind, phase: Phase) -> String {
+    match (kind, phase) {
+        (StepKind::Heat { .. }, Phase::Ready) => "press when the air is on it".to_owned(),
+        (StepKind::Heat { .. }, Phase::Running { .. }) => "air on".to_owned(),
+        (StepKind::Heat { .. }, Phase::Moved { .. }) => "it moved".to_owned(),
+        (StepKind::WhileWarm { window_s }, _) => format!("since air off; warm enough for {}", seconds(*window_s)),
+        (StepKind::Hold { until_s }, _) => format!("since air off; solid after {}", seconds(*until_s)),
+        (StepKind::Do, _) => String::new(),
+    }
+}
+
+fn go_label(kind: &StepKind, phase: Phase, done: bool) -> String {
+    match (kind, phase) {
+        _ if done => "To the pin walk",
+        (StepKind::Heat { .. }, Phase::Ready) => "Air on",
+        (StepKind::Heat { .. }, Phase::Running { .. }) => "It moved",
+        (StepKind::Hold { .. }, _) => "It is solid",
+        _ => "Done, go on",
+    }
+    .to_owned()
+}

@@ -1,0 +1,25 @@
+//! The demo shop, out of the binary.
+
+use std::collections::BTreeMap;
+
+use mend_web::opening::ShopFiles;
+use rust_embed::RustEmbed;
+
+#[derive(RustEmbed)]
+#[folder = "$CARGO_MANIFEST_DIR/../../demo"]
+#[include = "*.json"]
+struct Demo;
+
+/// The files of the demo shop.
+pub(crate) fn shop_files() -> ShopFiles {
+    ShopFiles { boards: folder("boards/"), stations: folder("stations/"), jobs: folder("jobs/") }
+}
+
+fn folder(prefix: &str) -> BTreeMap<String, String> {
+    let names = Demo::iter().filter(|name| name.starts_with(prefix) && name.ends_with(".json"));
+    let file = |name: std::borrow::Cow<'static, str>| {
+        let text = String::from_utf8(Demo::get(&name)?.data.into_owned()).ok()?;
+        Some((name[prefix.len()..].trim_end_matches(".json").to_owned(), text))
+    };
+    names.filter_map(file).collect()
+}

@@ -1,0 +1,34 @@
+import { defineConfig } from "@playwright/test";
+
+// Debian's Chromium, as quiet as it can be made: it asks nobody and resolves nothing but this machine.
+const quiet = [
+  ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
+  "--disable-gpu",
+  "--disable-quic",
+  "--disable-dev-shm-usage",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--disable-domain-reliability",
+  "--no-pings",
+  "--font-render-hinting=none",
+  "--force-color-profile=srgb",
+  "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
+];
+
+export default defineConfig({
+  testDir: ".",
+  workers: 1,
+  timeout: 90_000,
+  reporter: [["list"]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: "en-GB",
+    launchOptions: { executablePath: "/usr/bin/chromium", args: quiet },
+  },
+  projects: [
+    { name: "stories", testMatch: "stories/*.story.mjs" },
+    { name: "screenshots", testMatch: "screenshots.mjs" },
+  ],
+});

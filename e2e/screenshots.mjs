@@ -1,0 +1,38 @@
+// One current picture of each main view, made from demo data.
+import { join } from "node:path";
+import { expect, test } from "./harness.mjs";
+
+const folder = join(import.meta.dirname, "../docs/screenshots");
+const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
+
+const views = [
+  ["bench", "/"],
+  ["intake", "/jobs/4/intake"],
+  ["board", "/jobs/4/board"],
+  ["heat-plan-open", "/jobs/4/heat"],
+  ["heat-plan-closed", "/jobs/7/heat"],
+  ["run-step", "/jobs/4/run"],
+  ["pin-walk", "/jobs/3/pins"],
+  ["handover", "/jobs/2/handover"],
+  ["boards", "/boards"],
+];
+
+for (const [name, path] of views) {
+  test(`picture of ${name}`, async ({ page }) => {
+    await page.goto(path);
+    await page.evaluate(() => document.fonts.ready);
+    await shoot(page, name);
+  });
+}
+
+test("picture of the heat step", async ({ page }) => {
+  await page.goto("/jobs/5/run");
+  await page.getByRole("button", { name: "Begin at the bench" }).click();
+  for (let press = 0; press < 5; press += 1) {
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(400);
+  }
+  await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
+  await page.waitForTimeout(16_000);
+  await shoot(page, "run-heat");
+});
