@@ -47,7 +47,8 @@ fn build_into(folder: &Path) -> Result<(), String> {
     fs::write(vendor.join("icons.svg"), icons(&packages)?).map_err(|e| e.to_string())?;
     let to: PathBuf = folder.join("app.css");
     let to = std::path::absolute(&to).map_err(|e| e.to_string())?;
-    let words = ["tailwindcss", "--input", "../crates/mend-web/styles/app.css", "--output", &to.to_string_lossy(), "--minify"];
+    let words =
+        ["tailwindcss", "--input", "../crates/mend-web/styles/app.css", "--output", &to.to_string_lossy(), "--minify"];
     run("e2e", "npx", &words)
 }
 
@@ -57,7 +58,10 @@ fn icons(packages: &Path) -> Result<String, String> {
     for name in ICONS {
         let file = packages.join(format!("lucide-static/icons/{name}.svg"));
         let text = fs::read_to_string(&file).map_err(|e| format!("{}: {e}", file.display()))?;
-        let inner = text.split_once("<svg").and_then(|(_, rest)| rest.split_once('>')).and_then(|(_, rest)| rest.split_once("</svg>"));
+        let inner = text
+            .split_once("<svg")
+            .and_then(|(_, rest)| rest.split_once('>'))
+            .and_then(|(_, rest)| rest.split_once("</svg>"));
         let (inner, _) = inner.ok_or_else(|| format!("{name} is no icon"))?;
         let inner = inner.split_whitespace().collect::<Vec<_>>().join(" ");
         sprite.push_str(&format!("<symbol id=\"{name}\" viewBox=\"0 0 24 24\">{inner}</symbol>\n"));

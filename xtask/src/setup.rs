@@ -22,7 +22,8 @@ pub(crate) fn browser() -> Result<(), String> {
         return Ok(());
     }
     let quiet = [("DEBIAN_FRONTEND", "noninteractive")];
-    let (program, first): (&str, &[&str]) = if has("sudo", "--version") { ("sudo", &["apt-get"]) } else { ("apt-get", &[]) };
+    let (program, first): (&str, &[&str]) =
+        if has("sudo", "--version") { ("sudo", &["apt-get"]) } else { ("apt-get", &[]) };
     let apt = |words: &[&str]| run_with(".", program, &[first, words].concat(), &quiet);
     apt(&["update"])?;
     apt(&[&["install", "-y", "--no-install-recommends"], DEBIAN_PACKAGES].concat())

@@ -41,5 +41,8 @@ fn stories(words: &[&str]) -> Result<(), String> {
 /// Where cargo builds to, whatever CARGO_TARGET_DIR says.
 fn target_directory() -> Result<std::path::PathBuf, String> {
     let metadata = rooms::metadata()?;
-    metadata["target_directory"].as_str().map(Into::into).ok_or_else(|| "cargo metadata names no target directory".to_owned())
+    metadata["target_directory"]
+        .as_str()
+        .map(Into::into)
+        .ok_or_else(|| "cargo metadata names no target directory".to_owned())
 }

@@ -15,7 +15,7 @@ pub(crate) fn json<T: DeserializeOwned>(rule: &str, bytes: &[u8]) -> Result<T, V
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let parsed = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();
-        let place = if path == "." { "file".to_owned() } else { path };
+        let place = if matches!(path.as_str(), "." | "?") { "file".to_owned() } else { path };
         vec![Finding::blocking(rule, place, error.inner().to_string()).hint("see docs/formats for what belongs here")]
     })?;
     match reader.end() {

@@ -57,7 +57,8 @@ impl Kept {
     fn read(read: Read<'_>, row: JobRow) -> Result<Self, StoreError> {
         let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten().map(|b| b.file);
         let run = read.run_of(row.id)?;
-        let run = run.map(|run| Ok::<_, StoreError>((run, read.plan(run.plan_id)?, read.presses(run.id)?))).transpose()?;
+        let run =
+            run.map(|run| Ok::<_, StoreError>((run, read.plan(run.plan_id)?, read.presses(run.id)?))).transpose()?;
         Ok(Self { board, plan: read.plan_of(row.id)?, run, pins: read.pins(row.id)?, row })
     }
 
@@ -98,7 +99,8 @@ impl Job {
 
     /// All jobs.
     pub(crate) async fn all(app: &App) -> Result<Vec<Self>, Refusal> {
-        let read_all = |read: Read<'_>| read.jobs()?.into_iter().map(|row| Kept::read(read, row)).collect::<Result<Vec<_>, _>>();
+        let read_all =
+            |read: Read<'_>| read.jobs()?.into_iter().map(|row| Kept::read(read, row)).collect::<Result<Vec<_>, _>>();
         Ok(app.reading(read_all).await?.into_iter().map(Kept::understood).collect())
     }
 

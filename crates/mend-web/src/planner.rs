@@ -1,8 +1,8 @@
 //! Computes plans off the async threads and keeps them.
 
-use mend_core::heat::tool::{HotAir, Motion, Station};
 use mend_core::board::Board;
 use mend_core::finding::Finding;
+use mend_core::heat::tool::{HotAir, Motion, Station};
 use mend_core::planning::plan::plan;
 use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C, alloy_named};

@@ -56,12 +56,17 @@ struct RefusedPage {
 impl IntoResponse for Refusal {
     fn into_response(self) -> Response {
         let (status, title, findings, hint) = match self {
-            Self::NotFound(what) => {
-                (StatusCode::NOT_FOUND, format!("There is no such {what}"), vec![], "Go back to the bench and choose it there.")
-            }
+            Self::NotFound(what) => (
+                StatusCode::NOT_FOUND,
+                format!("There is no such {what}"),
+                vec![],
+                "Go back to the bench and choose it there.",
+            ),
             Self::Bad(findings) => (StatusCode::UNPROCESSABLE_ENTITY, "That can't be taken".to_owned(), findings, ""),
             Self::TooLarge(what) => (StatusCode::PAYLOAD_TOO_LARGE, what, vec![], "Nothing was changed."),
-            Self::NotYet(what) => (StatusCode::CONFLICT, what.to_owned(), vec![], "Follow the line of stops from the left."),
+            Self::NotYet(what) => {
+                (StatusCode::CONFLICT, what.to_owned(), vec![], "Follow the line of stops from the left.")
+            }
             Self::Broken(cause) => {
                 // The cause is for the log; the visitor learns only that it was our fault.
                 tracing::error!(cause, "request failed");

@@ -270,9 +270,9 @@ impl<'a> Outcome<'a> {
         let melts = self.fine.melted.iter().zip(joints);
         let last = melts.max_by(|a, b| a.0.unwrap_or(f64::INFINITY).total_cmp(&b.0.unwrap_or(f64::INFINITY)));
         let last = match last {
-            Some((Some(t), joint)) => format!("{} melts last, after about {t:.0} s", joint.name),
+            Some((Some(t), joint)) => format!("Joint {} melts last, after about {t:.0} s", joint.name),
             Some((None, joint)) => {
-                format!("{} does not melt within {:.0} s", joint.name, self.order.case.air.longest.in_seconds())
+                format!("Joint {} does not melt within {:.0} s", joint.name, self.order.case.air.longest.in_seconds())
             }
             None => String::new(),
         };

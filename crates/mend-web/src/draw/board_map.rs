@@ -64,6 +64,8 @@ pub(crate) struct Drawing<'a> {
     pub(crate) window: Window,
     pub(crate) margins: &'a [Margin],
     pub(crate) scale: Scale,
+    /// Height of the names, in hundredths of the picture's width; 0 writes none.
+    pub(crate) lettering: f64,
 }
 
 impl Drawing<'_> {
@@ -86,8 +88,12 @@ impl Drawing<'_> {
             bar_x: n(frame.right() - f64::from(bar_mm) - 2.0 * unit),
             bar_y: n(-frame.near() - 2.2 * unit),
             bar_label_y: n(-frame.near() - 3.2 * unit),
-            text_size: n(2.6 * unit),
-            clip: format!("clip-{}-{}", self.face.name(), if matches!(self.window, Window::Whole) { "whole" } else { "near" }),
+            text_size: n(3.0 * unit),
+            clip: format!(
+                "clip-{}-{}",
+                self.face.name(),
+                if matches!(self.window, Window::Whole) { "whole" } else { "near" }
+            ),
             hatch: n(unit * 1.6),
         }
     }
@@ -96,13 +102,17 @@ impl Drawing<'_> {
     pub(crate) fn frame(&self) -> Rect {
         let bounds = self.board.outline.bounds();
         match self.window {
-            Window::Whole => Rect { width: bounds.width + 8.0, depth: bounds.depth + 8.0, ..bounds },
+            Window::Whole => Rect {
+                width: bounds.width + 8.0,
+                depth: bounds.depth + 0.16 * bounds.width.max(bounds.depth),
+                ..bounds
+            },
             Window::Near(reach) => {
                 let body = &self.board.connector.body;
                 let half_x = (body.width / 2.0 + reach).max(reach * 1.5);
                 let half_y = half_x * 0.62;
                 // The frame stays on the board where it can: a port at the rim is not drawn over empty bench.
-                let near = (body.centre.y - half_y).max(bounds.near() - 3.0);
+                let near = (body.centre.y - half_y).max(bounds.near() - 4.0);
                 let centre = Point { x: body.centre.x, y: near + half_y };
                 Rect { centre, width: 2.0 * half_x, depth: 2.0 * half_y }
             }
@@ -121,11 +131,12 @@ impl Drawing<'_> {
             let size = format!("{} x {} x {} mm", neighbour.body.width, neighbour.body.depth, neighbour.height.in_mm());
             let name = format!("{}: {}, {size}, {limit}", neighbour.name, neighbour.material.name());
             let mut shape = shape(&neighbour.body, format!("neighbour {standing}"), name);
-            let room = neighbour.body.width / (neighbour.name.chars().count() as f64 * 0.62);
-            let size = room.min(neighbour.body.depth * 0.7).min(2.6 * unit);
-            if size > 1.1 * unit {
+            // Named where the name does not bury its neighbours; all of them are named when pointed at.
+            let high = self.lettering * unit;
+            let wide = neighbour.name.chars().count() as f64 * 0.55 * high;
+            if high > 0.0 && wide < 2.2 * neighbour.body.width && neighbour.body.depth > 0.7 * high {
                 shape.label = neighbour.name.clone();
-                shape.label_size = n(size);
+                shape.label_size = n(high);
             }
             shape
         };
@@ -134,7 +145,10 @@ impl Drawing<'_> {
 
     fn joints(&self) -> Vec<Shape> {
         let connector = &self.board.connector;
-        let shown = connector.joints.iter().filter(|j| matches!(j.shape, JointShape::Hole { .. }) || connector.face == self.face);
+        let shown = connector
+            .joints
+            .iter()
+            .filter(|j| matches!(j.shape, JointShape::Hole { .. }) || connector.face == self.face);
         let joint = |joint: &mend_core::board::Joint| {
             let (width, depth, round) = match joint.shape {
                 JointShape::Pad { width, depth } => (width, depth, 0.05),

@@ -1,6 +1,6 @@
 //! A face's temperatures as steps of one even scale, and the line along which solder melts.
 
-use mend_core::board::Face;
+use mend_core::board::{Face, Point, Rect};
 use mend_core::planning::plan::HeatMap;
 use mend_core::units::{Scale, Temperature};
 
@@ -29,9 +29,13 @@ pub(crate) struct Range {
 }
 
 impl Range {
-    /// From the room's to the hottest cell, to full tens of °C.
-    pub(crate) fn of(map: &HeatMap) -> Self {
-        let all = map.top_c.iter().chain(&map.bottom_c).flatten().map(|t| f64::from(*t));
+    /// From the coolest to the hottest cell within a frame, to full tens of °C: all steps go to what is looked at.
+    pub(crate) fn within(frame: &Rect, map: &HeatMap) -> Self {
+        let nx = map.x_mm.len() - 1;
+        let middle = |borders: &[f64], i: usize| (borders[i] + borders[i + 1]) / 2.0;
+        let seen = |k: usize| frame.covers(Point { x: middle(&map.x_mm, k % nx), y: middle(&map.y_mm, k / nx) });
+        let all = (0..map.top_c.len()).filter(|k| seen(*k)).flat_map(|k| [map.top_c[k], map.bottom_c[k]]);
+        let all = all.flatten().map(f64::from);
         let (low, high) = all.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), t| (low.min(t), high.max(t)));
         Self { low: (low / 10.0).floor() * 10.0, high: (high / 10.0).ceil() * 10.0 }
     }
@@ -119,9 +123,11 @@ mod tests {
             top_c: vec![Some(100.0), Some(200.0), Some(100.0), Some(200.0)],
             bottom_c: vec![Some(20.0), None, None, None],
         };
-        let drawn = isotherms(&map, Face::Top, (Range::of(&map), 150.0));
+        let whole = Rect { centre: Point { x: 1.0, y: 1.0 }, width: 2.0, depth: 2.0 };
+        let range = Range::within(&whole, &map);
+        let drawn = isotherms(&map, Face::Top, (range, 150.0));
         assert_eq!(drawn.melt_lines, ["M1 -0.5L1 -1.5"]);
         assert_eq!(drawn.levels.len(), 2);
-        assert!(isotherms(&map, Face::Bottom, (Range::of(&map), 150.0)).melt_lines.is_empty());
+        assert!(isotherms(&map, Face::Bottom, (range, 150.0)).melt_lines.is_empty());
     }
 }

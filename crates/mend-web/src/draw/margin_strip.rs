@@ -58,7 +58,8 @@ struct Axis {
 impl Axis {
     fn of(margins: &[Margin]) -> Self {
         let ends = margins.iter().map(|m| (m.span().0.min(m.line_c), m.span().1.max(m.line_c)));
-        let (low, high) = ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
+        let (low, high) =
+            ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
         Self { low: (low / 20.0).floor() * 20.0 - 10.0, high: (high / 20.0).ceil() * 20.0 + 10.0 }
     }
 
@@ -136,10 +137,11 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
         marks: margin.marks.iter().map(|m| n(axis.x(m.temperature_c.mid))).collect(),
         line_x: n(line_x),
         glyph,
-        figure: format!("{delta:+.0}").replace('-', "−") + match scale {
-            Scale::Celsius => " K",
-            Scale::Fahrenheit => " °F",
-        },
+        figure: format!("{delta:+.0}").replace('-', "−")
+            + match scale {
+                Scale::Celsius => " K",
+                Scale::Fahrenheit => " °F",
+            },
         spoken: format!(
             "{} ({}): {} to {} {}, {line_word} {}, {said}, margin {delta:.0}{spare}",
             margin.name,

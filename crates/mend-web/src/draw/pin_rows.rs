@@ -80,7 +80,7 @@ pub(crate) fn pin_rows(connector: &Connector, walked: &[Walked], chosen: &str) -
                 width: n(pitch * 0.76),
                 height: n(78.0),
                 label_x: n(x + pitch / 2.0),
-                label_y: n(y + 98.0),
+                label_y: n(y + 104.0),
                 glyph_y: n(y + 40.0),
                 hidden: joint.hidden,
                 row: r,

@@ -21,6 +21,9 @@ pub(crate) struct TimeBar {
     pub(crate) high: String,
     pub(crate) high_x: String,
     pub(crate) stop: String,
+    /// The band and the stop line in large type.
+    pub(crate) range: String,
+    pub(crate) stop_s: String,
     /// Seconds at the right end: what the script scales the hand with.
     pub(crate) end_s: String,
     pub(crate) has_band: bool,
@@ -35,7 +38,11 @@ pub(crate) fn time_bar(release: &TimeBand, stop_s: f64) -> TimeBar {
     let (low, high) = band.unwrap_or((stop_s, stop_s));
     let word = |t: Option<f64>| t.map_or("maybe never".to_owned(), |t| format!("{t:.0} s"));
     TimeBar {
-        spoken: format!("Expected to move from {} to {}, stop at {stop_s:.0} s", word(release.low_s), word(release.high_s)),
+        spoken: format!(
+            "Expected to move from {} to {}, stop at {stop_s:.0} s",
+            word(release.low_s),
+            word(release.high_s)
+        ),
         band_x: n(x(low)),
         band_width: n((x(high) - x(low)).max(2.0)),
         mid_x: release.mid_s.map(|t| n(x(t))),
@@ -45,6 +52,12 @@ pub(crate) fn time_bar(release: &TimeBand, stop_s: f64) -> TimeBar {
         high: word(release.high_s),
         high_x: n(x(high)),
         stop: format!("stop {stop_s:.0} s"),
+        range: match (release.low_s, release.high_s) {
+            (Some(low), Some(high)) => format!("{low:.0}–{high:.0} s"),
+            (Some(low), None) => format!("{low:.0} s or never"),
+            _ => "may not melt".to_owned(),
+        },
+        stop_s: format!("{stop_s:.0} s"),
         end_s: n(end),
         has_band: band.is_some(),
     }

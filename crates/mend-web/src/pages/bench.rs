@@ -8,6 +8,7 @@ use axum::routing::get;
 use mend_core::shop::{self, Facts, RunState};
 
 use crate::App;
+use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -25,6 +26,8 @@ struct Card {
     href: String,
     connector: String,
     waits_for: String,
+    /// The part and what is near it, for the card that is shown large.
+    picture: Option<BoardMap>,
 }
 
 /// Jobs of one kind.
@@ -54,7 +57,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
         let (rank, _) = shop::rank(&facts);
         let card = Card::of(&facts, &job, now.date());
         if first.is_none() && rank < 3 {
-            first = Some(card);
+            first = Some(card.with_picture(&job, visitor));
         } else if let Some(group) = groups.get_mut(usize::from(rank)) {
             group.cards.push(card);
         }
@@ -70,7 +73,7 @@ impl Card {
         let call = match (next, facts.run) {
             (Some(shop::Stop::Run), RunState::AtStep(at, of)) => format!("Go on at step {at} of {of}"),
             (Some(stop), _) => stop.call().to_owned(),
-            (None, _) => "Given back".to_owned(),
+            (None, _) => "Its sheet".to_owned(),
         };
         let path = next.map_or("handover", shop::Stop::path);
         Self {
@@ -79,6 +82,15 @@ impl Card {
             href: format!("/jobs/{}/{path}", job.row.id),
             connector: job.board.as_ref().map_or(String::new(), |(_, b)| b.connector.name.clone()),
             waits_for: facts.waits_for.clone(),
+            picture: None,
         }
+    }
+
+    fn with_picture(self, job: &Job, visitor: Visitor) -> Self {
+        let draw = |(_, board): &(i64, mend_core::board::Board)| {
+            let (face, margins, scale) = (board.connector.face, &[][..], visitor.scale);
+            Drawing { board, face, window: Window::Near(14.0), margins, scale, lettering: 3.2 }.draw(None)
+        };
+        Self { picture: job.board.as_ref().map(draw), ..self }
     }
 }

@@ -83,7 +83,7 @@ impl JobHead {
             id: job.row.id,
             device: job.device().to_owned(),
             customer: job.intake("customer").to_owned(),
-            due: due_in_words(facts.due_in_days),
+            due: if facts.handed_over { "given back".to_owned() } else { due_in_words(facts.due_in_days) },
             late: facts.due_in_days.is_some_and(|days| days < 0) && !facts.handed_over,
             stops: Stop::ALL.map(stop).to_vec(),
         }
@@ -98,14 +98,18 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
             "" => "taken in".to_owned(),
             price => price.to_owned(),
         },
-        Stop::Board => job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len())),
+        Stop::Board => {
+            job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len()))
+        }
         Stop::Heat => job.planned.as_ref().map_or("no plan".to_owned(), |p| {
             let window = window_word(p.plan.window);
             p.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, about {t:.0} s"))
         }),
         Stop::Run => match (facts.run, &job.bench) {
             (RunState::AtStep(at, of), _) => format!("step {at} of {of}"),
-            (RunState::Done, Some(b)) => b.state.release().map_or("done".to_owned(), |s| format!("moved at {:.0} s", s.seconds)),
+            (RunState::Done, Some(b)) => {
+                b.state.release().map_or("done".to_owned(), |s| format!("moved at {:.0} s", s.seconds))
+            }
             _ => "not begun".to_owned(),
         },
         Stop::Pins => {

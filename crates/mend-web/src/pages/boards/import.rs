@@ -68,7 +68,9 @@ async fn upload(request: Request) -> Result<Result<String, Vec<Finding>>, Refusa
         let size = length.map_or("of unknown size".to_owned(), |bytes| format!("of {:.0} MB", bytes as f64 / 1e6));
         return Err(Refusal::TooLarge(format!("A file {size} is too large: a board file has up to 2 MB")));
     }
-    let object = |message: String| vec![Finding::blocking("import", "file", message).hint("choose a board file, or paste its text")];
+    let object = |message: String| {
+        vec![Finding::blocking("import", "file", message).hint("choose a board file, or paste its text")]
+    };
     let mut form = match Multipart::from_request(request, &()).await {
         Ok(form) => form,
         Err(error) => return Ok(Err(object(error.body_text()))),

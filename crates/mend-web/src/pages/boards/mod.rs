@@ -77,8 +77,16 @@ pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refu
     let tile = |row: &mend_store::BoardRow| {
         let board = format::parse(row.file.as_bytes()).ok()?;
         let face = board.connector.face;
-        let map = Drawing { board: &board, face, window: Window::Whole, margins: &[], scale: visitor.scale }.draw(None);
-        Some(Tile { id: row.id, name: board.name.clone(), maker: board.maker.clone(), connector: board.connector.name.clone(), map })
+        let map =
+            Drawing { board: &board, face, window: Window::Whole, margins: &[], scale: visitor.scale, lettering: 0.0 }
+                .draw(None);
+        Some(Tile {
+            id: row.id,
+            name: board.name.clone(),
+            maker: board.maker.clone(),
+            connector: board.connector.name.clone(),
+            map,
+        })
     };
     Ok(rows.iter().filter_map(tile).collect())
 }
@@ -95,8 +103,21 @@ async fn list(State(app): State<App>, visitor: Visitor) -> Result<BoardsPage, Re
     Ok(BoardsPage { frame: Frame::new("Boards", visitor.scale, "boards", "/boards".to_owned()), tiles })
 }
 
-/// Both faces of a board.
-pub(crate) fn faces(board: &Board, visitor: Visitor) -> [BoardMap; 2] {
-    [Face::Top, Face::Bottom]
-        .map(|face| Drawing { board, face, window: Window::Whole, margins: &[], scale: visitor.scale }.draw(None))
+/// Both faces near the connector, and the whole board.
+pub(crate) struct Faces {
+    pub(crate) top: BoardMap,
+    pub(crate) bottom: BoardMap,
+    pub(crate) whole: BoardMap,
+}
+
+impl Faces {
+    pub(crate) fn of(board: &Board, visitor: Visitor) -> Self {
+        let draw = |face, (window, lettering)| {
+            let (margins, scale) = (&[][..], visitor.scale);
+            Drawing { board, face, window, margins, scale, lettering }.draw(None)
+        };
+        let near = || (Window::Near(18.0), 2.3);
+        let whole = draw(board.connector.face, (Window::Whole, 0.0));
+        Self { top: draw(Face::Top, near()), bottom: draw(Face::Bottom, near()), whole }
+    }
 }

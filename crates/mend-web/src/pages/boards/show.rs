@@ -4,9 +4,8 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 
-use super::{BoardFigures, faces};
+use super::{BoardFigures, Faces};
 use crate::App;
-use crate::draw::board_map::BoardMap;
 use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -16,15 +15,17 @@ use crate::visitor::Visitor;
 pub(super) struct BoardPage {
     frame: Frame,
     figures: BoardFigures,
-    top: BoardMap,
-    bottom: BoardMap,
+    faces: Faces,
 }
 
-pub(super) async fn show(State(app): State<App>, visitor: Visitor, Path(id): Path<String>) -> Result<BoardPage, Refusal> {
+pub(super) async fn show(
+    State(app): State<App>,
+    visitor: Visitor,
+    Path(id): Path<String>,
+) -> Result<BoardPage, Refusal> {
     let id: i64 = id.parse().map_err(|_| Refusal::NotFound("board"))?;
     let row = app.reading(move |r| r.board(id)).await?.ok_or(Refusal::NotFound("board"))?;
     let board = mend_formats::board::parse(row.file.as_bytes())?;
-    let [top, bottom] = faces(&board, visitor);
     let frame = Frame::new(board.name.clone(), visitor.scale, "boards", format!("/boards/{id}"));
-    Ok(BoardPage { frame, figures: BoardFigures::of(&board), top, bottom })
+    Ok(BoardPage { frame, figures: BoardFigures::of(&board), faces: Faces::of(&board, visitor) })
 }

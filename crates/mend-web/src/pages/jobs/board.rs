@@ -5,15 +5,13 @@ use askama_web::WebTemplate;
 use axum::Form;
 use axum::extract::State;
 use axum::response::Redirect;
-use mend_core::board::Face;
 use mend_core::shop::Stop;
 use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
-use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::job::Job;
-use crate::pages::boards::{BoardFigures, Tile, tiles};
+use crate::pages::boards::{BoardFigures, Faces, Tile, tiles};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -32,15 +30,15 @@ pub(crate) struct BoardPage {
 struct Chosen {
     id: i64,
     figures: BoardFigures,
-    top: BoardMap,
-    bottom: BoardMap,
+    faces: Faces,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<BoardPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let chosen = job.board.as_ref().map(|(id, board)| {
-        let draw = |face| Drawing { board, face, window: Window::Whole, margins: &[], scale: visitor.scale }.draw(None);
-        Chosen { id: *id, figures: BoardFigures::of(board), top: draw(Face::Top), bottom: draw(Face::Bottom) }
+    let chosen = job.board.as_ref().map(|(id, board)| Chosen {
+        id: *id,
+        figures: BoardFigures::of(board),
+        faces: Faces::of(board, visitor),
     });
     Ok(BoardPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/board", job.row.id)),
@@ -56,9 +54,14 @@ pub(crate) struct Choice {
     board: String,
 }
 
-pub(crate) async fn choose(State(app): State<App>, path: JobPath, Form(choice): Form<Choice>) -> Result<Redirect, Refusal> {
+pub(crate) async fn choose(
+    State(app): State<App>,
+    path: JobPath,
+    Form(choice): Form<Choice>,
+) -> Result<Redirect, Refusal> {
     let id = number(&path)?;
-    let unknown = || Refusal::field("board", format!("“{}” is no board of the library", choice.board), "choose a picture");
+    let unknown =
+        || Refusal::field("board", format!("“{}” is no board of the library", choice.board), "choose a picture");
     let board: i64 = choice.board.parse().map_err(|_| unknown())?;
     app.reading(move |r| r.board(board)).await?.ok_or_else(unknown)?;
     let job = Job::load(&app, id).await?;

@@ -144,7 +144,8 @@ fn measured(job: &Job) -> Vec<Line> {
 
 fn parts(job: &Job) -> Vec<Line> {
     let Some((_, board)) = &job.board else { return vec![] };
-    let mut lines = vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
+    let mut lines =
+        vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
     if let Some(bench) = &job.bench {
         let plan = &bench.planned.plan;
         let at = Temperature::celsius(plan.melts_at_c);

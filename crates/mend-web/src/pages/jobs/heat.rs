@@ -222,11 +222,10 @@ pub(crate) fn seconds(band: Option<Band>) -> String {
 
 fn said(board: &Board, planned: &Planned, scale: Scale) -> Said {
     let plan = &planned.plan;
-    let range = Range::of(&plan.map);
-    let draw = |face| {
-        let drawing = Drawing { board, face, window: Window::Near(18.0), margins: &plan.margins, scale };
-        drawing.draw(Some(isotherms(&plan.map, face, (range, plan.melts_at_c))))
-    };
+    let drawing =
+        |face| Drawing { board, face, window: Window::Near(16.0), margins: &plan.margins, scale, lettering: 3.6 };
+    let range = Range::within(&drawing(Face::Top).frame(), &plan.map);
+    let draw = |face| drawing(face).draw(Some(isotherms(&plan.map, face, (range, plan.melts_at_c))));
     let time = |t: Option<f64>| t.map_or("may not melt".to_owned(), |t| format!("{t:.0} s"));
     Said {
         window: window_word(plan.window),
@@ -239,7 +238,11 @@ fn said(board: &Board, planned: &Planned, scale: Scale) -> Said {
         stop_why: plan.stop.spares.as_ref().map_or("longest heating".to_owned(), |s| format!("spares {s}")),
         hold: seconds(plan.hold_s),
         warm: seconds(plan.warm_s),
-        melts_at: format!("{:.0} {}", scale.of(mend_core::units::Temperature::celsius(plan.melts_at_c)), scale.symbol()),
+        melts_at: format!(
+            "{:.0} {}",
+            scale.of(mend_core::units::Temperature::celsius(plan.melts_at_c)),
+            scale.symbol()
+        ),
         findings: plan.findings.clone(),
         strip: strip(plan, scale),
         top: draw(Face::Top),

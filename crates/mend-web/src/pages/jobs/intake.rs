@@ -2,10 +2,10 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
+use axum::Form;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use axum::Form;
 use mend_core::finding::Finding;
 use mend_core::shop::{Field, FieldKind, Stop, check_field, consent_terms};
 use serde::Deserialize;

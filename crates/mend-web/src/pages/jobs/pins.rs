@@ -46,7 +46,11 @@ struct PinsPage {
     connector: String,
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<impl axum::response::IntoResponse, Refusal> {
+pub(crate) async fn show(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+) -> Result<impl axum::response::IntoResponse, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let connector = job.board()?.1.connector.name.clone();
     let first = job.walked().iter().find(|p| p.mark.is_none()).map(|p| p.name.clone()).unwrap_or_default();
@@ -94,7 +98,13 @@ impl PinWalk {
             rows: pin_rows(&job.board()?.1.connector, &walked, chosen),
             title: verdict.title(),
             rework: verdict.rework(),
-            class: if verdict.is_sound() { "sound" } else if unfinished { "open" } else { "rework" },
+            class: if verdict.is_sound() {
+                "sound"
+            } else if unfinished {
+                "open"
+            } else {
+                "rework"
+            },
             sound: verdict.is_sound(),
             tallies: Mark::ALL.map(count).into_iter().collect(),
         })

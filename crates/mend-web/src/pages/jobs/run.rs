@@ -154,7 +154,9 @@ impl StepView {
         let (phase, since_ms, stands_s) = match state.phase {
             Phase::Ready => ("ready", 0, None),
             Phase::Running { since_ms } => ("running", since_ms, None),
-            Phase::Moved { since_ms, at_ms } => ("moved", since_ms, Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0))),
+            Phase::Moved { since_ms, at_ms } => {
+                ("moved", since_ms, Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0)))
+            }
         };
         let done = step.is_none();
         Self {

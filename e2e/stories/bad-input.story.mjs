@@ -1,0 +1,98 @@
+// Bad input gets a clear message and a 4xx, and loses nothing that was typed.
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { expect, expectAccessible, test } from "../harness.mjs";
+
+test.use({ allowed: /the server responded with a status of 4\d\d|Response Status Error Code 4\d\d/ });
+
+const board = () => JSON.parse(readFileSync(join(import.meta.dirname, "../../demo/boards/osprake-quay-14.json"), "utf8"));
+const changed = (change) => {
+  const made = { ...board(), name: `Bad ${Math.random()}` };
+  change(made);
+  return JSON.stringify(made);
+};
+
+const boards = [
+  ["malformed JSON", "{ \"format\": \"urgent-mend/board/1\", ", /file.*EOF/i],
+  ["no board at all", "[1, 2, 3]", /invalid/i],
+  ["negative thickness", changed((b) => (b.thickness_mm = -0.8)), /thickness_mm.*-0.8 mm can't be.*between 0.2 and 5 mm/s],
+  ["a joint outside the outline", changed((b) => (b.connector.joints[2].at_mm = [900, 2])), /joint leg 1.*\(900, 2\).*outside the outline.*move it inside/s],
+  ["an unknown material", changed((b) => (b.neighbours[0].material = "cheese")), /neighbours\[0\].material.*cheese/s],
+  ["an unknown field", changed((b) => (b.colour = "green")), /colour/],
+  ["a number out of this world", changed((b) => (b.outline_mm[1] = [1e300, 0])), /outline/],
+];
+
+for (const [name, text, said] of boards) {
+  test(`a board with ${name} is refused in words`, async ({ page }) => {
+    await page.goto("/boards/import");
+    await page.getByLabel("Or paste its text").fill(text);
+    const [answer] = await Promise.all([
+      page.waitForResponse((r) => r.request().method() === "POST"),
+      page.getByRole("button", { name: "Import" }).click(),
+    ]);
+    expect(answer.status()).toBe(422);
+    await expect(page.getByRole("alert")).toHaveText(said);
+    await expect(page.getByLabel("Or paste its text")).toHaveValue(text);
+    await expectAccessible(page);
+  });
+}
+
+test("a good board is imported and drawn, and its name is taken after that", async ({ page }) => {
+  const text = changed((b) => (b.name = "Quay 14, second revision"));
+  for (const expected of [/\/boards\/\d+$/, /\/boards\/import$/]) {
+    await page.goto("/boards/import");
+    await page.getByLabel("Or paste its text").fill(text);
+    await page.getByRole("button", { name: "Import" }).click();
+    await expect(page).toHaveURL(expected);
+  }
+  await expect(page.getByRole("alert")).toContainText("already");
+});
+
+test("a 50 MB upload is refused in words", async ({ request }) => {
+  const buffer = Buffer.alloc(50_000_000, "x");
+  const answer = await request.post("/boards/import", { multipart: { file: { name: "b.json", mimeType: "application/json", buffer } } });
+  expect(answer.status()).toBe(413);
+  expect(await answer.text()).toContain("A file of 50 MB is too large: a board file has up to 2 MB");
+});
+
+test("absurd settings are refused one by one and the last plan stays", async ({ page }) => {
+  await page.goto("/jobs/5/heat");
+  const good = await page.locator(".verdict .huge").textContent();
+  const absurd = [
+    ["#set", "900", /set_c.*900 °C.*Tern, bench 2 takes 100 to 450 °C/s],
+    ["#flow", "0", /flow_lpm.*0 L\/min/s],
+    ["#distance", "-4", /distance_mm.*-4 mm/s],
+  ];
+  for (const [field, value, said] of absurd) {
+    const before = await page.locator(field).inputValue();
+    await page.locator(field).fill(value);
+    await expect(page.locator("#plan [role=alert]")).toContainText(said);
+    await expect(page.locator(field)).toHaveValue(value);
+    await page.locator(field).fill(before);
+    await expect(page.locator(".verdict .huge")).toHaveText(good);
+  }
+});
+
+test("unknown alloys, stations, pins, presses, jobs and wrong methods are refused in words", async ({ request }) => {
+  const settings = { station: "Tern, bench 2", alloy: "Sn63Pb37", set: "400", flow: "28", nozzle: "8", distance: "12", longest: "240", face: "top", motion: "sweeping" };
+  const heat = (form) => request.post("/jobs/5/heat", { form: { ...settings, ...form } });
+  const cases = [
+    [await heat({ alloy: "Unobtainium" }), 422, "“Unobtainium” is not in the alloy table"],
+    [await heat({ station: "Nobody" }), 422, "none of the shop"],
+    [await heat({ set: "hot" }), 422, "“hot” is no number"],
+    [await request.post("/jobs/3/pins", { form: { pin: "Z9", mark: "firm" } }), 422, "is no pin of this connector"],
+    [await request.post("/jobs/3/pins", { form: { pin: "A1", mark: "lovely" } }), 422, "is no mark"],
+    [await request.post("/jobs/4/run/presses", { form: { press: "jump", token: "t" } }), 422, "is no press"],
+    [await request.post("/jobs/10/intake", { form: { field: "price", value: "cheap" } }), 422, "“cheap” can"],
+    [await request.get("/jobs/999/heat"), 404, "There is no such job"],
+    [await request.get("/jobs/seven/heat"), 404, "There is no such job"],
+    [await request.get("/nowhere"), 404, "There is no such page"],
+    [await request.get("/jobs/10/heat"), 409, "has no board yet"],
+    [await request.delete("/jobs/5/heat"), 405, "does not take that method"],
+    [await request.post("/jobs", { headers: { origin: "http://elsewhere.example", "sec-fetch-site": "cross-site" } }), 403, ""],
+  ];
+  for (const [answer, status, said] of cases) {
+    expect(answer.status(), answer.url()).toBe(status);
+    expect(await answer.text()).toContain(said);
+  }
+});

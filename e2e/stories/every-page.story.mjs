@@ -1,0 +1,50 @@
+// Every page stands on its own: accessible, strict in its policy, in both scales of temperature.
+import { expect, expectAccessible, test } from "../harness.mjs";
+
+const pages = ["/", "/boards", "/boards/1", "/boards/import", "/jobs/4/intake", "/jobs/4/board", "/jobs/6/heat", "/jobs/4/run", "/jobs/5/run", "/jobs/3/pins", "/jobs/2/handover", "/jobs/10/board"];
+
+for (const path of pages) {
+  test(`${path} is accessible and fits its width`, async ({ page }) => {
+    const answer = await page.goto(path);
+    expect(answer.headers()["content-security-policy"]).toContain("default-src 'none'");
+    await expectAccessible(page);
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(over, "nothing is cut off to the right").toBeLessThanOrEqual(0);
+  });
+}
+
+test("the policy bites: an inline script does not run", async ({ browser, shop }) => {
+  const page = await browser.newPage();
+  await page.goto(shop);
+  const ran = await page.evaluate(() => {
+    const script = document.createElement("script");
+    script.textContent = "window.planted = true";
+    document.head.append(script);
+    return window.planted === true;
+  });
+  expect(ran).toBe(false);
+  await page.close();
+});
+
+test("temperatures read in °F when that is wanted, and are taken in °F", async ({ page }) => {
+  await page.goto("/jobs/5/heat");
+  await expect(page.locator("#set")).toHaveValue("400");
+  await page.getByRole("button", { name: "switch to °F" }).click();
+  await expect(page).toHaveURL(/\/jobs\/5\/heat$/);
+  await expect(page.locator("#set")).toHaveValue("752");
+  await expect(page.locator(".margin-strip .tick-label").last()).toContainText("°F");
+  const before = await page.locator(".verdict .huge").textContent();
+  await page.locator("#set").fill("716");
+  await expect(page.locator(".verdict .huge")).not.toHaveText(before);
+  await page.getByRole("button", { name: "switch to °C" }).click();
+  await expect(page.locator("#set")).toHaveValue("380");
+});
+
+test("assets are kept for ever under their hash and unchanged ones are not sent again", async ({ request }) => {
+  const html = await (await request.get("/")).text();
+  const address = html.match(/\/assets\/app\.css\?v=[0-9a-f]+/)[0];
+  const first = await request.get(address);
+  expect(first.headers()["cache-control"]).toContain("immutable");
+  const again = await request.get("/assets/app.css", { headers: { "if-none-match": first.headers().etag } });
+  expect(again.status()).toBe(304);
+});

@@ -1,0 +1,145 @@
+// One new job from intake to handover; by keyboard alone from the bench run on, with a reload in the middle of the heat.
+import { execFileSync } from "node:child_process";
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { expect, expectAccessible, temporaryFolder, test } from "../harness.mjs";
+
+async function fillIntake(page) {
+  const typed = [
+    [/^Customer •/, "Wendolin Aas"],
+    [/^Device and model/, "Tullimar Brook handheld"],
+    [/^Symptom/, "Cartridges are not found."],
+    [/^Power-on test/, "Starts, keys and picture good."],
+    [/^Signs of earlier work/, "None seen."],
+    [/^Customer's own parts inside/, "One cartridge, bagged."],
+    [/^Price agreed/, "70,5"],
+  ];
+  for (const [label, value] of typed) await page.getByLabel(label).fill(value);
+  await page.getByLabel("How it broke").selectOption("drop");
+  await page.getByLabel("Risk explained").check();
+  await page.getByLabel("Due").fill("2031-05-02");
+  await expect(page.getByRole("link", { name: "Intake" })).toContainText("70.50");
+}
+
+async function press(page, key = "Space") {
+  // A pedal bounces; two presses within 0.3 s are one.
+  await page.waitForTimeout(320);
+  await page.keyboard.press(key);
+}
+
+const title = (page) => page.locator("#step h1");
+const phase = (page) => page.locator("#step");
+
+async function heat(page) {
+  await press(page);
+  await expect(phase(page)).toHaveAttribute("data-phase", "running");
+  await page.waitForTimeout(2500);
+  await press(page);
+  await expect(phase(page)).toHaveAttribute("data-phase", "moved");
+  await press(page);
+}
+
+test("a new job goes from intake to handover", async ({ page }, info) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New job" }).click();
+  await fillIntake(page);
+  await page.reload();
+  await expect(page.getByLabel("Symptom")).toHaveValue("Cartridges are not found.");
+  await expectAccessible(page);
+
+  await page.getByRole("link", { name: "To the board" }).click();
+  await page.getByRole("button", { name: "Brook handheld main board" }).click();
+  await expect(page.getByRole("heading", { name: "Brook handheld main board" })).toBeVisible();
+  await page.locator('[data-name^="audio chip"]').first().focus();
+  await expect(page.locator("[data-pointed]")).toContainText("audio chip: chip package");
+  await expectAccessible(page);
+
+  await page.getByRole("link", { name: "Plan the heat" }).click();
+  await expect(page.locator(".margin-strip .row")).toHaveCount(12);
+  const before = await page.locator(".verdict .huge").textContent();
+  await page.getByLabel("Solder in the joints").selectOption("Sn63Pb37");
+  await expect(page.locator(".verdict .huge")).not.toHaveText(before);
+  await expectAccessible(page);
+
+  await page.getByRole("link", { name: "To the bench run" }).click();
+  await expect(page.getByRole("button", { name: "Begin at the bench" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(title(page)).toHaveText("Make ready");
+  await expectAccessible(page);
+  for (const next of ["Protect", "Flux", "Add alloy", "Heat"]) {
+    await press(page);
+    await expect(title(page)).toHaveText(next);
+  }
+  await press(page, "Enter");
+  await expect(phase(page)).toHaveAttribute("data-phase", "running");
+  await expectAccessible(page);
+  await page.waitForTimeout(3000);
+  const clock = page.locator("[data-clock]");
+  const shown = Number(await clock.textContent());
+  const reloaded = Date.now();
+  await page.reload();
+  await expect(phase(page)).toHaveAttribute("data-phase", "running");
+  await page.waitForTimeout(400);
+  const later = Number(await clock.textContent());
+  const passed = (Date.now() - reloaded) / 1000;
+  expect(later).toBeGreaterThanOrEqual(shown);
+  expect(Math.abs(later - shown - passed), "the clock goes on as if nothing had happened").toBeLessThanOrEqual(1.5);
+
+  await press(page, "ArrowRight");
+  await expect(phase(page)).toHaveAttribute("data-phase", "moved");
+  const stamped = Number(await clock.textContent());
+  expect(stamped).toBeGreaterThan(3);
+  for (const next of ["Lift", "Wick while warm", "Clean and look", "Fit", "Set"]) {
+    await press(page);
+    await expect(title(page)).toHaveText(next);
+  }
+  await heat(page);
+  await expect(title(page)).toHaveText("Hold");
+  await press(page);
+  await expect(title(page)).toHaveText("Clean");
+  await press(page, "Backspace");
+  await expect(title(page)).toHaveText("Hold");
+  await press(page);
+  await press(page);
+  await expect(title(page)).toHaveText("All steps done");
+  await press(page);
+
+  await page.waitForURL(/\/pins$/);
+  for (let pin = 0; pin < 34; pin += 1) await page.keyboard.press(pin === 3 ? "b" : "f");
+  await expect(page.locator(".pin-verdict h2")).toHaveText("1 to touch up");
+  await expect(page.locator(".pin-verdict")).toContainText("bridges drag away");
+  await expectAccessible(page);
+  for (let back = 0; back < 30; back += 1) await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("f");
+  await expect(page.locator(".pin-verdict h2")).toHaveText("Every pin is firm");
+  await page.keyboard.press("Enter");
+
+  await page.waitForURL(/\/handover$/);
+  const sheet = page.locator(".sheet");
+  for (const said of ["Cartridges are not found.", `after ${stamped.toFixed(1)} s of air`, "34 of 34 firm", "Sn63Pb37", "70.50"]) {
+    await expect(sheet).toContainText(said);
+  }
+  await expectAccessible(page);
+  await lookAtPrint(page, info);
+  await page.getByRole("button", { name: "Give it back" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Given back. The record is closed.")).toBeVisible();
+});
+
+/** The printed sheet is one page, holds the sheet's words, and none of the screen's. */
+async function lookAtPrint(page, info) {
+  const { folder, remove } = temporaryFolder();
+  try {
+    const file = join(folder, "sheet.pdf");
+    writeFileSync(file, await page.pdf({ preferCSSPageSize: true, printBackground: true }));
+    const text = execFileSync("pdftotext", ["-layout", file, "-"]).toString();
+    expect(text).toContain("34 of 34 firm");
+    expect(text).not.toContain("Give it back");
+    expect(text).not.toContain("New job");
+    expect(execFileSync("pdfinfo", [file]).toString()).toMatch(/Pages:\s+1\n/);
+    execFileSync("pdftoppm", ["-png", "-r", "60", "-singlefile", file, join(folder, "sheet")]);
+    await info.attach("printed sheet", { body: readFileSync(join(folder, "sheet.png")), contentType: "image/png" });
+  } finally {
+    remove();
+  }
+}
