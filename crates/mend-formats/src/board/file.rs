@@ -213,8 +213,9 @@ impl JointFile {
             }
         };
         let count = self.repeat.as_ref().map_or(1, |r| r.count);
-        if joints.len() + count > MOST_JOINTS {
-            let object = Finding::blocking(RULE, place, format!("brings the joints to {}", joints.len() + count));
+        if count > MOST_JOINTS || joints.len() + count > MOST_JOINTS {
+            let object =
+                Finding::blocking(RULE, place, format!("brings {count} joints to the {} before", joints.len()));
             return Err(object.hint("a connector has up to 600 joints"));
         }
         for k in 0..count {

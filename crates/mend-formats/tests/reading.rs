@@ -1,0 +1,138 @@
+//! The open formats: what ships can be read, what is published is current, and nothing that is sent makes a reader panic.
+#![allow(clippy::unwrap_used, clippy::expect_used)]
+
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use mend_core::finding::Finding;
+use mend_core::planning::plan::plan;
+use mend_formats::{board, bundle, plan as plan_format, shop, station};
+use proptest::prelude::*;
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+fn files(folder: &str) -> Vec<(String, Vec<u8>)> {
+    let entries = fs::read_dir(root().join(folder)).unwrap();
+    let file = |entry: std::io::Result<fs::DirEntry>| {
+        let path = entry.unwrap().path();
+        (path.display().to_string(), fs::read(&path).unwrap())
+    };
+    entries.map(file).collect()
+}
+
+fn said(findings: &[Finding]) -> String {
+    findings.iter().map(|f| format!("{}: {}: {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n")
+}
+
+#[test]
+fn everything_the_demo_ships_can_be_read() {
+    for (name, bytes) in files("demo/boards") {
+        assert!(board::parse(&bytes).is_ok(), "{name}");
+    }
+    for (name, bytes) in files("demo/stations") {
+        assert!(station::parse(&bytes).is_ok(), "{name}");
+    }
+    let jobs = files("demo/jobs");
+    assert!(jobs.len() >= 8);
+    for (name, bytes) in jobs {
+        assert!(shop::parse(&bytes).is_ok(), "{name}: {}", said(&shop::parse(&bytes).unwrap_err()));
+    }
+}
+
+#[test]
+fn the_published_schema_is_the_readers_own() {
+    let file = root().join("docs/formats/board.schema.json");
+    if std::env::var_os("REWRITE_SCHEMA").is_some() {
+        fs::write(&file, board::schema()).unwrap();
+    }
+    assert_eq!(fs::read_to_string(file).unwrap(), board::schema(), "run the tests once with REWRITE_SCHEMA=1");
+}
+
+fn example() -> String {
+    fs::read_to_string(root().join("docs/formats/bundle.example.json")).unwrap()
+}
+
+#[test]
+fn a_plan_is_written_and_read_back_the_same() {
+    let bundle = bundle::parse(example().as_bytes()).unwrap();
+    let made = plan(&bundle.order()).unwrap();
+    let text = plan_format::write(&made).unwrap();
+    assert_eq!(plan_format::read(&text), Some(made));
+    let older = text.replace("\"engine\":", "\"engine\":9");
+    assert_eq!(plan_format::read(&older), None, "a plan of another engine is computed anew");
+}
+
+#[test]
+fn objections_name_field_value_and_remedy() {
+    let cases = [
+        (
+            "\"alloy\": \"Sn63Pb37\"",
+            "\"alloy\": \"Sn1Xx99\"",
+            "alloy: “Sn1Xx99” is not in the alloy table: take one of Sn63Pb37",
+        ),
+        ("\"thickness_mm\": 1.2", "\"thickness_mm\": -1.2", "thickness_mm: -1.2 mm can't be: between 0.2 and 5 mm"),
+        ("\"set_c\": 440", "\"set_c\": \"hot\"", "settings.set_c: invalid type: string \"hot\""),
+        (
+            "urgent-mend/bundle/1",
+            "urgent-mend/bundle/9",
+            "format: “urgent-mend/bundle/9” is not “urgent-mend/bundle/1”",
+        ),
+        ("\"room_c\": 23", "\"room_c\": 900", "room_c: 900 °C is no workroom"),
+    ];
+    for (from, to, expected) in cases {
+        let changed = example().replacen(from, to, 1);
+        assert_ne!(changed, example(), "{from} is in the example");
+        let objections = said(&bundle::parse(changed.as_bytes()).unwrap_err());
+        assert!(objections.contains(expected), "{expected}\nis not in\n{objections}");
+    }
+}
+
+#[test]
+fn a_row_is_unrolled_with_its_roles_and_bounded() {
+    let made = board::parse(&fs::read(root().join("demo/boards/osprake-quay-14.json")).unwrap()).unwrap();
+    let names: Vec<&str> = made.connector.joints.iter().map(|j| j.name.as_str()).collect();
+    assert_eq!(names.len(), 28);
+    assert_eq!((names[0], names[11], names[12]), ("A1", "A12", "B1"));
+    let text = fs::read_to_string(root().join("demo/boards/osprake-quay-14.json")).unwrap();
+    let huge = text.replace("\"count\": 12", "\"count\": 18446744073709551615");
+    assert!(said(&board::parse(huge.as_bytes()).unwrap_err()).contains("600 joints"));
+}
+
+proptest! {
+    #[test]
+    fn no_bytes_make_a_reader_panic(bytes in proptest::collection::vec(any::<u8>(), 0..400)) {
+        let _ = board::parse(&bytes);
+        let _ = bundle::parse(&bytes);
+        let _ = shop::parse(&bytes);
+        let _ = station::parse(&bytes);
+    }
+
+    #[test]
+    fn no_number_in_a_board_makes_its_reader_panic(at in 0usize..200, value in any::<f64>()) {
+        let text = fs::read_to_string(root().join("demo/boards/osprake-quay-14.json")).unwrap();
+        let numbers: Vec<(usize, usize)> = digits(&text);
+        let (from, to) = numbers[at % numbers.len()];
+        let changed = format!("{}{value:e}{}", &text[..from], &text[to..]);
+        let _ = board::parse(changed.as_bytes());
+    }
+}
+
+/// Where numbers stand in a text.
+fn digits(text: &str) -> Vec<(usize, usize)> {
+    let mut found = Vec::new();
+    let mut from = None;
+    for (at, c) in text.char_indices() {
+        let part = c.is_ascii_digit() || c == '.' || c == '-';
+        match (part, from) {
+            (true, None) if text[..at].ends_with([' ', '[']) => from = Some(at),
+            (false, Some(start)) => {
+                found.push((start, at));
+                from = None;
+            }
+            _ => {}
+        }
+    }
+    found
+}
