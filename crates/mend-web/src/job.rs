@@ -135,6 +135,12 @@ impl Job {
         joints.filter(|j| j.is_pin()).map(walked).collect()
     }
 
+    /// Has every pin been walked and found firm?
+    pub(crate) fn is_sound(&self) -> bool {
+        let walked = self.walked();
+        !walked.is_empty() && verdict(&walked).is_sound()
+    }
+
     /// Where it stands.
     pub(crate) fn facts(&self, today: Date) -> Facts {
         let missing = Field::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();

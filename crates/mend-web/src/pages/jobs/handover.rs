@@ -61,7 +61,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         measured: measured(&job),
         parts: parts(&job),
         agreed: agreed(&job),
-        sound: verdict(&job.walked()).is_sound() && !job.walked().is_empty(),
+        sound: job.is_sound(),
         handed_over: job.row.handed_over_ms.and_then(day),
     })
 }
@@ -170,7 +170,7 @@ fn agreed(job: &Job) -> Vec<Line> {
 
 pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    if !(verdict(&job.walked()).is_sound() && !job.walked().is_empty()) {
+    if !job.is_sound() {
         return Err(Refusal::NotYet("The pin walk is not sound yet"));
     }
     let (id, now) = (job.row.id, app.now_ms());
