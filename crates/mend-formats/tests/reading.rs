@@ -59,9 +59,9 @@ fn a_plan_is_written_and_read_back_the_same() {
     let bundle = bundle::parse(example().as_bytes()).unwrap();
     let made = plan(&bundle.order()).unwrap();
     let text = plan_format::write(&made).unwrap();
-    assert_eq!(plan_format::read(&text), Some(made));
+    assert!(plan_format::read(&text) == Some(made), "not the same to the bit");
     let older = text.replace("\"engine\":", "\"engine\":9");
-    assert_eq!(plan_format::read(&older), None, "a plan of another engine is computed anew");
+    assert!(plan_format::read(&older).is_none(), "a plan of another engine is computed anew");
 }
 
 #[test]
