@@ -29,8 +29,15 @@ const CLOSED: &[(&str, &[&str])] = &[
 const OUTSIDE: &[&str] = &["std::fs", "std::net", "std::env", "std::time", "std::process", "SystemTime", "Instant"];
 
 /// Modules of the core from the ground up; an import may only look down, or stay on its floor.
-const RANKS: &[&[&str]] =
-    &[&["units"], &["finding"], &["materials", "board"], &["heat"], &["planning"], &["inspection", "shop"]];
+const RANKS: &[&[&str]] = &[
+    &["units"],
+    &["finding"],
+    &["materials", "board"],
+    &["solder"],
+    &["heat"],
+    &["planning"],
+    &["inspection", "shop"],
+];
 
 /// Cargo's own account of the workspace.
 pub(crate) fn metadata() -> Result<Value, String> {

@@ -6,6 +6,7 @@
 //! - [`finding`]: what a rule has to object, where, and the way out
 //! - [`materials`]: alloys and bodies, with sources and limits
 //! - [`board`]: outline, stack-up, connector, joints, neighbours
+//! - [`solder`]: what a mix of solders melts at
 //! - [`heat`]: how the board heats under a tool, and when its joints melt
 //! - [`planning`]: margins, the stop line, the bench sequence
 //! - [`inspection`]: the pin walk and its verdict
@@ -18,4 +19,5 @@ pub mod inspection;
 pub mod materials;
 pub mod planning;
 pub mod shop;
+pub mod solder;
 pub mod units;

@@ -1,10 +1,9 @@
 //! A solder alloy: what it is made of and where it melts.
 
 use super::alloy_table::ALLOYS;
+use super::composition::Composition;
+use super::element::Element;
 use crate::units::Temperature;
-
-/// Element order of every composition in the core.
-pub const ELEMENTS: [&str; 8] = ["Sn", "Pb", "Bi", "In", "Ag", "Cu", "Sb", "Zn"];
 
 /// How sure a table value is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -33,7 +32,7 @@ impl Confidence {
 pub struct Alloy {
     /// Its name in the trade, composition first: `Sn42Bi58`, `SAC305`.
     pub name: &'static str,
-    /// Mass percent in the order of [`ELEMENTS`].
+    /// Mass percent in the order of [`Element::ALL`].
     pub wt_percent: [f64; 8],
     /// Published solidus, °C.
     pub solidus_c: f64,
@@ -50,6 +49,19 @@ impl Alloy {
     pub fn named(name: &str) -> Option<&'static Alloy> {
         ALLOYS.iter().find(|alloy| alloy.name.eq_ignore_ascii_case(name.trim()))
     }
+    /// The row that a composition is, within 0.5 wt% on every element; the nearest of several.
+    pub fn near(composition: &Composition) -> Option<&'static Alloy> {
+        let off = |alloy: &Alloy| {
+            let pairs = alloy.wt_percent.iter().zip(composition.wt_percent());
+            pairs.map(|(own, wt)| (own - wt).abs()).fold(0.0, f64::max)
+        };
+        let nearest = ALLOYS.iter().min_by(|a, b| off(a).total_cmp(&off(b)))?;
+        (off(nearest) <= 0.5).then_some(nearest)
+    }
+    /// What it is made of.
+    pub fn composition(&self) -> Composition {
+        Composition::of_row(self.wt_percent)
+    }
     /// Where the last of it melts.
     pub const fn liquidus(&self) -> Temperature {
         Temperature::celsius(self.liquidus_c)
@@ -60,7 +72,7 @@ impl Alloy {
     }
     /// Does it hold lead? Then hands and waste need the lead caution.
     pub fn has_lead(&self) -> bool {
-        self.wt_percent[1] > 0.0
+        self.wt_percent[Element::Pb as usize] > 0.0
     }
 }
 

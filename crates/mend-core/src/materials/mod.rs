@@ -3,7 +3,11 @@
 mod alloy;
 mod alloy_table;
 mod body;
+mod composition;
+mod element;
 
-pub use alloy::{Alloy, Confidence, ELEMENTS};
+pub use alloy::{Alloy, Confidence};
 pub use alloy_table::ALLOYS;
 pub use body::BodyMaterial;
+pub use composition::Composition;
+pub use element::Element;

@@ -1,6 +1,8 @@
 //! A made-up board for the tests: a two-row port with four shell legs near the rim, a latch beside it, a can below.
 #![allow(dead_code, clippy::expect_used, reason = "each test file uses its part")]
 
+pub(crate) mod metals;
+
 use mend_core::board::{
     Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp,
 };
