@@ -63,17 +63,17 @@ impl Response {
     pub(super) fn matrix(&self) -> Matrix {
         let mut e = [[0.0; N]; N];
         let Some(root) = &self.root else {
-            for a in 0..self.n {
-                (0..self.n).for_each(|b| e[a][b] = -self.y[a] * self.y[b]);
-                e[a][a] += self.y[a];
+            for (a, row) in e.iter_mut().enumerate().take(self.n) {
+                row.iter_mut().zip(self.y).take(self.n).for_each(|(e, y)| *e = -self.y[a] * y);
+                row[a] += self.y[a];
             }
             return e;
         };
         let (inner, inverse) = (self.n - 1, root.inverse(self.n - 1));
-        for a in 0..inner {
+        for (a, row) in inverse.iter().enumerate().take(inner) {
             let i = root.others[a];
             for b in 0..inner {
-                let value = inverse[a][b] * root.scale[a] * root.scale[b];
+                let value = row[b] * root.scale[a] * root.scale[b];
                 e[i][root.others[b]] = value;
                 e[i][root.most] -= value;
             }
