@@ -76,7 +76,14 @@ fn whole_plan() -> f64 {
     let air = HotAir { longest: Duration::seconds(240.0), ..common::below(440.0) };
     let once = || {
         let from = Instant::now();
-        let made = common::with_case((&board, &air), |case| plan(&Order { case: *case, part_must_live: false }));
+        let made = plan(&Order {
+            board: &board,
+            charge: &common::sac305(),
+            station: &common::station(),
+            air: &air,
+            room: Temperature::celsius(23.0),
+            part_must_live: false,
+        });
         black_box(made.is_ok());
         from.elapsed().as_secs_f64()
     };

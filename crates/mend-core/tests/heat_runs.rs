@@ -2,7 +2,7 @@
 
 mod common;
 
-use common::{below, board, sac305, station, with_case};
+use common::{below, board, station, with_case};
 use mend_core::board::{Board, Face};
 use mend_core::heat::field::RIM_LOSS;
 use mend_core::heat::jet::Jet;
@@ -50,7 +50,7 @@ fn scaled_melt(from: f64, to: f64) -> f64 {
     let (board, air) = (board(), below(from));
     with_case((&board, &air), |case| {
         let mesh = Mesh::of(&board, Resolution::COARSE, 1.0);
-        let network = Network::of(&board, &mesh, (sac305(), case.room));
+        let network = Network::of(&board, &mesh, (case.melting, case.room));
         let mut nodes: Nodes = network.nodes.clone();
         for node in &mut nodes.nodes {
             // A leg of 6 mm³ takes 2.4 J to melt, seconds of the run: spread over its rise, so that the run stays linear.
@@ -63,7 +63,7 @@ fn scaled_melt(from: f64, to: f64) -> f64 {
         let mut s: Simulation<f32> = Simulation::new(mesh, nodes, (RIM_LOSS, case.room.in_kelvin()), 0.25);
         s.set_air(&air);
         let scale = (to - case.room.in_celsius()) / (from - case.room.in_celsius());
-        let liquidus = (sac305().liquidus() - case.room).in_kelvin();
+        let liquidus = (case.melting[0].melted - case.room).in_kelvin();
         let coldest = |s: &Simulation<f32>| network.joints.iter().map(|k| s.node(*k)).fold(f64::INFINITY, f64::min);
         let mut before = 0.0;
         for step in 0..1200 {

@@ -4,17 +4,24 @@
 
 mod common;
 
-use common::{below, board, neighbour, sac305, with_case};
+use common::{below, board, fed, neighbour, sac305, station};
 use mend_core::board::{Board, Face};
+use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
 use mend_core::planning::margin::Kind;
 use mend_core::planning::plan::{Order, Plan, SAMPLES, Window, plan};
 use mend_core::planning::sequence::{Script, StepKind, sequence};
+use mend_core::solder::Charge;
 use mend_core::units::{Duration, Flow, Length, Temperature};
 
+fn order_with(board: &Board, air: &HotAir, charge: &Charge) -> Result<Plan, Vec<Finding>> {
+    let room = Temperature::celsius(23.0);
+    plan(&Order { board, charge, station: &station(), air, room, part_must_live: false })
+}
+
 fn planned(board: &Board, air: &HotAir) -> Plan {
-    with_case((board, air), |case| plan(&Order { case: *case, part_must_live: false })).expect("can be planned")
+    order_with(board, air, &sac305()).expect("can be planned")
 }
 
 #[test]
@@ -62,8 +69,7 @@ fn impossible_settings_are_refused_all_at_once() {
         longest: Duration::seconds(1e9),
         ..below(400.0)
     };
-    let refused =
-        with_case((&board(), &air), |case| plan(&Order { case: *case, part_must_live: false })).expect_err("refused");
+    let refused = order_with(&board(), &air, &sac305()).expect_err("refused");
     let places: Vec<&str> = refused.iter().map(|f| f.place.as_str()).collect();
     for place in ["set_c", "flow_lpm", "distance_mm", "longest_s"] {
         assert!(places.contains(&place), "{places:?}");
@@ -76,8 +82,7 @@ fn an_impossible_board_is_refused_by_name() {
     odd.stack.thickness = Length::mm(-1.0);
     odd.connector.joints[3].at.x = 500.0;
     odd.connector.joints[5].name = "A5".to_owned();
-    let refused = with_case((&odd, &below(400.0)), |case| plan(&Order { case: *case, part_must_live: false }))
-        .expect_err("refused");
+    let refused = order_with(&odd, &below(400.0), &sac305()).expect_err("refused");
     let said = refused.iter().map(|f| format!("{} {} {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n");
     for part in ["thickness_mm -1", "joint A4 stands at (500, 8) mm, outside", "joint A5 is there twice"] {
         assert!(said.contains(part), "{part} in\n{said}");
@@ -87,11 +92,27 @@ fn an_impossible_board_is_refused_by_name() {
 #[test]
 fn the_steps_carry_the_plans_own_figures() {
     let (board, plan) = (board(), planned(&board(), &below(440.0)));
-    let steps = sequence(&Script { board: &board, plan: &plan, alloy: sac305() });
+    let steps = sequence(&Script { board: &board, plan: &plan, charge: &sac305() });
     let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
     assert_eq!(titles[..5], ["Make ready", "Protect", "Flux", "Add alloy", "Heat"]);
     let StepKind::Heat { release, stop_s } = &steps[4].kind else { panic!("heat") };
     assert_eq!((*release, *stop_s), (plan.release, plan.stop.at_s));
     let StepKind::Hold { until_s } = &steps[10].kind else { panic!("hold") };
     assert_eq!(*until_s, plan.hold_s);
+}
+
+#[test]
+fn feeding_low_melt_moves_the_line_and_the_release() {
+    let legs = fed("Sn42Bi58", 0.6, &["A", "legs"]);
+    let (plain, fed) = (planned(&board(), &below(440.0)), order_with(&board(), &below(440.0), &legs).expect("planned"));
+    let row = |plan: &Plan, name: &str| plan.margins.iter().find(|m| m.name == name).expect("a row").clone();
+    let (before, after) = (row(&plain, "legs"), row(&fed, "legs"));
+    assert_eq!((before.line_c, before.line_spread_k), (220.0, 1.0));
+    assert!(after.line_c < 200.0 && after.line_spread_k > 4.0, "{} ± {}", after.line_c, after.line_spread_k);
+    assert!(after.margin_k > before.margin_k + 10.0);
+    assert_eq!(row(&fed, "B").line_c, 220.0, "the hidden row melts as the factory left it");
+    assert_eq!(fed.melts_at_c, 220.0, "so the last joint melts where it did");
+    let steps = sequence(&Script { board: &board(), plan: &fed, charge: &legs });
+    assert!(steps[3].lines.iter().any(|line| line.starts_with("legs: 4 x") && line.contains("Sn42Bi58")));
+    assert!(steps[6].lines.iter().any(|line| line.contains("passes, flooded with SAC305")), "{:?}", steps[6].lines);
 }

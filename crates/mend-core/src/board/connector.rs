@@ -147,14 +147,4 @@ impl Joint {
     pub fn is_pin(&self) -> bool {
         self.role != Role::Anchor
     }
-
-    /// Factory solder in it, mm³ (engineering estimates, x0.5-2: fine pad 0.04, pad 0.15, hole 4, leg 6).
-    pub fn solder_volume(&self) -> f64 {
-        match (self.shape, self.role) {
-            (JointShape::Hole { .. }, Role::Anchor) => 6.0,
-            (JointShape::Hole { .. }, _) => 4.0,
-            (JointShape::Pad { .. }, _) if self.shape.land() < 0.6 => 0.04,
-            (JointShape::Pad { .. }, _) => 0.15 * self.shape.land().max(1.0),
-        }
-    }
 }

@@ -6,12 +6,15 @@
 pub mod check;
 mod connector;
 mod geometry;
+mod groups;
+mod metal;
 mod neighbour;
 mod outline;
 mod stack;
 
 pub use connector::{BodyLink, Connector, Family, Joint, JointShape, Role};
 pub use geometry::{Face, Point, Rect};
+pub use groups::{JointGroup, groups};
 pub use neighbour::Neighbour;
 pub use outline::Outline;
 pub use stack::StackUp;

@@ -3,8 +3,9 @@
 use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
 use crate::board::{Board, Connector, Face, Joint, JointShape, Neighbour, Rect, Role};
-use crate::materials::{Alloy, BodyMaterial};
-use crate::units::Temperature;
+use crate::materials::BodyMaterial;
+use crate::solder::MeltTarget;
+use crate::units::{Length, Temperature};
 
 /// Solder, J/m³K (D, +-5 %).
 const SOLDER_CAPACITY: f64 = 1.7e6;
@@ -43,13 +44,13 @@ pub struct Network {
 }
 
 impl Network {
-    /// The lumps of `board` on `mesh`, every joint of the connector filled with `alloy`.
-    pub fn of(board: &Board, mesh: &Mesh, (alloy, room): (&Alloy, Temperature)) -> Self {
+    /// The lumps of `board` on `mesh`, the joints of the connector melting at `targets`, in their order.
+    pub fn of(board: &Board, mesh: &Mesh, (targets, room): (&[MeltTarget], Temperature)) -> Self {
         let mut nodes = Nodes::default();
         let connector = &board.connector;
         let (skin, core) = add_body(&mut nodes, mesh, Standing::of_connector(connector));
         let shell = connector.shell.then(|| add_shell(&mut nodes, connector, skin));
-        let joints = add_joints(&mut nodes, mesh, (connector, alloy, room));
+        let joints = add_joints(&mut nodes, (board, mesh), (targets, room));
         let link = connector.family.body_link();
         for (joint, node) in connector.joints.iter().zip(&joints) {
             match joint.role {
@@ -131,29 +132,31 @@ fn add_shell(nodes: &mut Nodes, connector: &Connector, skin: usize) -> usize {
 /// One node per joint, fine neighbours of a row merged. Answers each joint's node.
 fn add_joints(
     nodes: &mut Nodes,
-    mesh: &Mesh,
-    (connector, alloy, room): (&Connector, &Alloy, Temperature),
+    (board, mesh): (&Board, &Mesh),
+    (targets, room): (&[MeltTarget], Temperature),
 ) -> Vec<usize> {
+    let connector = &board.connector;
     let mut placed: Vec<usize> = Vec::with_capacity(connector.joints.len());
-    for (k, joint) in connector.joints.iter().enumerate() {
+    for (k, (joint, target)) in connector.joints.iter().zip(targets).enumerate() {
         let before = k.checked_sub(1).map(|b| (&connector.joints[b], placed[b]));
         let node = match before {
             Some((other, node)) if other.row == joint.row && nodes.nodes[node].capacity < LIGHTEST_NODE => node,
             _ => nodes.add(Node::lump(0.0)),
         };
-        let volume = joint.solder_volume();
-        let grown = &mut nodes.nodes[node];
-        grown.capacity += (volume * SOLDER_CAPACITY + joint.shape.land() * PIN_METAL * PIN_CAPACITY) * 1e-9;
-        let latent = grown.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
-        grown.melting = Some(Melting {
-            solidus: (alloy.solidus() - room).in_kelvin(),
-            liquidus: (alloy.liquidus() - room).in_kelvin(),
-            latent,
-        });
+        grow(&mut nodes.nodes[node], (joint, board.stack.thickness), (target, room));
         link_joint(nodes, mesh, (joint, connector.face, node));
         placed.push(node);
     }
     placed
+}
+
+/// A joint's metal comes to its node.
+fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, room): (&MeltTarget, Temperature)) {
+    let volume = joint.solder_volume(thickness);
+    node.capacity += (volume * SOLDER_CAPACITY + joint.shape.land() * PIN_METAL * PIN_CAPACITY) * 1e-9;
+    let latent = node.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
+    let (solidus, liquidus) = ((target.solidus - room).in_kelvin(), (target.melted - room).in_kelvin());
+    node.melting = Some(Melting { solidus, liquidus, latent });
 }
 
 /// Joins a joint to the board: a pad to its face, a hole to every layer.

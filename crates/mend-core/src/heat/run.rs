@@ -9,7 +9,7 @@ use super::surroundings::{Blowing, LOSS_SCALE, Radiation, Room, Surroundings, co
 use super::tool::{HotAir, Station};
 use super::unknowns::Unknowns;
 use crate::board::{Board, Face, Point};
-use crate::materials::Alloy;
+use crate::solder::MeltTarget;
 use crate::units::{Flow, Temperature};
 
 /// Longest cooling that is followed, s.
@@ -22,8 +22,8 @@ pub const WICKING_WARMTH: Temperature = Temperature::celsius(150.0);
 pub struct Case<'a> {
     /// The board.
     pub board: &'a Board,
-    /// What the joints are filled with.
-    pub alloy: &'a Alloy,
+    /// Where each joint melts, in the connector's order.
+    pub melting: &'a [MeltTarget],
     /// The station.
     pub station: &'a Station,
     /// Its settings.
@@ -37,6 +37,8 @@ pub struct Case<'a> {
 pub struct Run {
     /// For each joint, when it was all liquid, s.
     pub melted: Vec<Option<f64>>,
+    /// For each joint, where it melted in this run, °C.
+    pub melts_at: Vec<f64>,
     /// When the part comes away: the last joint, and the hand that notices, s.
     pub release: Option<f64>,
     /// A curve per joint.
@@ -93,6 +95,7 @@ pub fn jet(case: &Case<'_>, unknowns: &Unknowns) -> Jet {
 struct Runner<'a> {
     case: &'a Case<'a>,
     network: Network,
+    melts_at: Vec<f64>,
     simulation: Simulation<f32>,
     quiet: Surroundings,
     steps_per_second: usize,
@@ -102,7 +105,9 @@ struct Runner<'a> {
 impl<'a> Runner<'a> {
     fn new(case: &'a Case<'a>, unknowns: &Unknowns, resolution: Resolution) -> Self {
         let mesh = Mesh::of(case.board, resolution, unknowns.conduction);
-        let network = Network::of(case.board, &mesh, (case.alloy, case.room));
+        let melting: Vec<MeltTarget> = case.melting.iter().map(|target| unknowns.melts(target)).collect();
+        let network = Network::of(case.board, &mesh, (&melting, case.room));
+        let melts_at = melting.iter().map(|target| target.melted.in_celsius()).collect();
         let room = Room { temperature: case.room, loss: LOSS_SCALE * unknowns.loss, radiation: Radiation::Full };
         let covered = covered(case.board, &mesh);
         let body = &case.board.connector.body;
@@ -118,7 +123,8 @@ impl<'a> Runner<'a> {
             Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), resolution.step_s);
         simulation.set_air(&blown);
         let steps_per_second = (1.0 / resolution.step_s).round() as usize;
-        Self { case, network, simulation, quiet, steps_per_second, seconds: case.air.longest.in_seconds() as usize }
+        let seconds = case.air.longest.in_seconds() as usize;
+        Self { case, network, melts_at, simulation, quiet, steps_per_second, seconds }
     }
 
     fn run(mut self, enough: &dyn Fn(&Run) -> bool) -> Run {
@@ -156,6 +162,7 @@ impl<'a> Runner<'a> {
         let curve = || Vec::with_capacity(self.seconds + 1);
         Run {
             melted: vec![None; self.network.joints.len()],
+            melts_at: self.melts_at.clone(),
             release: None,
             joints: self.network.joints.iter().map(|_| curve()).collect(),
             body: curve(),

@@ -29,6 +29,13 @@ impl Composition {
         if found.is_empty() { Ok(Self(wt.map(|share| share / sum))) } else { Err(found) }
     }
 
+    /// One element alone.
+    pub const fn pure(element: Element) -> Self {
+        let mut shares = [0.0; 8];
+        shares[element as usize] = 1.0;
+        Self(shares)
+    }
+
     /// From a row of the alloy table, which is known to be a composition.
     pub(super) fn of_row(wt: [f64; 8]) -> Self {
         let sum: f64 = wt.iter().sum();

@@ -30,6 +30,16 @@ pub enum Standing {
     Past,
 }
 
+impl Standing {
+    fn of(margin_k: f64, wanted_k: f64) -> Self {
+        match margin_k {
+            k if k < 0.0 => Self::Past,
+            k if k < wanted_k => Self::Near,
+            _ => Self::Inside,
+        }
+    }
+}
+
 /// One thing in a row: a single joint, or the neighbour itself.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Mark {
@@ -52,6 +62,8 @@ pub struct Margin {
     pub marks: Vec<Mark>,
     /// Melting line or limit, °C.
     pub line_c: f64,
+    /// How far to either side the line itself may lie, K: eight in ten. Zero for a limit.
+    pub line_spread_k: f64,
     /// The tightest margin with its spread, K: positive on the right side of the line.
     pub margin_k: f64,
     /// How it stands.
@@ -68,12 +80,13 @@ impl Margin {
             _ => line_c - mark.temperature_c.high,
         };
         let margin_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
-        let standing = match margin_k {
-            k if k < 0.0 => Standing::Past,
-            k if k < wanted_k => Standing::Near,
-            _ => Standing::Inside,
-        };
-        Self { kind, name, detail, marks, line_c, margin_k, standing, expendable: false }
+        let standing = Standing::of(margin_k, wanted_k);
+        Self { kind, name, detail, marks, line_c, line_spread_k: 0.0, margin_k, standing, expendable: false }
+    }
+
+    /// The same against a line that is itself a band: its half width, and the margin as the samples saw it.
+    pub fn against_a_spread(self, (line_spread_k, margin_k): (f64, f64), wanted_k: f64) -> Self {
+        Self { line_spread_k, margin_k, standing: Standing::of(margin_k, wanted_k), ..self }
     }
 
     /// The same, for something that may be lost.

@@ -7,25 +7,35 @@ use super::band::{Band, TimeBand};
 use super::margin::{Kind, Margin, Mark, Standing};
 use super::settings;
 use super::stop_line::{Harm, LAMINATE_MINUTE_C, LAMINATE_NEVER_C, StopLine, first_harm};
-use crate::board::check;
+use crate::board::{Board, check};
 use crate::finding::{Finding, any_blocking};
 use crate::heat::mesh::{Mesh, Resolution};
 use crate::heat::run::{Case, Run, run_until};
-use crate::heat::tool::HotAir;
+use crate::heat::tool::{HotAir, Station};
 use crate::heat::unknowns::Unknowns;
+use crate::solder::{Charge, leaded_into_lead_free};
+use crate::units::Temperature;
 
 /// Samples behind every band.
 pub const SAMPLES: usize = 20;
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
-pub const ENGINE: u32 = 1;
+pub const ENGINE: u32 = 2;
 /// How far above its melting line every joint is wanted at the stop line, K (E).
 const JOINT_WANTED_K: f64 = 10.0;
 
 /// What is to be planned.
 #[derive(Debug, Clone, Copy)]
 pub struct Order<'a> {
-    /// Board, alloy, station, settings, room.
-    pub case: Case<'a>,
+    /// The board.
+    pub board: &'a Board,
+    /// What its joints hold.
+    pub charge: &'a Charge,
+    /// The station.
+    pub station: &'a Station,
+    /// Its settings.
+    pub air: &'a HotAir,
+    /// The room.
+    pub room: Temperature,
     /// Is the part wanted alive (taken from a donor)? Then its body's limit binds.
     pub part_must_live: bool,
 }
@@ -73,7 +83,9 @@ pub struct Plan {
     pub air: HotAir,
     /// The alloy in the joints.
     pub alloy: String,
-    /// Where that melts, °C.
+    /// What is fed to it, if anything.
+    pub fed: Option<String>,
+    /// Where the last joint melts, °C.
     pub melts_at_c: f64,
     /// How many samples stand behind every band; a band holds eight in ten.
     pub samples: usize,
@@ -103,18 +115,23 @@ pub struct Plan {
 
 /// Computes the plan, or answers every blocking objection to its inputs.
 pub fn plan(order: &Order<'_>) -> Result<Plan, Vec<Finding>> {
-    let Case { board, air, station, .. } = order.case;
+    let Order { board, charge, station, air, room, .. } = *order;
     let mut findings = check::check(board);
     findings.extend(settings::check(air, station));
+    findings.extend(charge.check(board));
     if any_blocking(&findings) {
         return Err(findings);
     }
-    Ok(Outcome::of(order).into_plan(findings))
+    findings.extend(leaded_into_lead_free(charge));
+    let melting = charge.targets(board)?;
+    let case = Case { board, melting: &melting, station, air, room };
+    Ok(Outcome::of(order, case).into_plan(findings))
 }
 
 /// All runs of an order and what is read off them.
 struct Outcome<'a> {
     order: &'a Order<'a>,
+    case: Case<'a>,
     /// The nominal run on the plan's own grid.
     fine: Run,
     /// The nominal run on the screening grid: the difference corrects the samples.
@@ -125,13 +142,12 @@ struct Outcome<'a> {
 }
 
 impl<'a> Outcome<'a> {
-    fn of(order: &'a Order<'a>) -> Self {
-        let case = &order.case;
+    fn of(order: &'a Order<'a>, case: Case<'a>) -> Self {
         let nominal = Unknowns::nominal(&case.board.stack);
         let sampled = Unknowns::samples(SAMPLES, case.station, &case.board.stack);
         let harm = |run: &Run| first_harm(case.board, order.part_must_live, run);
         // What comes after both release and the first harm is no part of any plan.
-        let run = |unknowns: &Unknowns, resolution| run_until(case, unknowns, resolution, &|run| harm(run).is_some());
+        let run = |unknowns: &Unknowns, resolution| run_until(&case, unknowns, resolution, &|run| harm(run).is_some());
         let coarse = |unknowns: &Unknowns| run(unknowns, Resolution::COARSE);
         let (fine, (coarse, samples)) = rayon::join(
             || run(&nominal, Resolution::FINE),
@@ -139,7 +155,7 @@ impl<'a> Outcome<'a> {
         );
         let harms: Vec<Option<Harm>> = samples.iter().map(harm).collect();
         let stop = StopLine::of(&harms, case.air.longest.in_seconds());
-        Self { order, fine, coarse, samples, harms, stop }
+        Self { order, case, fine, coarse, samples, harms, stop }
     }
 
     /// Fine over coarse release: the screening grid runs a few per cent fast.
@@ -187,30 +203,36 @@ impl<'a> Outcome<'a> {
         rows
     }
 
-    /// A row per row of the connector, a mark per joint: its temperature at the stop line against its liquidus.
+    /// A row per row of the connector, a mark per joint: its temperature at the stop line against where it melts. Each
+    /// sample has a melting line of its own; the margin is taken sample by sample.
     fn joint_rows(&self) -> Vec<Margin> {
-        let joints = &self.order.case.board.connector.joints;
+        let joints = &self.case.board.connector.joints;
         let mut names: Vec<&str> = joints.iter().map(|j| j.row.as_str()).collect();
         names.dedup();
         let at = self.stop.at_s as usize;
-        let mark = |k: usize| {
-            // A run that ended before the stop line had everything molten and something hurt: its last word counts.
-            let temperature_c =
-                self.band(|run| run.joints[k].get(at).or(run.joints[k].last()).map(|t| f64::from(*t)))?;
-            Some(Mark { name: joints[k].name.clone(), temperature_c })
-        };
+        // A run that ended before the stop line had everything molten and something hurt: its last word counts.
+        let reached = |run: &Run, k: usize| run.joints[k].get(at).or(run.joints[k].last()).map(|t| f64::from(*t));
         let row = |name: &&str| {
-            let marks: Vec<Mark> = (0..joints.len()).filter(|k| joints[*k].row == **name).filter_map(mark).collect();
-            let hidden = joints.iter().any(|j| j.row == **name && j.hidden);
+            let own: Vec<usize> = (0..joints.len()).filter(|k| joints[*k].row == **name).collect();
+            let mark = |k: &usize| {
+                let temperature_c = self.band(|run| reached(run, *k))?;
+                Some(Mark { name: joints[*k].name.clone(), temperature_c })
+            };
+            let over = |k: &usize| self.band(|run| Some(reached(run, *k)? - run.melts_at[*k])).map(|band| band.low);
+            let margin_k = own.iter().filter_map(over).fold(f64::INFINITY, f64::min);
+            let marks: Vec<Mark> = own.iter().filter_map(mark).collect();
+            let hidden = own.iter().any(|k| joints[*k].hidden);
             let detail = format!("{} joints{}", marks.len(), if hidden { ", hidden" } else { "" });
-            let line = self.order.case.alloy.liquidus_c;
-            Margin::of((Kind::Joints, (*name).to_owned(), detail), marks, (line, JOINT_WANTED_K))
+            let target = own.first().map(|k| self.case.melting[*k]);
+            let (line, spread) = target.map_or((0.0, 0.0), |t| (t.melted.in_celsius(), t.spread.in_kelvin()));
+            let row = Margin::of((Kind::Joints, (*name).to_owned(), detail), marks, (line, JOINT_WANTED_K));
+            row.against_a_spread((spread, margin_k), JOINT_WANTED_K)
         };
         names.iter().map(row).collect()
     }
 
     fn body_row(&self) -> Option<Margin> {
-        let connector = &self.order.case.board.connector;
+        let connector = &self.case.board.connector;
         let after = |run: &Run| run.cooling.as_ref().map(|c| c.body_peak);
         let temperature_c = self.band(|run| Some(self.highest(run, &run.body, after(run))))?;
         let marks = vec![Mark { name: connector.name.clone(), temperature_c }];
@@ -229,7 +251,7 @@ impl<'a> Outcome<'a> {
             let detail = format!("{}, {}", n.material.name(), n.face.name());
             Some(Margin::of((Kind::Neighbour, n.name.clone(), detail), marks, line))
         };
-        self.order.case.board.neighbours.iter().enumerate().filter_map(row).collect()
+        self.case.board.neighbours.iter().enumerate().filter_map(row).collect()
     }
 
     fn laminate_row(&self) -> Option<Margin> {
@@ -240,7 +262,7 @@ impl<'a> Outcome<'a> {
     }
 
     fn joints(&self) -> Vec<JointMelt> {
-        let names = self.order.case.board.connector.joints.iter().enumerate();
+        let names = self.case.board.connector.joints.iter().enumerate();
         names
             .map(|(k, joint)| {
                 let times: Vec<Option<f64>> = self.samples.iter().map(|run| run.melted[k]).collect();
@@ -250,7 +272,7 @@ impl<'a> Outcome<'a> {
     }
 
     fn map(&self) -> HeatMap {
-        let mesh = Mesh::of(self.order.case.board, Resolution::FINE, 1.0);
+        let mesh = Mesh::of(self.case.board, Resolution::FINE, 1.0);
         let borders = |axis: &crate::heat::axis::Axis| {
             (0..axis.len())
                 .map(|i| axis.low(i))
@@ -266,17 +288,17 @@ impl<'a> Outcome<'a> {
 
     /// One sentence: the last joint, the first harm, and how they stand to each other.
     fn binds(&self, margins: &[Margin]) -> String {
-        let joints = &self.order.case.board.connector.joints;
+        let joints = &self.case.board.connector.joints;
         let melts = self.fine.melted.iter().zip(joints);
         let last = melts.max_by(|a, b| a.0.unwrap_or(f64::INFINITY).total_cmp(&b.0.unwrap_or(f64::INFINITY)));
         let last = match last {
             Some((Some(t), joint)) => format!("Joint {} melts last, after about {t:.0} s", joint.name),
             Some((None, joint)) => {
-                format!("Joint {} does not melt within {:.0} s", joint.name, self.order.case.air.longest.in_seconds())
+                format!("Joint {} does not melt within {:.0} s", joint.name, self.case.air.longest.in_seconds())
             }
             None => String::new(),
         };
-        let harm = first_harm(self.order.case.board, self.order.part_must_live, &self.fine);
+        let harm = first_harm(self.case.board, self.order.part_must_live, &self.fine);
         let tight = margins.iter().find(|m| m.kind != Kind::Joints && !m.expendable);
         match (harm, tight) {
             (Some(harm), _) => format!("{last}; {} passes its limit at about {:.0} s.", harm.to, harm.at_s),
@@ -292,7 +314,7 @@ impl<'a> Outcome<'a> {
     }
 
     fn into_plan(self, mut findings: Vec<Finding>) -> Plan {
-        let Case { board, alloy, air, .. } = self.order.case;
+        let Order { board, charge, air, .. } = *self.order;
         let releases: Vec<Option<f64>> = self.samples.iter().map(|run| run.release).collect();
         let (margins, chance) = (self.margins(), self.chance());
         let past = margins.iter().any(|m| !m.expendable && m.standing == Standing::Past);
@@ -313,8 +335,9 @@ impl<'a> Outcome<'a> {
         Plan {
             engine: ENGINE,
             air: *air,
-            alloy: alloy.name.to_owned(),
-            melts_at_c: alloy.liquidus_c,
+            alloy: charge.factory.name.clone(),
+            fed: charge.feed.as_ref().filter(|feed| feed.share > 0.0).map(|feed| feed.metal.name.clone()),
+            melts_at_c: self.case.melting.iter().map(|t| t.melted.in_celsius()).fold(f64::MIN, f64::max),
             samples: SAMPLES,
             window,
             chance,

@@ -6,9 +6,9 @@ use super::band::{Band, TimeBand};
 use super::caution::Caution;
 use super::margin::{Kind, Standing};
 use super::plan::Plan;
-use crate::board::{Board, Face, JointShape, Role};
+use crate::board::{Board, Face, JointShape, groups};
 use crate::heat::tool::Motion;
-use crate::materials::Alloy;
+use crate::solder::{Charge, GroupFeed, cycles, feed_table};
 
 /// A step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -57,8 +57,8 @@ pub struct Script<'a> {
     pub board: &'a Board,
     /// The plan.
     pub plan: &'a Plan,
-    /// What is fed to the joints before heat and used for the refit.
-    pub alloy: &'a Alloy,
+    /// What the joints hold, are fed, and are soldered with in the end.
+    pub charge: &'a Charge,
 }
 
 /// All steps of a one-pass hot-air replacement, in order.
@@ -127,23 +127,52 @@ fn flux(script: &Script<'_>) -> Step {
 }
 
 fn alloy(script: &Script<'_>) -> Step {
-    let joints = &script.board.connector.joints;
-    let hidden = joints.iter().filter(|j| j.hidden).count();
-    let legs = joints.iter().filter(|j| j.role == Role::Anchor).count();
-    let mut lines = vec![format!("Touch {} to every joint you can reach: near is not enough.", script.alloy.name)];
-    if legs > 0 {
-        lines.push(format!(
-            "{legs} legs: hold the tip until the board itself is hot, or the alloy never mixes down the hole."
-        ));
+    let Script { board, charge, .. } = script;
+    let metal = charge.feed.as_ref().filter(|feed| feed.share > 0.0).map_or(&charge.refit, |feed| &feed.metal);
+    let table = feed_table(charge, &groups(board));
+    let mut lines: Vec<String> = table.iter().filter_map(|row| fed_line(script, row)).collect();
+    if lines.is_empty() {
+        lines.push(format!("Touch {} to every joint you can reach: near is not enough.", metal.name));
     }
+    if table.iter().any(|row| row.fed.is_some()) {
+        lines.push("Hold the tip until the board itself is hot, or the alloy lies on top and never mixes.".to_owned());
+    }
+    let hidden: usize =
+        groups(board).iter().filter(|g| g.hidden && charge.feeds(g).is_none()).map(|g| g.joints.len()).sum();
     if hidden > 0 {
         lines.push(format!("{hidden} joints are hidden: they melt as the factory left them."));
     }
     let mut cautions = vec![Caution::Burns, Caution::Fumes];
-    if script.alloy.has_lead() {
+    if metal.has_lead() {
         cautions.push(Caution::Lead);
     }
     step("Add alloy", lines, "Fresh metal shines on each joint.", &cautions)
+}
+
+/// `legs: 4 x 12 mm of Sn42Bi58, 0.5 mm wire`.
+fn fed_line(script: &Script<'_>, row: &GroupFeed) -> Option<String> {
+    let (fed, feed) = (row.fed?, script.charge.feed.as_ref()?);
+    let rounds = if fed.rounds > 1 { format!(", in {} rounds: feed, wick, feed", fed.rounds) } else { String::new() };
+    Some(format!(
+        "{}: {} x {:.1} mm of {}, {} mm wire{rounds}.",
+        row.name, row.count, fed.length_mm, feed.metal.name, feed.wire.diameter_mm
+    ))
+}
+
+/// How many flood-and-wick passes by the arithmetic of residues.
+fn passes(script: &Script<'_>) -> Option<String> {
+    script.charge.feed.as_ref().filter(|feed| feed.share > 0.0)?;
+    let counts: Vec<Option<usize>> = groups(script.board).iter().map(|group| cycles(script.charge, group)).collect();
+    Some(match counts.iter().copied().collect::<Option<Vec<usize>>>() {
+        Some(all) => {
+            let most = all.into_iter().max().unwrap_or(0).max(1);
+            format!(
+                "Every trace of the fed alloy out: {most} passes, flooded with {} between.",
+                script.charge.refit.name
+            )
+        }
+        None => "Eight passes do not get this alloy out: feed another one.".to_owned(),
+    })
 }
 
 fn heat(script: &Script<'_>) -> Step {
@@ -182,6 +211,7 @@ fn wick(script: &Script<'_>) -> Step {
     if holes > 0 {
         lines.push(format!("{holes} holes: add solder first, then draw it through with fresh braid."));
     }
+    lines.extend(passes(script));
     lines.push("Braid that sticks is a board gone cold: warm it, do not pull.".to_owned());
     let kind = StepKind::WhileWarm { window_s: script.plan.warm_s };
     Step {
@@ -210,9 +240,9 @@ fn fit(script: &Script<'_>) -> Step {
     if hidden {
         lines.push("Hidden row: even, domed pads, the same height everywhere. One low pad is one open pin.".to_owned());
     }
-    lines.push(format!("Tin with {}, flux, part in place, pushed home.", script.alloy.name));
+    lines.push(format!("Tin with {}, flux, part in place, pushed home.", script.charge.refit.name));
     let mut cautions = vec![Caution::Fumes];
-    if script.alloy.has_lead() {
+    if script.charge.refit.has_lead() {
         cautions.push(Caution::Lead);
     }
     step("Fit", lines, "It sits flat before any heat.", &cautions)

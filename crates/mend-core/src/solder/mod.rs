@@ -5,12 +5,17 @@
 //! at the door, amounts moles unless a name says mass.
 //!
 //! - [`melt_curve()`]: the public door; [`MeltBand`]: how sure it is
+//! - [`Charge`]: what the joints hold and are fed; [`feed_table`]: how much; [`Residue`]: what wicking leaves;
+//!   [`flags()`]: what is wrong with a finished joint
 //! - `parameters`, `liquid_table`, `solid_table`, `compound`: the numbers; `phase`: the energy of a solution; `response`: its curvature
 //! - `system`: all phases of one metal; `liquidus`, `equilibrium`, `path`: the three solvers; `linear`: small systems
 
 mod band;
+mod charge;
 mod compound;
 mod equilibrium;
+mod feed;
+mod flags;
 mod linear;
 mod liquid_table;
 mod liquidus;
@@ -19,11 +24,18 @@ mod notes;
 mod parameters;
 mod path;
 mod phase;
+mod residue;
 mod response;
 #[cfg(test)]
 mod self_check;
 mod solid_table;
 mod system;
+mod wire;
 
 pub use band::{MeltBand, band};
+pub use charge::{Charge, Feed, MOST_SHARE, MeltTarget, Mixing};
+pub use feed::{Amount, GroupFeed, amount, factory_mg, feed_table, share_for, works_at};
+pub use flags::{LEAD_TRACE, flags, within_limits};
 pub use melt_curve::{MeltCurve, ScheilEnd, liquidus, melt_curve, working_temperature};
+pub use residue::{Left, Residue, cycles, leaded_into_lead_free};
+pub use wire::Wire;

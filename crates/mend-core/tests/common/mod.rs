@@ -8,7 +8,8 @@ use mend_core::board::{
 };
 use mend_core::heat::run::Case;
 use mend_core::heat::tool::{Blower, HotAir, Motion, Station};
-use mend_core::materials::{Alloy, BodyMaterial};
+use mend_core::materials::{BodyMaterial, Metal};
+use mend_core::solder::{Charge, Feed, Wire};
 use mend_core::units::{Duration, Flow, Length, Temperature};
 
 pub(crate) fn board() -> Board {
@@ -105,10 +106,18 @@ pub(crate) fn below(set: f64) -> HotAir {
     }
 }
 
-pub(crate) fn sac305() -> &'static Alloy {
-    Alloy::named("SAC305").expect("in the table")
+pub(crate) fn sac305() -> Charge {
+    Charge::factory(Metal::read("alloy", "SAC305").expect("in the table"))
+}
+
+/// SAC305 joints with this share of an alloy fed to some rows, as 0.5 mm wire.
+pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> Charge {
+    let metal = Metal::read("feed", name).expect("a metal");
+    let rows = rows.iter().map(|row| (*row).to_owned()).collect();
+    Charge { feed: Some(Feed { metal, wire: Wire::USUAL, share, rows }), ..sac305() }
 }
 
 pub(crate) fn with_case<T>((board, air): (&Board, &HotAir), then: impl FnOnce(&Case<'_>) -> T) -> T {
-    then(&Case { board, alloy: sac305(), station: &station(), air, room: Temperature::celsius(23.0) })
+    let melting = sac305().targets(board).expect("computed");
+    then(&Case { board, melting: &melting, station: &station(), air, room: Temperature::celsius(23.0) })
 }

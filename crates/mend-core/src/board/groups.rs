@@ -1,0 +1,54 @@
+//! Joints that are fed and cleaned alike: one row, one shape.
+
+use super::{Board, Joint, JointShape};
+
+/// A group of like joints.
+#[derive(Debug, Clone, PartialEq)]
+pub struct JointGroup {
+    /// Its row's name.
+    pub name: String,
+    /// Plated holes, or pads?
+    pub holes: bool,
+    /// Under the body, where no tip gets to?
+    pub hidden: bool,
+    /// Places of its joints in the connector.
+    pub joints: Vec<usize>,
+    /// Solder of one joint, mean, mm³.
+    pub volume: f64,
+    /// The most that one joint holds, mean, mm³.
+    pub most: f64,
+    /// What solder wets of one joint, mean, mm².
+    pub wetted: f64,
+}
+
+/// The groups of a board's connector, in order.
+pub fn groups(board: &Board) -> Vec<JointGroup> {
+    let joints = &board.connector.joints;
+    let is_hole = |j: &Joint| matches!(j.shape, JointShape::Hole { .. });
+    let mut groups: Vec<JointGroup> = Vec::new();
+    for (k, joint) in joints.iter().enumerate() {
+        let own = |g: &&mut JointGroup| g.name == joint.row && g.holes == is_hole(joint) && g.hidden == joint.hidden;
+        match groups.iter_mut().find(own) {
+            Some(group) => group.joints.push(k),
+            None => groups.push(JointGroup {
+                name: joint.row.clone(),
+                holes: is_hole(joint),
+                hidden: joint.hidden,
+                joints: vec![k],
+                volume: 0.0,
+                most: 0.0,
+                wetted: 0.0,
+            }),
+        }
+    }
+    let thickness = board.stack.thickness;
+    for group in &mut groups {
+        let mean = |of: &dyn Fn(&Joint) -> f64| {
+            group.joints.iter().map(|k| of(&joints[*k])).sum::<f64>() / group.joints.len() as f64
+        };
+        let volume = mean(&|j| j.solder_volume(thickness));
+        let (most, wetted) = (mean(&|j| j.most_solder(thickness)), mean(&|j| j.wetted_area(thickness)));
+        (group.volume, group.most, group.wetted) = (volume, most, wetted);
+    }
+    groups
+}

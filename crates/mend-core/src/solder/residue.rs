@@ -1,0 +1,142 @@
+//! What is left of a metal after wicking, as a range: every pass leaves a share, every flood dilutes it.
+
+use super::charge::Charge;
+use super::feed::{amount, factory_mg};
+use super::flags::{flags, within_limits};
+use crate::board::JointGroup;
+use crate::finding::Finding;
+use crate::materials::{Composition, Element, Metal};
+
+/// Film that braid never takes, mm, intermetallic included: least, usual, most (E, 5-25 µm).
+const FILM_MM: [f64; 3] = [0.005, 0.012, 0.025];
+/// More cycles than this are no plan.
+const MOST_CYCLES: usize = 8;
+/// A land from which a pad sinks heat like a ground pad, mm² (E).
+const LARGE_PAD: f64 = 3.0;
+
+/// Share of the molten solder that one pass leaves (engineering estimates; no published constant is known).
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Left {
+    /// A good pass.
+    pub least: f64,
+    /// The usual one.
+    pub usual: f64,
+    /// A poor one.
+    pub most: f64,
+}
+
+const fn left(least: f64, usual: f64, most: f64) -> Left {
+    Left { least, usual, most }
+}
+
+impl Left {
+    /// With the part off: flat pads, large pads, holes.
+    pub fn with_part_off(group: &JointGroup) -> Self {
+        match (group.holes, group.wetted > LARGE_PAD) {
+            (true, _) | (_, true) => left(0.10, 0.20, 0.40),
+            _ => left(0.05, 0.10, 0.20),
+        }
+    }
+
+    /// With the pins still in.
+    pub const fn with_pins_in(group: &JointGroup) -> Self {
+        if group.holes { left(0.25, 0.40, 0.70) } else { left(0.10, 0.20, 0.40) }
+    }
+}
+
+/// What lies on one joint of a group, as three courses of events: good passes, usual ones, poor ones.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Residue {
+    tracks: [(f64, Composition); 3],
+    left: Left,
+    floor_mm3: [f64; 3],
+    refit_mm3: f64,
+    full_mm3: f64,
+}
+
+impl Residue {
+    /// Of a group as the factory left it.
+    pub fn of(charge: &Charge, group: &JointGroup) -> Self {
+        Self {
+            tracks: [(factory_mg(charge, group), charge.factory.composition); 3],
+            left: Left::with_part_off(group),
+            floor_mm3: FILM_MM.map(|film| film * group.wetted),
+            refit_mm3: group.volume,
+            full_mm3: group.volume,
+        }
+    }
+
+    /// Metal comes to it, mg; all that is there melts and mixes.
+    pub fn fed(&mut self, metal: &Composition, mass_mg: f64) {
+        for (mass, composition) in &mut self.tracks {
+            if let Some(mix) = Composition::mixed(&[(*composition, *mass), (*metal, mass_mg)]) {
+                (*mass, *composition) = (*mass + mass_mg, mix);
+            }
+        }
+    }
+
+    /// Fresh metal up to what a joint holds in use: a flood before the next pass.
+    pub fn flooded(&mut self, metal: &Composition) {
+        self.fed(metal, self.full_mm3 * metal.density());
+    }
+
+    /// One pass of braid.
+    pub fn wicked(&mut self) {
+        let Left { least, usual, most } = self.left;
+        for (((mass, composition), left), floor) in self.tracks.iter_mut().zip([least, usual, most]).zip(self.floor_mm3)
+        {
+            *mass = (*mass * left).max((floor * composition.density()).min(*mass));
+        }
+    }
+
+    /// The finished joint if it were soldered now with `refit`: after good, usual and poor passes.
+    pub fn finished(&self, refit: &Composition) -> [Composition; 3] {
+        let fresh = self.refit_mm3 * refit.density();
+        self.tracks.map(|(mass, old)| Composition::mixed(&[(old, mass), (*refit, fresh)]).unwrap_or(old))
+    }
+
+    /// wt% of an element in the finished joint: least and most.
+    pub fn range(&self, refit: &Composition, element: Element) -> (f64, f64) {
+        let shares = self.finished(refit).map(|joint| joint.wt(element));
+        (shares.into_iter().fold(f64::INFINITY, f64::min), shares.into_iter().fold(0.0, f64::max))
+    }
+
+    /// What is wrong with the finished joint should every pass have been a poor one.
+    pub fn flags(&self, refit: &Composition) -> Vec<Finding> {
+        flags(&self.finished(refit)[2])
+    }
+}
+
+/// Flood-and-wick cycles after the part is off until a group's finished joint is within limits; none: not within eight.
+pub fn cycles(charge: &Charge, group: &JointGroup) -> Option<usize> {
+    let refit = charge.refit.composition;
+    let mut residue = Residue::of(charge, group);
+    if let (Some(feed), Some(fed)) = (charge.feeds(group), amount(charge, group)) {
+        residue.fed(&feed.metal.composition, fed.mass_mg);
+    }
+    for cycle in 0..=MOST_CYCLES {
+        if cycle > 0 {
+            if cycle > 1 {
+                residue.flooded(&refit);
+            }
+            residue.wicked();
+        }
+        if within_limits(&residue.flags(&refit)) {
+            return Some(cycle);
+        }
+    }
+    None
+}
+
+/// Lead from the fed or the final alloy in a joint that had none: the shop decides, local rules apply.
+pub fn leaded_into_lead_free(charge: &Charge) -> Option<Finding> {
+    let brings = |metal: &Metal| metal.has_lead();
+    let fed = charge.feed.as_ref().map(|feed| &feed.metal).filter(|metal| brings(metal));
+    let bringer = fed.or(Some(&charge.refit).filter(|metal| brings(metal)))?;
+    (!charge.factory.has_lead()).then(|| {
+        let message = format!("{} brings lead into a lead-free product", bringer.name);
+        let finding = Finding::warning("lead_free", "alloy", message);
+        let hint = "the shop decides and says so on the record; local rules apply";
+        Finding { severity: crate::finding::Severity::Note, ..finding.hint(hint) }
+    })
+}

@@ -1,0 +1,122 @@
+//! What is fed, what it melts at, and what wicking leaves.
+#![allow(clippy::expect_used)]
+
+mod common;
+
+use common::metals::metal;
+use common::{board, fed, sac305};
+use mend_core::board::{JointGroup, groups};
+use mend_core::materials::{Element, Metal};
+use mend_core::solder::{
+    Charge, Residue, amount, cycles, factory_mg, feed_table, leaded_into_lead_free, share_for, within_limits, works_at,
+};
+use mend_core::units::Temperature;
+
+fn group(name: &str) -> JointGroup {
+    groups(&board()).into_iter().find(|group| group.name == name).expect("a group")
+}
+
+#[test]
+fn a_connector_falls_into_groups_that_are_fed_alike() {
+    let found: Vec<(String, usize, bool, bool)> =
+        groups(&board()).iter().map(|g| (g.name.clone(), g.joints.len(), g.holes, g.hidden)).collect();
+    let expected = [("A", 12, false, false), ("B", 12, false, true), ("legs", 4, true, false)];
+    assert_eq!(found, expected.map(|(name, count, holes, hidden)| (name.to_owned(), count, holes, hidden)));
+}
+
+#[test]
+fn the_length_of_wire_brings_the_share_that_was_wanted() {
+    let charge = fed("Sn42Bi58", 0.5, &["legs"]);
+    let (legs, feed) = (group("legs"), charge.feed.clone().expect("fed"));
+    let amount = amount(&charge, &legs).expect("fits");
+    assert_eq!(amount.rounds, 1);
+    let mass = amount.length_mm * feed.wire.mg_per_mm(&feed.metal.composition);
+    let old = factory_mg(&charge, &legs);
+    assert!((mass / (mass + old) - 0.5).abs() < 1e-9, "{mass} mg on {old} mg");
+}
+
+#[test]
+fn more_than_a_joint_holds_comes_in_rounds_and_more_than_that_not_at_all() {
+    let rounds = |share: f64| amount(&fed("Sn42Bi58", share, &["legs"]), &group("legs")).map(|a| a.rounds);
+    assert_eq!(rounds(0.4), Some(1));
+    assert!(rounds(0.88).is_some_and(|n| n > 1), "{:?}", rounds(0.88));
+    let table = feed_table(&fed("Sn42Bi58", 0.88, &["legs"]), &[group("legs")]);
+    assert!(table[0].reason.contains("feed, wick, feed again"), "{}", table[0].reason);
+    let mut thick = fed("Sn42Bi58", 0.9, &["legs"]);
+    thick.feed.as_mut().expect("fed").wire.diameter_mm = 0.1;
+    let huge = JointGroup { volume: 500.0, most: 9000.0, ..group("legs") };
+    assert_eq!(amount(&thick, &huge), None, "longer than a spool");
+}
+
+#[test]
+fn a_mix_melts_lower_and_holes_are_less_sure_than_pads() {
+    let charge = fed("Sn42Bi58", 0.5, &["A", "legs"]);
+    let (pads, holes) =
+        (charge.target(&group("A")).expect("computed"), charge.target(&group("legs")).expect("computed"));
+    let hidden = charge.target(&group("B")).expect("computed");
+    assert_eq!(hidden.melted, Temperature::celsius(220.0));
+    assert!(pads.melted < holes.melted && holes.melted < hidden.melted, "{pads:?} {holes:?}");
+    assert!(holes.spread > pads.spread);
+    // Perfectly mixed it would be the tabled 184 C.
+    assert!(
+        (works_at((&metal("SAC305"), &metal("Sn42Bi58")), 0.5).expect("computed").0.in_celsius() - 184.0).abs() < 1.0
+    );
+}
+
+#[test]
+fn a_wanted_temperature_gives_an_amount_or_the_word_that_it_can_not_be_had() {
+    let (factory, low) = (metal("SAC305"), metal("Sn42Bi58"));
+    let share = share_for((&factory, &low), 0.8, Temperature::celsius(190.0)).expect("can be had");
+    let (works, band) = works_at((&factory, &low), share * 0.8 / (1.0 - share + share * 0.8)).expect("computed");
+    assert!((works + band).in_celsius() <= 190.0 && (works + band).in_celsius() > 187.0, "{share}: {works:?}");
+    assert_eq!(share_for((&factory, &low), 0.8, Temperature::celsius(240.0)), Some(0.0));
+    assert_eq!(share_for((&factory, &metal("Sn63Pb37")), 0.8, Temperature::celsius(150.0)), None);
+}
+
+#[test]
+fn every_flood_and_wick_leaves_less_of_what_was_fed() {
+    let charge = fed("Sn42Bi58", 0.6, &["A", "legs"]);
+    let refit = charge.refit.composition;
+    for name in ["A", "legs"] {
+        let group = group(name);
+        let mut residue = Residue::of(&charge, &group);
+        residue.fed(&metal("Sn42Bi58"), amount(&charge, &group).expect("fits").mass_mg);
+        let mut before = residue.range(&refit, Element::Bi);
+        for _ in 0..3 {
+            residue.wicked();
+            let (low, high) = residue.range(&refit, Element::Bi);
+            assert!(low < high && high < before.1, "{name}: {low}-{high} after {before:?}");
+            before = (low, high);
+            residue.flooded(&refit);
+        }
+        let needed = cycles(&charge, &group).expect("gets out");
+        assert!((1..=4).contains(&needed), "{name}: {needed}");
+    }
+    assert_eq!(cycles(&sac305(), &group("A")), Some(0), "nothing was fed");
+}
+
+#[test]
+fn the_arithmetic_of_one_pass_is_that_of_the_table() {
+    // A hole, part off: 10, 20, 40 % of the molten solder stay; the film on its walls is less than that.
+    let charge = fed("Sn42Bi58", 0.5, &["legs"]);
+    let group = group("legs");
+    let (old, refit) = (factory_mg(&charge, &group), charge.refit.composition);
+    let mut residue = Residue::of(&charge, &group);
+    residue.fed(&metal("Sn42Bi58"), old);
+    residue.wicked();
+    let stays = |left: f64| 58.0 * 0.5 * (2.0 * old * left) / (2.0 * old * left + old);
+    let (low, high) = residue.range(&refit, Element::Bi);
+    assert!((low - stays(0.1)).abs() < 0.05 && (high - stays(0.4)).abs() < 0.05, "{low} {high}");
+    assert!(!within_limits(&residue.flags(&metal("Sn63Pb37"))), "with lead so much bismuth is too much");
+}
+
+#[test]
+fn lead_in_a_lead_free_product_is_said() {
+    let leaded = |factory: &str| {
+        let factory = Metal::read("alloy", factory).expect("a metal");
+        let refit = Metal::read("refit", "Sn63Pb37").expect("a metal");
+        leaded_into_lead_free(&Charge { refit, ..Charge::factory(factory) })
+    };
+    assert!(leaded("SAC305").expect("said").message.contains("Sn63Pb37 brings lead"));
+    assert_eq!(leaded("Sn60Pb40"), None);
+}
