@@ -7,6 +7,7 @@ use common::metals::metal;
 use common::{board, fed, sac305};
 use mend_core::board::{JointGroup, groups};
 use mend_core::materials::{Element, Metal};
+use mend_core::planning::ledger::{Act, Entry, Ledger};
 use mend_core::solder::{
     Charge, Residue, amount, cycles, factory_mg, feed_table, leaded_into_lead_free, share_for, within_limits, works_at,
 };
@@ -119,4 +120,31 @@ fn lead_in_a_lead_free_product_is_said() {
     };
     assert!(leaded("SAC305").expect("said").message.contains("Sn63Pb37 brings lead"));
     assert_eq!(leaded("Sn60Pb40"), None);
+}
+
+fn ledger(charge: &Charge, acts: &[(Act, &str)]) -> Ledger {
+    let entry =
+        |(act, row): &(Act, &str)| Entry { act: *act, row: (*row).to_owned(), reason: "customer waits".to_owned() };
+    Ledger::after(charge, &groups(&board()), &acts.iter().map(entry).collect::<Vec<_>>())
+}
+
+#[test]
+fn the_fit_is_closed_until_the_ledger_is_within_limits_or_overridden() {
+    let charge = fed("Sn42Bi58", 0.6, &["A", "legs"]);
+    let charge = Charge { refit: Metal::read("refit", "Sn63Pb37").expect("a metal"), ..charge };
+    let at_once = ledger(&charge, &[]);
+    assert!(!at_once.is_open(), "fed as planned, though nobody tapped");
+    assert!(at_once.groups[0].holds.iter().any(|(element, _, high)| *element == Element::Bi && *high > 10.0));
+    assert!(at_once.groups[1].is_within(), "the hidden row was not fed");
+    assert!(!ledger(&charge, &[(Act::Fed, ""), (Act::Wicked, "")]).is_open());
+    let pass = [(Act::Wicked, ""), (Act::Flooded, "")];
+    let clean: Vec<(Act, &str)> = std::iter::once((Act::Fed, "")).chain(pass.into_iter().cycle().take(8)).collect();
+    let cleaned = ledger(&charge, &clean);
+    assert!(cleaned.is_open() && cleaned.reason.is_none(), "{cleaned:?}");
+    assert_eq!(cleaned.groups[0].passes, 4);
+    let only_pads = ledger(&charge, &[(Act::Wicked, "A"), (Act::Flooded, "A"), (Act::Wicked, "A"), (Act::Wicked, "A")]);
+    assert!(only_pads.groups[0].is_within() && !only_pads.groups[2].is_within() && !only_pads.is_open());
+    let forced = ledger(&charge, &[(Act::Overridden, "")]);
+    assert!(forced.is_open() && forced.reason.as_deref() == Some("customer waits"));
+    assert!(ledger(&sac305(), &[]).is_open(), "nothing fed, nothing to clean out");
 }

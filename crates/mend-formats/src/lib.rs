@@ -3,11 +3,13 @@
 //! - [`board`]: a board model, `urgent-mend/board/1`
 //! - [`station`]: a hot-air station, `urgent-mend/station/1`
 //! - [`bundle`]: everything one plan needs, `urgent-mend/bundle/1`
+//! - [`charge`]: what the joints hold and are fed, within a bundle or a job
 //! - [`plan`]: a computed plan, `urgent-mend/plan/1`
 //! - [`shop`]: a job as the demo ships it, `urgent-mend/job/1`
 
 pub mod board;
 pub mod bundle;
+pub mod charge;
 pub mod plan;
 mod reading;
 pub mod shop;

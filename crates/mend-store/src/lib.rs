@@ -1,11 +1,13 @@
 //! The only SQL. One writer connection and a pool of readers on one SQLite file in WAL mode.
 //!
 //! - [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
-//! - one file per table: boards, stations, jobs, plans, runs, pins
+//! - one file per table: boards, stations, jobs, charges, plans, runs, ledger, pins
 
 mod boards;
+mod charges;
 mod error;
 mod jobs;
+mod ledger;
 mod migrations;
 mod pins;
 mod plans;
@@ -16,6 +18,7 @@ mod store;
 pub use boards::BoardRow;
 pub use error::StoreError;
 pub use jobs::JobRow;
+pub use ledger::LedgerRow;
 pub use plans::{NewPlan, PlanRow};
 pub use runs::{PressRow, RunRow};
 pub use stations::StationRow;

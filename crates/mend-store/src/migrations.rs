@@ -2,10 +2,13 @@
 
 use rusqlite_migration::{M, Migrations};
 
-const STEPS: &[M<'_>] = &[M::up(include_str!("../migrations/0001_the_job.sql")).down(
-    "DROP TABLE pins; DROP TABLE presses; DROP TABLE runs; DROP TABLE plans; DROP TABLE intake; DROP TABLE jobs;
-     DROP TABLE stations; DROP TABLE boards;",
-)];
+const STEPS: &[M<'_>] = &[
+    M::up(include_str!("../migrations/0001_the_job.sql")).down(
+        "DROP TABLE pins; DROP TABLE presses; DROP TABLE runs; DROP TABLE plans; DROP TABLE intake; DROP TABLE jobs;
+         DROP TABLE stations; DROP TABLE boards;",
+    ),
+    M::up(include_str!("../migrations/0002_the_alloy.sql")).down("DROP TABLE ledger; DROP TABLE charges;"),
+];
 
 /// All steps, in order.
 pub(crate) const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);

@@ -1,7 +1,7 @@
 //! What is put into the store comes out again, all of it or none.
 #![allow(clippy::unwrap_used)]
 
-use mend_store::{NewPlan, PressRow, Store, StoreError};
+use mend_store::{LedgerRow, NewPlan, PressRow, Store, StoreError};
 
 fn fresh() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -52,6 +52,12 @@ async fn a_press_sent_twice_is_one_press() {
         let press = PressRow { press: "go".to_owned(), at_ms };
         store.write(move |w| w.add_press(run, &press, token)).await.unwrap();
     }
+    for (at_ms, token) in [(40, "d"), (30, "c"), (40, "d")] {
+        let entry = LedgerRow { act: "wicked".to_owned(), row: String::new(), reason: String::new(), at_ms };
+        store.write(move |w| w.add_ledger(run, &entry, token)).await.unwrap();
+    }
+    let ledger = store.read(move |r| r.ledger(run)).await.unwrap();
+    assert_eq!(ledger.iter().map(|e| e.at_ms).collect::<Vec<_>>(), [30, 40], "the same with the cleaning ledger");
     let presses = store.read(move |r| r.presses(run)).await.unwrap();
     assert_eq!(presses.iter().map(|p| p.at_ms).collect::<Vec<_>>(), [10, 20], "in order of time");
 }
@@ -62,4 +68,15 @@ async fn a_board_name_is_taken_once() {
     let taken = store.write(|w| w.add_board("b", "{}", 1)).await.unwrap();
     assert!(taken.is_some());
     assert!(store.write(|w| w.add_board("b", "{}", 1)).await.unwrap().is_none(), "the name is taken");
+}
+
+#[tokio::test]
+async fn what_the_joints_hold_is_the_last_that_was_entered() {
+    let (_folder, store) = fresh();
+    let job = store.write(|w| w.add_job(1)).await.unwrap();
+    assert_eq!(store.read(move |r| r.charge(job)).await.unwrap(), None);
+    for charge in ["{}", "{\"alloy\":\"SAC305\"}"] {
+        store.write(move |w| w.set_charge(job, charge, 2)).await.unwrap();
+    }
+    assert_eq!(store.read(move |r| r.charge(job)).await.unwrap().as_deref(), Some("{\"alloy\":\"SAC305\"}"));
 }

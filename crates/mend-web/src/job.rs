@@ -10,7 +10,7 @@ use mend_core::planning::plan::Plan;
 use mend_core::planning::sequence::{Script, Step, sequence};
 use mend_core::shop::{Facts, Field, PinState, RunState};
 use mend_formats::shop::PlanInputs;
-use mend_formats::{board, bundle, plan, shop};
+use mend_formats::{board, plan, shop};
 use mend_store::{JobRow, PlanRow, PressRow, Read, RunRow, StoreError};
 
 use crate::App;
@@ -81,8 +81,8 @@ impl Planned {
 impl Bench {
     fn of(board: &Board, (run, plan, presses): (RunRow, Option<PlanRow>, Vec<PressRow>)) -> Option<Self> {
         let planned = Planned::of(plan?)?;
-        let alloy = bundle::alloy_named(&planned.inputs.alloy).ok()?;
-        let steps = sequence(&Script { board, plan: &planned.plan, alloy });
+        let charge = planned.inputs.charge().ok()?;
+        let steps = sequence(&Script { board, plan: &planned.plan, charge: &charge });
         let event = |p: &PressRow| Some(Event { press: Press::named(&p.press)?, at_ms: p.at_ms });
         let events: Vec<Event> = presses.iter().filter_map(event).collect();
         let state = BenchRun::after(&steps, run.started_ms, &events);

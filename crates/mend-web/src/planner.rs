@@ -5,7 +5,7 @@ use mend_core::finding::Finding;
 use mend_core::heat::tool::{HotAir, Motion, Station};
 use mend_core::planning::plan::plan;
 use mend_core::units::{Duration, Flow, Length, Temperature};
-use mend_formats::bundle::{Bundle, USUAL_ROOM_C, alloy_named};
+use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
 use mend_formats::shop::{PlanInputs, write_inputs};
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
@@ -31,6 +31,8 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
     Some(PlanInputs {
         station: station.name.clone(),
         alloy: "SAC305".to_owned(),
+        feed: None,
+        refit: None,
         part_must_live: false,
         settings: HotAir {
             set: Temperature::celsius(set),
@@ -72,7 +74,7 @@ async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, 
     Ok(Bundle {
         board,
         part_must_live: inputs.part_must_live,
-        alloy: alloy_named(&inputs.alloy)?,
+        charge: inputs.charge()?,
         station,
         air: inputs.settings,
         room: Temperature::celsius(USUAL_ROOM_C),

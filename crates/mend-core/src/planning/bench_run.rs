@@ -159,9 +159,10 @@ impl BenchRun {
 mod tests {
     use super::*;
     use crate::planning::band::TimeBand;
+    use crate::planning::sequence::Duty;
 
     fn step(title: &str, kind: StepKind) -> Step {
-        Step { title: title.to_owned(), lines: vec![], cue: String::new(), cautions: vec![], kind }
+        Step { title: title.to_owned(), lines: vec![], cue: String::new(), cautions: vec![], kind, duty: Duty::None }
     }
 
     fn steps() -> Vec<Step> {

@@ -2,11 +2,13 @@
 //!
 //! - [`band`]: quantiles over the samples; [`settings`]: can these settings be, on this station?
 //! - [`stop_line`]: when to take the air away if nothing moved; [`margin`]: everything against its line
-//! - [`plan`]: all of it together; [`caution`], [`sequence`]: what the hands do; [`bench_run`]: what they have done
+//! - [`plan`]: all of it together; [`caution`], [`sequence`]: what the hands do; [`bench_run`]: what they have done;
+//!   [`ledger`]: what was fed and wicked, and what is still in the joints
 
 pub mod band;
 pub mod bench_run;
 pub mod caution;
+pub mod ledger;
 pub mod margin;
 pub mod plan;
 pub mod sequence;

@@ -23,6 +23,24 @@ pub struct Step {
     pub cautions: Vec<Caution>,
     /// What kind of step, and its times.
     pub kind: StepKind,
+    /// What it has to do with the cleaning ledger.
+    #[serde(default)]
+    pub duty: Duty,
+}
+
+/// What a step has to do with the cleaning ledger.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Duty {
+    /// Nothing.
+    #[default]
+    None,
+    /// Alloy is fed: it is entered here.
+    Feed,
+    /// The joints are cleaned: floods and passes are entered here.
+    Clean,
+    /// Closed until the ledger is within limits.
+    Fit,
 }
 
 /// Kinds of steps.
@@ -80,7 +98,14 @@ pub fn sequence(script: &Script<'_>) -> Vec<Step> {
 }
 
 fn step(title: &str, lines: Vec<String>, cue: &str, cautions: &[Caution]) -> Step {
-    Step { title: title.to_owned(), lines, cue: cue.to_owned(), cautions: cautions.to_vec(), kind: StepKind::Do }
+    Step {
+        title: title.to_owned(),
+        lines,
+        cue: cue.to_owned(),
+        cautions: cautions.to_vec(),
+        kind: StepKind::Do,
+        duty: Duty::None,
+    }
 }
 
 fn ready() -> Step {
@@ -146,7 +171,7 @@ fn alloy(script: &Script<'_>) -> Step {
     if metal.has_lead() {
         cautions.push(Caution::Lead);
     }
-    step("Add alloy", lines, "Fresh metal shines on each joint.", &cautions)
+    Step { duty: Duty::Feed, ..step("Add alloy", lines, "Fresh metal shines on each joint.", &cautions) }
 }
 
 /// `legs: 4 x 12 mm of Sn42Bi58, 0.5 mm wire`.
@@ -216,6 +241,7 @@ fn wick(script: &Script<'_>) -> Step {
     let kind = StepKind::WhileWarm { window_s: script.plan.warm_s };
     Step {
         kind,
+        duty: Duty::Clean,
         ..step("Wick while warm", lines, "Braid glides; pads are flat and bright.", &[Caution::Burns, Caution::Fumes])
     }
 }
@@ -226,12 +252,9 @@ fn clean_pads() -> Step {
         "Look: pads whole, mask whole, neighbours in place.",
         "A knocked part goes back now, and is measured.",
     ];
-    step(
-        "Clean and look",
-        lines.map(str::to_owned).to_vec(),
-        "Every pad and hole is bare and whole.",
-        &[Caution::Alcohol],
-    )
+    let cue = "Every pad and hole is bare and whole.";
+    let step = step("Clean and look", lines.map(str::to_owned).to_vec(), cue, &[Caution::Alcohol]);
+    Step { duty: Duty::Clean, ..step }
 }
 
 fn fit(script: &Script<'_>) -> Step {
@@ -245,7 +268,7 @@ fn fit(script: &Script<'_>) -> Step {
     if script.charge.refit.has_lead() {
         cautions.push(Caution::Lead);
     }
-    step("Fit", lines, "It sits flat before any heat.", &cautions)
+    Step { duty: Duty::Fit, ..step("Fit", lines, "It sits flat before any heat.", &cautions) }
 }
 
 fn set(script: &Script<'_>) -> Step {

@@ -9,6 +9,8 @@ pub enum Stop {
     Intake,
     /// Which board, what is near.
     Board,
+    /// What the joints hold and are fed.
+    Alloy,
     /// Window and margins.
     Heat,
     /// At the bench.
@@ -21,13 +23,15 @@ pub enum Stop {
 
 impl Stop {
     /// All, in order.
-    pub const ALL: [Self; 6] = [Self::Intake, Self::Board, Self::Heat, Self::Run, Self::Pins, Self::Handover];
+    pub const ALL: [Self; 7] =
+        [Self::Intake, Self::Board, Self::Alloy, Self::Heat, Self::Run, Self::Pins, Self::Handover];
 
     /// Its name on the line.
     pub const fn name(self) -> &'static str {
         match self {
             Self::Intake => "Intake",
             Self::Board => "Board",
+            Self::Alloy => "Alloy",
             Self::Heat => "Heat plan",
             Self::Run => "Bench run",
             Self::Pins => "Pin walk",
@@ -40,6 +44,7 @@ impl Stop {
         match self {
             Self::Intake => "intake",
             Self::Board => "board",
+            Self::Alloy => "alloy",
             Self::Heat => "heat",
             Self::Run => "run",
             Self::Pins => "pins",
@@ -52,6 +57,7 @@ impl Stop {
         match self {
             Self::Intake => "Finish the intake",
             Self::Board => "Choose the board",
+            Self::Alloy => "Choose the alloy",
             Self::Heat => "Plan the heat",
             Self::Run => "Run it at the bench",
             Self::Pins => "Walk the pins",
@@ -93,7 +99,9 @@ pub struct Facts {
     pub intake_missing: usize,
     /// Has a board been chosen?
     pub board: bool,
-    /// The plan's window, if there is a plan.
+    /// Is it settled what the joints hold and are fed?
+    pub alloy: bool,
+    /// The plan's window, if there is a plan for that.
     pub window: Option<Window>,
     /// The run.
     pub run: RunState,
@@ -122,6 +130,7 @@ fn is_done(facts: &Facts, stop: Stop) -> bool {
     match stop {
         Stop::Intake => facts.intake_missing == 0,
         Stop::Board => facts.board,
+        Stop::Alloy => facts.alloy,
         Stop::Heat => facts.window.is_some(),
         Stop::Run => facts.run == RunState::Done,
         Stop::Pins => facts.pins == PinState::Sound,
@@ -171,6 +180,8 @@ mod tests {
         assert_eq!(next(&facts), Some(Stop::Intake));
         facts.intake_missing = 0;
         facts.board = true;
+        assert_eq!(next(&facts), Some(Stop::Alloy));
+        facts.alloy = true;
         assert_eq!(next(&facts), Some(Stop::Heat));
         facts.window = Some(Window::Open);
         facts.run = RunState::Done;

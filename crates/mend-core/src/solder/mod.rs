@@ -14,6 +14,7 @@ mod band;
 mod charge;
 mod compound;
 mod equilibrium;
+mod factory_guess;
 mod feed;
 mod flags;
 mod linear;
@@ -34,6 +35,7 @@ mod wire;
 
 pub use band::{MeltBand, band};
 pub use charge::{Charge, Feed, MOST_SHARE, MeltTarget, Mixing};
+pub use factory_guess::{Guess, MakersMark, factory_guess};
 pub use feed::{Amount, GroupFeed, amount, factory_mg, feed_table, share_for, works_at};
 pub use flags::{LEAD_TRACE, flags, within_limits};
 pub use melt_curve::{MeltCurve, ScheilEnd, liquidus, melt_curve, working_temperature};

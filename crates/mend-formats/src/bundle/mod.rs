@@ -2,14 +2,14 @@
 
 use mend_core::board::Board;
 use mend_core::finding::Finding;
-use mend_core::heat::run::Case;
 use mend_core::heat::tool::{HotAir, Station};
-use mend_core::materials::Alloy;
 use mend_core::planning::plan::Order;
+use mend_core::solder::Charge;
 use mend_core::units::Temperature;
 use serde::{Deserialize, Serialize};
 
 use crate::board::BoardFile;
+use crate::charge::{self, FeedFile};
 use crate::reading;
 use crate::station::StationFile;
 
@@ -27,6 +27,10 @@ struct BundleFile {
     #[serde(default)]
     part: PartFile,
     alloy: String,
+    #[serde(default)]
+    feed: Option<FeedFile>,
+    #[serde(default)]
+    refit: Option<String>,
     station: StationFile,
     settings: HotAir,
     #[serde(default = "usual_room")]
@@ -52,8 +56,8 @@ pub struct Bundle {
     pub board: Board,
     /// Is the part wanted alive?
     pub part_must_live: bool,
-    /// What the joints are filled with.
-    pub alloy: &'static Alloy,
+    /// What the joints hold, are fed and are soldered with in the end.
+    pub charge: Charge,
     /// The station.
     pub station: Station,
     /// Its settings.
@@ -65,18 +69,9 @@ pub struct Bundle {
 impl Bundle {
     /// What the planner takes.
     pub fn order(&self) -> Order<'_> {
-        let Self { board, alloy, station, air, room, part_must_live } = self;
-        Order { case: Case { board, alloy, station, air, room: *room }, part_must_live: *part_must_live }
+        let Self { board, charge, station, air, room, part_must_live } = self;
+        Order { board, charge, station, air, room: *room, part_must_live: *part_must_live }
     }
-}
-
-/// The alloy of that name, or an objection that lists what there is.
-pub fn alloy_named(name: &str) -> Result<&'static Alloy, Vec<Finding>> {
-    Alloy::named(name).ok_or_else(|| {
-        let names: Vec<&str> = mend_core::materials::ALLOYS.iter().map(|a| a.name).collect();
-        let hint = format!("take one of {}", names.join(", "));
-        vec![Finding::blocking(RULE, "alloy", format!("“{name}” is not in the alloy table")).hint(hint)]
-    })
 }
 
 /// Reads a bundle.
@@ -90,7 +85,7 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
     Ok(Bundle {
         board: file.board.into_board()?,
         part_must_live: file.part.must_live,
-        alloy: alloy_named(&file.alloy)?,
+        charge: charge::read(&file.alloy, file.feed.as_ref(), file.refit.as_deref())?,
         station: file.station.into_station()?,
         air: file.settings,
         room: Temperature::celsius(file.room_c),

@@ -5,8 +5,10 @@ use std::collections::BTreeMap;
 use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
 use mend_core::shop::{Field, check_field};
+use mend_core::solder::Charge;
 use serde::{Deserialize, Serialize};
 
+use crate::charge::{self, FeedFile};
 use crate::reading;
 
 /// The format's name.
@@ -49,8 +51,14 @@ pub struct JobFile {
 pub struct PlanInputs {
     /// Name of the station.
     pub station: String,
-    /// Alloy in the joints.
+    /// The factory's alloy in the joints: of the table, or parts like `Sn=43,Pb=43,Bi=14`.
     pub alloy: String,
+    /// What is fed to some of them before heat.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub feed: Option<FeedFile>,
+    /// What the new part is soldered with; left out: as the factory did.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub refit: Option<String>,
     /// Is the part wanted alive?
     #[serde(default)]
     pub part_must_live: bool,
@@ -81,6 +89,13 @@ pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
         }
     }
     if found.is_empty() { Ok(file) } else { Err(found) }
+}
+
+impl PlanInputs {
+    /// What the joints hold, or what is wrong with it.
+    pub fn charge(&self) -> Result<Charge, Vec<Finding>> {
+        charge::read(&self.alloy, self.feed.as_ref(), self.refit.as_deref())
+    }
 }
 
 /// A plan's inputs as stored: the same JSON for the same inputs, so that a stored plan is found again.

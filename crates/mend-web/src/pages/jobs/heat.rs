@@ -188,7 +188,7 @@ impl Sent {
             motion: self.motion,
         };
         let (station, alloy) = (self.station.clone(), self.alloy.clone());
-        let inputs = PlanInputs { station, alloy, part_must_live: self.must_live.is_some(), settings };
+        let inputs = PlanInputs { station, alloy, part_must_live: self.must_live.is_some(), settings, ..before };
         if bad.is_empty() { Ok(inputs) } else { Err(bad) }
     }
 }

@@ -1,0 +1,128 @@
+//! The cleaning ledger: what was fed, flooded and wicked at the bench, folded into what each group of joints still holds.
+
+use crate::board::JointGroup;
+use crate::finding::Finding;
+use crate::materials::{Composition, Element};
+use crate::solder::{Charge, Residue, amount, within_limits};
+
+/// What was done.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Act {
+    /// The planned amount of the planned alloy.
+    Fed,
+    /// Fresh alloy of the kind that the new part is soldered with, up to what a joint holds.
+    Flooded,
+    /// One pass of braid.
+    Wicked,
+    /// Going on against the arithmetic, with a reason.
+    Overridden,
+}
+
+impl Act {
+    /// As it is stored.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Fed => "fed",
+            Self::Flooded => "flooded",
+            Self::Wicked => "wicked",
+            Self::Overridden => "overridden",
+        }
+    }
+
+    /// Read back.
+    pub fn named(name: &str) -> Option<Self> {
+        [Self::Fed, Self::Flooded, Self::Wicked, Self::Overridden].into_iter().find(|act| act.name() == name)
+    }
+}
+
+/// An entry, in order of time.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Entry {
+    /// What was done.
+    pub act: Act,
+    /// To which row; empty: to all.
+    pub row: String,
+    /// Why, where the arithmetic says no.
+    pub reason: String,
+}
+
+/// What a group still holds.
+#[derive(Debug, Clone, PartialEq)]
+pub struct GroupState {
+    /// The row.
+    pub name: String,
+    /// Passes of braid so far.
+    pub passes: usize,
+    /// The elements that matter with their range in the finished joint, wt%.
+    pub holds: Vec<(Element, f64, f64)>,
+    /// What is wrong with the finished joint if every pass was a poor one.
+    pub flags: Vec<Finding>,
+}
+
+impl GroupState {
+    /// May it be fitted?
+    pub fn is_within(&self) -> bool {
+        within_limits(&self.flags)
+    }
+}
+
+/// The ledger.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Ledger {
+    /// Each group.
+    pub groups: Vec<GroupState>,
+    /// Why one goes on all the same.
+    pub reason: Option<String>,
+}
+
+impl Ledger {
+    /// After these entries. Whoever feeds and does not say so has fed as planned: the first feed counts without a tap.
+    pub fn after(charge: &Charge, groups: &[JointGroup], entries: &[Entry]) -> Self {
+        let reason = entries.iter().rev().find(|e| e.act == Act::Overridden).map(|e| e.reason.clone());
+        let state = |group: &JointGroup| group_state(charge, group, entries);
+        Self { groups: groups.iter().map(state).collect(), reason }
+    }
+
+    /// May the new part be fitted?
+    pub fn is_open(&self) -> bool {
+        self.reason.is_some() || self.groups.iter().all(GroupState::is_within)
+    }
+}
+
+fn group_state(charge: &Charge, group: &JointGroup, entries: &[Entry]) -> GroupState {
+    let refit = &charge.refit.composition;
+    let own = || entries.iter().filter(|e| e.row.is_empty() || e.row == group.name);
+    let planned = charge.feeds(group).zip(amount(charge, group));
+    let mut residue = Residue::of(charge, group);
+    let feed = |residue: &mut Residue| {
+        if let Some((feed, amount)) = planned {
+            residue.fed(&feed.metal.composition, amount.mass_mg);
+        }
+    };
+    if own().all(|e| e.act != Act::Fed) {
+        feed(&mut residue);
+    }
+    for entry in own() {
+        match entry.act {
+            Act::Fed => feed(&mut residue),
+            Act::Flooded => residue.flooded(refit),
+            Act::Wicked => residue.wicked(),
+            Act::Overridden => {}
+        }
+    }
+    GroupState {
+        name: group.name.clone(),
+        passes: own().filter(|e| e.act == Act::Wicked).count(),
+        holds: holds(&residue, refit),
+        flags: residue.flags(refit),
+    }
+}
+
+/// Bismuth, indium and lead, where there is any of them that the final alloy does not bring.
+fn holds(residue: &Residue, refit: &Composition) -> Vec<(Element, f64, f64)> {
+    let of = |element: Element| {
+        let (low, high) = residue.range(refit, element);
+        (high > 0.05 && high > refit.wt(element) + 0.05).then_some((element, low, high))
+    };
+    [Element::Bi, Element::In, Element::Pb].into_iter().filter_map(of).collect()
+}

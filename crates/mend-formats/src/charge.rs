@@ -1,0 +1,43 @@
+//! What the joints hold and are fed: the part of a bundle or a job that the alloy room writes.
+
+use mend_core::finding::Finding;
+use mend_core::materials::Metal;
+use mend_core::solder::{Charge, Feed, Wire};
+use serde::{Deserialize, Serialize};
+
+/// What is fed.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct FeedFile {
+    /// Alloy of the table, or parts like `Sn=43,Pb=43,Bi=14`.
+    pub alloy: String,
+    /// Mass share of it in a joint, 0-0.95.
+    pub share: f64,
+    /// Wire, mm.
+    #[serde(default = "usual_wire")]
+    pub wire_mm: f64,
+    /// Mass share of flux in the wire, 0-0.1.
+    #[serde(default = "usual_flux")]
+    pub flux_share: f64,
+    /// Rows that get it.
+    pub rows: Vec<String>,
+}
+
+fn usual_wire() -> f64 {
+    Wire::USUAL.diameter_mm
+}
+fn usual_flux() -> f64 {
+    Wire::USUAL.flux_share
+}
+
+/// The charge, or what is wrong with it. Without `refit` the new part is soldered with what the factory used.
+pub fn read(alloy: &str, feed: Option<&FeedFile>, refit: Option<&str>) -> Result<Charge, Vec<Finding>> {
+    let factory = Metal::read("alloy", alloy)?;
+    let refit = refit.map(|name| Metal::read("refit", name)).transpose()?.unwrap_or_else(|| factory.clone());
+    let feed = feed.map(|file| {
+        let metal = Metal::read("feed.alloy", &file.alloy)?;
+        let wire = Wire { diameter_mm: file.wire_mm, flux_share: file.flux_share };
+        Ok::<_, Vec<Finding>>(Feed { metal, wire, share: file.share, rows: file.rows.clone() })
+    });
+    Ok(Charge { factory, feed: feed.transpose()?, refit })
+}
