@@ -135,7 +135,7 @@ fn the_fit_is_closed_until_the_ledger_is_within_limits_or_overridden() {
     let at_once = ledger(&charge, &[]);
     assert!(!at_once.is_open(), "fed as planned, though nobody tapped");
     assert!(at_once.groups[0].holds.iter().any(|(element, _, high)| *element == Element::Bi && *high > 10.0));
-    assert!(at_once.groups[1].is_within(), "the hidden row was not fed");
+    assert!(at_once.groups[1].clean, "the hidden row was not fed");
     assert!(!ledger(&charge, &[(Act::Fed, ""), (Act::Wicked, "")]).is_open());
     let pass = [(Act::Wicked, ""), (Act::Flooded, "")];
     let clean: Vec<(Act, &str)> = std::iter::once((Act::Fed, "")).chain(pass.into_iter().cycle().take(8)).collect();
@@ -143,7 +143,7 @@ fn the_fit_is_closed_until_the_ledger_is_within_limits_or_overridden() {
     assert!(cleaned.is_open() && cleaned.reason.is_none(), "{cleaned:?}");
     assert_eq!(cleaned.groups[0].passes, 4);
     let only_pads = ledger(&charge, &[(Act::Wicked, "A"), (Act::Flooded, "A"), (Act::Wicked, "A"), (Act::Wicked, "A")]);
-    assert!(only_pads.groups[0].is_within() && !only_pads.groups[2].is_within() && !only_pads.is_open());
+    assert!(only_pads.groups[0].clean && !only_pads.groups[2].clean && !only_pads.is_open());
     let forced = ledger(&charge, &[(Act::Overridden, "")]);
     assert!(forced.is_open() && forced.reason.as_deref() == Some("customer waits"));
     assert!(ledger(&sac305(), &[]).is_open(), "nothing fed, nothing to clean out");

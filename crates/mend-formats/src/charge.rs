@@ -2,7 +2,7 @@
 
 use mend_core::finding::Finding;
 use mend_core::materials::Metal;
-use mend_core::solder::{Charge, Feed, Wire};
+use mend_core::solder::{Charge, Feed, Guess, MakersMark, Wire, factory_guess};
 use serde::{Deserialize, Serialize};
 
 /// What is fed.
@@ -40,4 +40,52 @@ pub fn read(alloy: &str, feed: Option<&FeedFile>, refit: Option<&str>) -> Result
         Ok::<_, Vec<Finding>>(Feed { metal, wire, share: file.share, rows: file.rows.clone() })
     });
     Ok(Charge { factory, feed: feed.transpose()?, refit })
+}
+
+/// What the alloy room keeps of a job: [`read`]'s parts, and what the factory's alloy was guessed from.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ChargeFile {
+    /// The factory's alloy; empty: as guessed.
+    #[serde(default)]
+    pub alloy: String,
+    /// When the board was built, where that is known.
+    #[serde(default)]
+    pub year: Option<u32>,
+    /// What is printed on it.
+    #[serde(default)]
+    pub mark: MakersMark,
+    /// What is fed.
+    #[serde(default)]
+    pub feed: Option<FeedFile>,
+    /// What the new part is soldered with; left out: as the factory did.
+    #[serde(default)]
+    pub refit: Option<String>,
+}
+
+impl ChargeFile {
+    /// The guess at the factory's alloy.
+    pub fn guess(&self) -> Guess {
+        factory_guess(self.year, self.mark)
+    }
+
+    /// The factory's alloy, as entered or as guessed.
+    pub fn factory(&self) -> &str {
+        if self.alloy.is_empty() { self.guess().alloy } else { &self.alloy }
+    }
+
+    /// The charge, or what is wrong with it.
+    pub fn charge(&self) -> Result<Charge, Vec<Finding>> {
+        read(self.factory(), self.feed.as_ref(), self.refit.as_deref())
+    }
+
+    /// As the store keeps it.
+    pub fn write(&self) -> Result<String, serde_json::Error> {
+        serde_json::to_string(self)
+    }
+
+    /// Read back.
+    pub fn parse(json: &str) -> Option<Self> {
+        serde_json::from_str(json).ok()
+    }
 }

@@ -4,12 +4,14 @@
 //! - [`station`]: a hot-air station, `urgent-mend/station/1`
 //! - [`bundle`]: everything one plan needs, `urgent-mend/bundle/1`
 //! - [`charge`]: what the joints hold and are fed, within a bundle or a job
+//! - [`melt`]: a computed melting curve, `urgent-mend/melt/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/1`
 //! - [`shop`]: a job as the demo ships it, `urgent-mend/job/1`
 
 pub mod board;
 pub mod bundle;
 pub mod charge;
+pub mod melt;
 pub mod plan;
 mod reading;
 pub mod shop;

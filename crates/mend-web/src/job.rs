@@ -3,15 +3,18 @@
 use std::collections::BTreeMap;
 
 use jiff::civil::Date;
-use mend_core::board::Board;
+use mend_core::board::{Board, groups};
 use mend_core::inspection::{Mark, Verdict, Walked, verdict};
 use mend_core::planning::bench_run::{BenchRun, Event, Press};
+use mend_core::planning::ledger::{Act, Entry, Ledger};
 use mend_core::planning::plan::Plan;
-use mend_core::planning::sequence::{Script, Step, sequence};
+use mend_core::planning::sequence::{Duty, Script, Step, sequence};
 use mend_core::shop::{Facts, Field, PinState, RunState};
+use mend_core::solder::Charge;
+use mend_formats::charge::ChargeFile;
 use mend_formats::shop::PlanInputs;
 use mend_formats::{board, plan, shop};
-use mend_store::{JobRow, PlanRow, PressRow, Read, RunRow, StoreError};
+use mend_store::{JobRow, LedgerRow, PlanRow, PressRow, Read, RunRow, StoreError};
 
 use crate::App;
 use crate::refusal::Refusal;
@@ -32,6 +35,8 @@ pub(crate) struct Bench {
     pub(crate) steps: Vec<Step>,
     pub(crate) presses: Vec<PressRow>,
     pub(crate) state: BenchRun,
+    pub(crate) charge: Charge,
+    pub(crate) ledger: Ledger,
 }
 
 /// The job.
@@ -40,6 +45,8 @@ pub(crate) struct Job {
     pub(crate) row: JobRow,
     pub(crate) board: Option<(i64, Board)>,
     pub(crate) planned: Option<Planned>,
+    /// What the joints hold, as it was entered or as the plan had it.
+    pub(crate) charge: Option<ChargeFile>,
     pub(crate) bench: Option<Bench>,
     pub(crate) pins: BTreeMap<String, String>,
 }
@@ -49,17 +56,32 @@ struct Kept {
     row: JobRow,
     board: Option<String>,
     plan: Option<PlanRow>,
-    run: Option<(RunRow, Option<PlanRow>, Vec<PressRow>)>,
+    charge: Option<String>,
+    run: Option<KeptRun>,
     pins: BTreeMap<String, String>,
+}
+
+/// A run as the store has it.
+struct KeptRun {
+    run: RunRow,
+    plan: Option<PlanRow>,
+    presses: Vec<PressRow>,
+    ledger: Vec<LedgerRow>,
+}
+
+impl KeptRun {
+    fn read(read: Read<'_>, run: RunRow) -> Result<Self, StoreError> {
+        let (plan, presses, ledger) = (read.plan(run.plan_id)?, read.presses(run.id)?, read.ledger(run.id)?);
+        Ok(Self { run, plan, presses, ledger })
+    }
 }
 
 impl Kept {
     fn read(read: Read<'_>, row: JobRow) -> Result<Self, StoreError> {
         let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten().map(|b| b.file);
-        let run = read.run_of(row.id)?;
-        let run =
-            run.map(|run| Ok::<_, StoreError>((run, read.plan(run.plan_id)?, read.presses(run.id)?))).transpose()?;
-        Ok(Self { board, plan: read.plan_of(row.id)?, run, pins: read.pins(row.id)?, row })
+        let run = read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?;
+        let (plan, charge) = (read.plan_of(row.id)?, read.charge(row.id)?);
+        Ok(Self { board, plan, charge, run, pins: read.pins(row.id)?, row })
     }
 
     fn understood(self) -> Job {
@@ -68,7 +90,10 @@ impl Kept {
         // A plan for another board than the job's present one is no plan.
         let plan = self.plan.filter(|p| Some(p.board_id) == self.row.board_id);
         let bench = board.as_ref().zip(self.run).and_then(|((_, board), run)| Bench::of(board, run));
-        Job { planned: plan.and_then(Planned::of), board, bench, pins: self.pins, row: self.row }
+        let planned = plan.and_then(Planned::of);
+        let entered = self.charge.as_deref().and_then(ChargeFile::parse);
+        let charge = entered.or_else(|| planned.as_ref().map(|p| p.inputs.charge_file()));
+        Job { planned, charge, board, bench, pins: self.pins, row: self.row }
     }
 }
 
@@ -79,14 +104,25 @@ impl Planned {
 }
 
 impl Bench {
-    fn of(board: &Board, (run, plan, presses): (RunRow, Option<PlanRow>, Vec<PressRow>)) -> Option<Self> {
+    fn of(board: &Board, kept: KeptRun) -> Option<Self> {
+        let KeptRun { run, plan, presses, ledger } = kept;
         let planned = Planned::of(plan?)?;
         let charge = planned.inputs.charge().ok()?;
         let steps = sequence(&Script { board, plan: &planned.plan, charge: &charge });
         let event = |p: &PressRow| Some(Event { press: Press::named(&p.press)?, at_ms: p.at_ms });
         let events: Vec<Event> = presses.iter().filter_map(event).collect();
         let state = BenchRun::after(&steps, run.started_ms, &events);
-        Some(Self { run, planned, steps, presses, state })
+        let entry =
+            |e: &LedgerRow| Some(Entry { act: Act::named(&e.act)?, row: e.row.clone(), reason: e.reason.clone() });
+        let entries: Vec<Entry> = ledger.iter().filter_map(entry).collect();
+        let ledger = Ledger::after(&charge, &groups(board), &entries);
+        Some(Self { run, planned, steps, presses, state, charge, ledger })
+    }
+
+    /// Is the next step closed until the ledger is within limits?
+    pub(crate) fn is_shut(&self) -> bool {
+        let next = self.steps.get(self.state.at + 1);
+        next.is_some_and(|step| step.duty == Duty::Fit) && !self.ledger.is_open()
     }
 }
 
@@ -117,6 +153,17 @@ impl Job {
     /// The board, or a refusal that says that there is none yet.
     pub(crate) fn board(&self) -> Result<&(i64, Board), Refusal> {
         self.board.as_ref().ok_or(Refusal::NotYet("This job has no board yet"))
+    }
+
+    /// What the joints hold: as entered, else as guessed with nothing fed.
+    pub(crate) fn charge_file(&self) -> ChargeFile {
+        self.charge.clone().unwrap_or_default()
+    }
+
+    /// The plan, if it is for what the joints hold now.
+    pub(crate) fn current_plan(&self) -> Option<&Planned> {
+        let charge = self.charge_file();
+        self.planned.as_ref().filter(|p| p.inputs == p.inputs.clone().with(&charge))
     }
 
     /// The run, or a refusal.
@@ -159,7 +206,8 @@ impl Job {
         Facts {
             intake_missing: missing,
             board: self.board.is_some(),
-            window: self.planned.as_ref().map(|p| p.plan.window),
+            alloy: self.charge.is_some(),
+            window: self.current_plan().map(|p| p.plan.window),
             run,
             pins,
             handed_over: self.row.handed_over_ms.is_some(),

@@ -6,7 +6,7 @@ use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::shop::JobFile;
 use mend_formats::{board, shop, station};
-use mend_store::PressRow;
+use mend_store::{LedgerRow, PressRow};
 
 use crate::App;
 use crate::job::Job;
@@ -110,6 +110,11 @@ async fn add_run(app: &App, file: &JobFile, (job, plan): (i64, i64)) -> Result<(
         for (k, (press, seconds)) in run.presses.iter().enumerate() {
             let press = PressRow { press: press.clone(), at_ms: started + (seconds * 1000.0) as i64 };
             w.add_press(id, &press, &format!("file-{k}"))?;
+        }
+        for (k, (act, seconds)) in run.ledger.iter().enumerate() {
+            let at_ms = started + (seconds * 1000.0) as i64;
+            let entry = LedgerRow { act: act.clone(), row: String::new(), reason: String::new(), at_ms };
+            w.add_ledger(id, &entry, &format!("file-{k}"))?;
         }
         Ok(())
     })

@@ -23,6 +23,7 @@ pub fn router(app: App) -> Router {
         .merge(pages::bench::routes())
         .merge(pages::jobs::routes())
         .merge(pages::boards::routes())
+        .merge(pages::alloys::routes())
         .merge(pages::scale::routes())
         .route("/assets/{*name}", get(assets::serve))
         .fallback(refusal::no_page)

@@ -1,6 +1,7 @@
 //! The application: settings, clock, wiring, commands. Whatever needs a test lives in another room.
 
 mod demo_files;
+mod melt_command;
 mod plan_command;
 mod serving;
 
@@ -47,6 +48,8 @@ enum Command {
         #[arg(long)]
         json: bool,
     },
+    /// Says what a solder or a mix of solders melts at (docs/formats/melt.md). Exit 2 when there is no such solder.
+    Melt(melt_command::Asked),
 }
 
 fn main() -> anyhow::Result<ExitCode> {
@@ -54,6 +57,7 @@ fn main() -> anyhow::Result<ExitCode> {
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
     match Words::parse().command {
         Command::Plan { file, json } => plan_command::run(&file, json),
+        Command::Melt(asked) => melt_command::run(&asked),
         Command::Demo { listen } => serving::demo(listen),
         Command::Serve { data, listen } => serving::serve(&data, listen),
     }

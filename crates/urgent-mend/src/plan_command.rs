@@ -8,7 +8,7 @@ use mend_core::planning::plan::{Plan, plan};
 use mend_formats::{bundle, plan as plan_format};
 
 /// Exit code for input that can't be planned on.
-const BAD_INPUT: u8 = 2;
+pub(crate) const BAD_INPUT: u8 = 2;
 
 /// Prints the plan of `file` to standard output, objections to standard error.
 pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
@@ -31,12 +31,12 @@ pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     Ok(ExitCode::SUCCESS)
 }
 
-fn objection(finding: &Finding) {
+pub(crate) fn objection(finding: &Finding) {
     eprintln!("{}: {}: {}", finding.place, finding.message, finding.hint);
 }
 
 #[allow(clippy::print_stdout, reason = "printing is what this command is for")]
-fn print(text: &str) {
+pub(crate) fn print(text: &str) {
     println!("{text}");
 }
 

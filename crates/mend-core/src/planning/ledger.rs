@@ -3,7 +3,7 @@
 use crate::board::JointGroup;
 use crate::finding::Finding;
 use crate::materials::{Composition, Element};
-use crate::solder::{Charge, Residue, amount, within_limits};
+use crate::solder::{Charge, Residue, amount};
 
 /// What was done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -51,19 +51,16 @@ pub struct Entry {
 pub struct GroupState {
     /// The row.
     pub name: String,
+    /// Feeds that were entered.
+    pub feeds: usize,
     /// Passes of braid so far.
     pub passes: usize,
     /// The elements that matter with their range in the finished joint, wt%.
     pub holds: Vec<(Element, f64, f64)>,
     /// What is wrong with the finished joint if every pass was a poor one.
     pub flags: Vec<Finding>,
-}
-
-impl GroupState {
-    /// May it be fitted?
-    pub fn is_within(&self) -> bool {
-        within_limits(&self.flags)
-    }
+    /// May it be fitted? What was fed has come out at least once, and what is left is within limits.
+    pub clean: bool,
 }
 
 /// The ledger.
@@ -85,7 +82,7 @@ impl Ledger {
 
     /// May the new part be fitted?
     pub fn is_open(&self) -> bool {
-        self.reason.is_some() || self.groups.iter().all(GroupState::is_within)
+        self.reason.is_some() || self.groups.iter().all(|group| group.clean)
     }
 }
 
@@ -110,9 +107,12 @@ fn group_state(charge: &Charge, group: &JointGroup, entries: &[Entry]) -> GroupS
             Act::Overridden => {}
         }
     }
+    let passes = own().filter(|e| e.act == Act::Wicked).count();
     GroupState {
         name: group.name.clone(),
-        passes: own().filter(|e| e.act == Act::Wicked).count(),
+        feeds: own().filter(|e| e.act == Act::Fed && planned.is_some()).count(),
+        passes,
+        clean: planned.is_none() || (passes > 0 && residue.is_clean(refit)),
         holds: holds(&residue, refit),
         flags: residue.flags(refit),
     }

@@ -6,9 +6,9 @@ use super::band::{Band, TimeBand};
 use super::caution::Caution;
 use super::margin::{Kind, Standing};
 use super::plan::Plan;
-use crate::board::{Board, Face, JointShape, groups};
+use crate::board::{Board, Face, JointGroup, JointShape, groups};
 use crate::heat::tool::Motion;
-use crate::solder::{Charge, GroupFeed, cycles, feed_table};
+use crate::solder::{Charge, amount, cycles};
 
 /// A step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -154,16 +154,17 @@ fn flux(script: &Script<'_>) -> Step {
 fn alloy(script: &Script<'_>) -> Step {
     let Script { board, charge, .. } = script;
     let metal = charge.feed.as_ref().filter(|feed| feed.share > 0.0).map_or(&charge.refit, |feed| &feed.metal);
-    let table = feed_table(charge, &groups(board));
-    let mut lines: Vec<String> = table.iter().filter_map(|row| fed_line(script, row)).collect();
+    let groups = groups(board);
+    let mut lines: Vec<String> = groups.iter().filter_map(|group| fed_line(charge, group)).collect();
+    let fed = !lines.is_empty();
     if lines.is_empty() {
         lines.push(format!("Touch {} to every joint you can reach: near is not enough.", metal.name));
     }
-    if table.iter().any(|row| row.fed.is_some()) {
+    if fed {
         lines.push("Hold the tip until the board itself is hot, or the alloy lies on top and never mixes.".to_owned());
     }
-    let hidden: usize =
-        groups(board).iter().filter(|g| g.hidden && charge.feeds(g).is_none()).map(|g| g.joints.len()).sum();
+    let left = groups.iter().filter(|group| group.hidden && charge.feeds(group).is_none());
+    let hidden: usize = left.map(|group| group.joints.len()).sum();
     if hidden > 0 {
         lines.push(format!("{hidden} joints are hidden: they melt as the factory left them."));
     }
@@ -175,13 +176,11 @@ fn alloy(script: &Script<'_>) -> Step {
 }
 
 /// `legs: 4 x 12 mm of Sn42Bi58, 0.5 mm wire`.
-fn fed_line(script: &Script<'_>, row: &GroupFeed) -> Option<String> {
-    let (fed, feed) = (row.fed?, script.charge.feed.as_ref()?);
+fn fed_line(charge: &Charge, group: &JointGroup) -> Option<String> {
+    let (feed, fed) = (charge.feeds(group)?, amount(charge, group)?);
     let rounds = if fed.rounds > 1 { format!(", in {} rounds: feed, wick, feed", fed.rounds) } else { String::new() };
-    Some(format!(
-        "{}: {} x {:.1} mm of {}, {} mm wire{rounds}.",
-        row.name, row.count, fed.length_mm, feed.metal.name, feed.wire.diameter_mm
-    ))
+    let (count, alloy, wire) = (group.joints.len(), &feed.metal.name, feed.wire.diameter_mm);
+    Some(format!("{}: {count} x {:.1} mm of {alloy}, {wire} mm wire{rounds}.", group.name, fed.length_mm))
 }
 
 /// How many flood-and-wick passes by the arithmetic of residues.

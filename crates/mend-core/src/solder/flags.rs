@@ -24,6 +24,19 @@ fn step(value: f64, limits: [f64; 3]) -> Option<Severity> {
 
 /// All flags of a finished joint, the heaviest first.
 pub fn flags(joint: &Composition) -> Vec<Finding> {
+    let mut found = by_amount(joint);
+    found.extend(warm_liquid(joint));
+    found.sort_by(|a, b| b.severity.cmp(&a.severity));
+    found
+}
+
+/// May a joint be left so? As [`flags`], but the curve is computed only where the amounts alone do not say no.
+pub(super) fn may_stay(joint: &Composition) -> bool {
+    within_limits(&by_amount(joint)) && warm_liquid(joint).is_none()
+}
+
+/// The flags that amounts alone raise.
+pub(super) fn by_amount(joint: &Composition) -> Vec<Finding> {
     let [lead, bismuth, indium] = [Element::Pb, Element::Bi, Element::In].map(|e| joint.wt(e));
     let mut found = Vec::new();
     if lead > LEAD_TRACE && bismuth > 20.0 {
@@ -46,8 +59,6 @@ pub fn flags(joint: &Composition) -> Vec<Finding> {
         let said = format!("{indium:.0} % of indium: soft, and it creeps under load");
         found.push(flag(Severity::Note, "In", (said, "anchors carry the plug's force: flush them with fresh alloy")));
     }
-    found.extend(warm_liquid(joint));
-    found.sort_by(|a, b| b.severity.cmp(&a.severity));
     found
 }
 

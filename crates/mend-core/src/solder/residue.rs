@@ -2,7 +2,7 @@
 
 use super::charge::Charge;
 use super::feed::{amount, factory_mg};
-use super::flags::{flags, within_limits};
+use super::flags::{by_amount, flags, may_stay};
 use crate::board::JointGroup;
 use crate::finding::Finding;
 use crate::materials::{Composition, Element, Metal};
@@ -101,6 +101,13 @@ impl Residue {
         (shares.into_iter().fold(f64::INFINITY, f64::min), shares.into_iter().fold(0.0, f64::max))
     }
 
+    /// May it be soldered with `refit` and left so? After usual passes nothing must be flagged at all, and after poor ones
+    /// nothing worse than a caution.
+    pub fn is_clean(&self, refit: &Composition) -> bool {
+        let [_, usual, poor] = self.finished(refit);
+        by_amount(&usual).is_empty() && may_stay(&poor)
+    }
+
     /// What is wrong with the finished joint should every pass have been a poor one.
     pub fn flags(&self, refit: &Composition) -> Vec<Finding> {
         flags(&self.finished(refit)[2])
@@ -114,14 +121,16 @@ pub fn cycles(charge: &Charge, group: &JointGroup) -> Option<usize> {
     if let (Some(feed), Some(fed)) = (charge.feeds(group), amount(charge, group)) {
         residue.fed(&feed.metal.composition, fed.mass_mg);
     }
-    for cycle in 0..=MOST_CYCLES {
-        if cycle > 0 {
-            if cycle > 1 {
-                residue.flooded(&refit);
-            }
-            residue.wicked();
+    if charge.feeds(group).is_none() {
+        return Some(0);
+    }
+    // Whatever was fed comes out again: one pass at least, no exception.
+    for cycle in 1..=MOST_CYCLES {
+        if cycle > 1 {
+            residue.flooded(&refit);
         }
-        if within_limits(&residue.flags(&refit)) {
+        residue.wicked();
+        if residue.is_clean(&refit) {
             return Some(cycle);
         }
     }

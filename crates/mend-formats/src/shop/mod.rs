@@ -8,7 +8,7 @@ use mend_core::shop::{Field, check_field};
 use mend_core::solder::Charge;
 use serde::{Deserialize, Serialize};
 
-use crate::charge::{self, FeedFile};
+use crate::charge::{self, ChargeFile, FeedFile};
 use crate::reading;
 
 /// The format's name.
@@ -74,6 +74,9 @@ pub struct RunFile {
     pub started_hours_ago: f64,
     /// Presses: name and seconds after the start.
     pub presses: Vec<(String, f64)>,
+    /// The cleaning ledger: `fed`, `flooded` or `wicked`, and seconds after the start.
+    #[serde(default)]
+    pub ledger: Vec<(String, f64)>,
 }
 
 /// Reads a job file; every intake field is checked as if it were typed.
@@ -92,6 +95,21 @@ pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
 }
 
 impl PlanInputs {
+    /// The same settings for joints that hold this.
+    pub fn with(self, file: &ChargeFile) -> Self {
+        Self { alloy: file.factory().to_owned(), feed: file.feed.clone(), refit: file.refit.clone(), ..self }
+    }
+
+    /// What the joints hold, as the alloy room keeps it.
+    pub fn charge_file(&self) -> ChargeFile {
+        ChargeFile {
+            alloy: self.alloy.clone(),
+            feed: self.feed.clone(),
+            refit: self.refit.clone(),
+            ..ChargeFile::default()
+        }
+    }
+
     /// What the joints hold, or what is wrong with it.
     pub fn charge(&self) -> Result<Charge, Vec<Finding>> {
         charge::read(&self.alloy, self.feed.as_ref(), self.refit.as_deref())

@@ -15,9 +15,20 @@
     if (step().dataset.next && kind === "go") return location.assign(step().dataset.next);
     if (Date.now() - lastPress < BOUNCE_MS) return;
     lastPress = Date.now();
+    add("presses", { press: kind });
+  }
+
+  /** Queues something for the shop: to which address, with which fields. */
+  function add(to, fields) {
     const token = `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`;
-    keep([...load(), { press: kind, token, at: Date.now() }]);
+    keep([...load(), { to, fields, token, at: Date.now() }]);
     send();
+  }
+
+  function enter(button) {
+    if (Date.now() - lastPress < BOUNCE_MS) return;
+    lastPress = Date.now();
+    add("ledger", { act: button.dataset.enter, row: button.dataset.row ?? "" });
   }
 
   async function send() {
@@ -25,16 +36,16 @@
     sending = true;
     try {
       for (let queue = load(); queue.length > 0; queue = load()) {
-        const { press, token, at } = queue[0];
-        const body = new URLSearchParams({ press, token, ago_ms: Math.max(0, Date.now() - at) });
-        const answer = await fetch(`${location.pathname}/presses`, { method: "POST", body });
+        const { to, fields, token, at } = queue[0];
+        const body = new URLSearchParams({ ...fields, token, ago_ms: Math.max(0, Date.now() - at) });
+        const answer = await fetch(`${location.pathname}/${to}`, { method: "POST", body });
         if (answer.status >= 500) throw new Error(`answered ${answer.status}`);
         keep(load().slice(1));
         if (answer.ok) show(await answer.text());
       }
       tell("");
     } catch {
-      tell(`No connection: ${load().length} presses are kept here with their time and sent again.`);
+      tell(`No connection: ${load().length} entries are kept here with their time and sent again.`);
       setTimeout(send, 1000);
     } finally {
       sending = false;
@@ -69,15 +80,27 @@
   }
 
   document.addEventListener("keydown", (event) => {
+    if (event.target.closest("input")) return;
+    const tap = step().querySelector(`[data-key="${CSS.escape(event.key.toUpperCase())}"]`);
     const kind = KEYS[event.key];
-    if (!kind || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (!(kind || tap) || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.target.closest("a") && event.key === "Enter") return;
     event.preventDefault();
-    press(kind);
+    if (tap) enter(tap);
+    else press(kind);
   });
   document.addEventListener("click", (event) => {
     const button = event.target.closest("[data-press]");
+    const tap = event.target.closest("[data-enter]");
     if (button) press(button.dataset.press);
+    if (tap) enter(tap);
+  });
+  document.addEventListener("submit", (event) => {
+    if (!event.target.matches("[data-override]")) return;
+    event.preventDefault();
+    const reason = event.target.elements.reason.value.trim();
+    if (reason) add("ledger", { act: "overridden", reason });
+    else event.target.elements.reason.focus();
   });
   setInterval(draw, 200);
   draw();

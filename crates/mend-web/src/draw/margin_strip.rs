@@ -29,6 +29,9 @@ pub(crate) struct Row {
     pub(crate) band_width: String,
     pub(crate) marks: Vec<String>,
     pub(crate) line_x: String,
+    /// The line itself may lie anywhere in here; empty width for a limit.
+    pub(crate) line_band_x: String,
+    pub(crate) line_band_width: String,
     pub(crate) glyph: &'static str,
     pub(crate) figure: String,
     /// All of it in words.
@@ -121,6 +124,10 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
     let degrees = |t: f64| format!("{:.0}", scale.of(Temperature::celsius(t)));
     let delta = scale.of_delta(TempDelta::kelvin(margin.margin_k));
     let line_word = if margin.kind == Kind::Joints { "melts at" } else { "limit" };
+    let give = match scale.of_delta(TempDelta::kelvin(margin.line_spread_k)) {
+        spread if spread > 0.0 => format!(" give or take {spread:.0}"),
+        _ => String::new(),
+    };
     let spare = if margin.expendable { ", expendable: for knowledge only" } else { "" };
     Row {
         class: format!("{kind} {}{expendable}", standing_class(margin.standing)),
@@ -136,6 +143,8 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
         band_width: n((axis.x(high) - band_x).max(3.0)),
         marks: margin.marks.iter().map(|m| n(axis.x(m.temperature_c.mid))).collect(),
         line_x: n(line_x),
+        line_band_x: n(axis.x(margin.line_c - margin.line_spread_k)),
+        line_band_width: n(axis.x(margin.line_c + margin.line_spread_k) - axis.x(margin.line_c - margin.line_spread_k)),
         glyph,
         figure: format!("{delta:+.0}").replace('-', "−")
             + match scale {
@@ -143,7 +152,7 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
                 Scale::Fahrenheit => " °F",
             },
         spoken: format!(
-            "{} ({}): {} to {} {}, {line_word} {}, {said}, margin {delta:.0}{spare}",
+            "{} ({}): {} to {} {}, {line_word} {}{give}, {said}, margin {delta:.0}{spare}",
             margin.name,
             margin.detail,
             degrees(low),

@@ -3,6 +3,7 @@
 pub(crate) mod board_map;
 pub(crate) mod heat_map;
 pub(crate) mod margin_strip;
+pub(crate) mod melt_picture;
 pub(crate) mod pin_rows;
 pub(crate) mod time_bar;
 

@@ -1,5 +1,6 @@
 //! One file per page, beside its template of the same path.
 
+pub(crate) mod alloys;
 pub(crate) mod bench;
 pub(crate) mod boards;
 pub(crate) mod jobs;
@@ -17,7 +18,7 @@ use crate::job::Job;
 pub(crate) struct Frame {
     pub(crate) title: String,
     pub(crate) scale: Scale,
-    /// `bench` or `boards`: the place that is marked.
+    /// `bench`, `boards` or `alloys`: the place that is marked.
     pub(crate) place: &'static str,
     /// The address that the °C/°F switch comes back to.
     pub(crate) here: String,
@@ -101,7 +102,8 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         Stop::Board => {
             job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len()))
         }
-        Stop::Heat => job.planned.as_ref().map_or("no plan".to_owned(), |p| {
+        Stop::Alloy => alloy_figure(job),
+        Stop::Heat => job.current_plan().map_or("no plan".to_owned(), |p| {
             let window = window_word(p.plan.window);
             p.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, about {t:.0} s"))
         }),
@@ -124,6 +126,15 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         }
         Stop::Handover if facts.handed_over => "given back".to_owned(),
         Stop::Handover => "not yet".to_owned(),
+    }
+}
+
+/// What is in the joints, and fed.
+fn alloy_figure(job: &Job) -> String {
+    let Some(charge) = &job.charge else { return "not looked at".to_owned() };
+    match charge.feed.as_ref().filter(|feed| feed.share > 0.0) {
+        Some(feed) => format!("{:.0} % {}", feed.share * 100.0, feed.alloy),
+        None => charge.factory().to_owned(),
     }
 }
 

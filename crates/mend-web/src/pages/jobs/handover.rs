@@ -5,12 +5,13 @@ use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
 use mend_core::inspection::{Mark, verdict};
+use mend_core::planning::ledger::GroupState;
 use mend_core::shop::Stop;
-use mend_core::units::Temperature;
 
+use super::ledger_view::in_words;
 use super::{JobPath, number};
 use crate::App;
-use crate::job::Job;
+use crate::job::{Bench, Job};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -59,7 +60,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         found: found(&job),
         done: bench_times(&job, &day).into_iter().chain(done(&job, visitor)).collect(),
         measured: measured(&job),
-        parts: parts(&job),
+        parts: parts(&job, visitor),
         agreed: agreed(&job),
         sound: job.is_sound(),
         handed_over: job.row.handed_over_ms.and_then(day),
@@ -142,19 +143,36 @@ fn measured(job: &Job) -> Vec<Line> {
     lines
 }
 
-fn parts(job: &Job) -> Vec<Line> {
+fn parts(job: &Job, visitor: Visitor) -> Vec<Line> {
     let Some((_, board)) = &job.board else { return vec![] };
     let mut lines =
         vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
     if let Some(bench) = &job.bench {
-        let plan = &bench.planned.plan;
-        let at = Temperature::celsius(plan.melts_at_c);
-        lines.push(line("Solder", format!("{}, melts at {:.0} °C", plan.alloy, at.in_celsius())));
-        let lead = mend_core::materials::Alloy::named(&plan.alloy).is_some_and(|a| a.has_lead());
-        if lead {
+        let (charge, scale) = (&bench.charge, visitor.scale);
+        let at =
+            mend_core::solder::MeltTarget::of(&charge.refit).map(|target| super::alloy_said::banded(&target, scale));
+        let melts = at.map_or(String::new(), |at| format!(", melts at {at}"));
+        lines.push(line("Solder", format!("{}{melts}", charge.refit.name)));
+        if let Some(feed) = charge.feed.as_ref().filter(|feed| feed.share > 0.0) {
+            lines.push(line("Loosened with", feed.metal.name.clone()));
+            lines.extend(left_in(bench));
+        }
+        if charge.refit.has_lead() {
             lines.push(line("Note", "These joints hold lead: keep to local rules when the device is disposed of."));
         }
     }
+    lines
+}
+
+/// What the cleaning left, by the arithmetic, and the word of who went on against it.
+fn left_in(bench: &Bench) -> Vec<Line> {
+    let of = |group: &GroupState| {
+        let holds = in_words(group);
+        (!holds.is_empty()).then(|| format!("{}: {holds}, wicked {}×", group.name, group.passes))
+    };
+    let left: Vec<String> = bench.ledger.groups.iter().filter_map(of).collect();
+    let mut lines = vec![line("Left of it", if left.is_empty() { "nothing".to_owned() } else { left.join("; ") })];
+    lines.extend(bench.ledger.reason.iter().map(|reason| line("Fitted all the same", reason.clone())));
     lines
 }
 

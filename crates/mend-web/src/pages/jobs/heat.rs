@@ -9,7 +9,6 @@ use axum::response::{IntoResponse, Response};
 use mend_core::board::{Board, Face};
 use mend_core::finding::Finding;
 use mend_core::heat::tool::{HotAir, Motion, Station};
-use mend_core::materials::ALLOYS;
 use mend_core::planning::band::Band;
 use mend_core::planning::plan::Plan;
 use mend_core::shop::Stop;
@@ -42,7 +41,6 @@ struct Settings {
     sweeping: bool,
     must_live: bool,
     station: String,
-    alloy: String,
     nozzles: Vec<String>,
     stations: Vec<String>,
     flow_low: f64,
@@ -78,7 +76,7 @@ struct HeatPage {
     head: JobHead,
     oob: bool,
     settings: Settings,
-    alloys: Vec<&'static str>,
+    solder: String,
     said: Result<Said, Vec<Finding>>,
     job: i64,
 }
@@ -101,6 +99,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         Some(planned) => planned.inputs.clone(),
         None => first_inputs(&board, &stations).ok_or(Refusal::NotYet("This shop has no station yet"))?,
     };
+    let inputs = inputs.with(&job.charge_file());
     let said = match plan_job(&app, &job, &inputs).await {
         Ok(planned) => Ok(said(&board, &planned, visitor.scale)),
         Err(Refusal::Bad(findings)) => Err(findings),
@@ -112,11 +111,19 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         head: JobHead::of(&job, Some(Stop::Heat), app.now().date()),
         oob: false,
         settings: settings(&inputs, &stations, visitor.scale),
-        alloys: ALLOYS.iter().map(|a| a.name).collect(),
+        solder: solder(&inputs),
         said,
         job: job.row.id,
     };
     Ok(page.into_response())
+}
+
+/// What the joints hold, in a line.
+fn solder(inputs: &PlanInputs) -> String {
+    match inputs.feed.as_ref().filter(|feed| feed.share > 0.0) {
+        Some(feed) => format!("{}, fed {:.0} % {}", inputs.alloy, feed.share * 100.0, feed.alloy),
+        None => inputs.alloy.clone(),
+    }
 }
 
 fn settings(inputs: &PlanInputs, stations: &[Station], scale: Scale) -> Settings {
@@ -142,7 +149,6 @@ fn settings(inputs: &PlanInputs, stations: &[Station], scale: Scale) -> Settings
         sweeping: air.motion == Motion::Sweeping,
         must_live: inputs.part_must_live,
         station: inputs.station.clone(),
-        alloy: inputs.alloy.clone(),
         nozzles: nozzles.iter().map(|n| format!("{n}")).collect(),
         stations: stations.iter().map(|s| s.name.clone()).collect(),
         flow_low: flows.0.in_litres_per_minute(),
@@ -154,7 +160,6 @@ fn settings(inputs: &PlanInputs, stations: &[Station], scale: Scale) -> Settings
 #[derive(Deserialize)]
 pub(crate) struct Sent {
     station: String,
-    alloy: String,
     set: String,
     flow: String,
     nozzle: String,
@@ -167,7 +172,7 @@ pub(crate) struct Sent {
 }
 
 impl Sent {
-    /// The inputs, or every field that is no number.
+    /// The inputs but for what the joints hold, or every field that is no number.
     fn inputs(&self, scale: Scale) -> Result<PlanInputs, Vec<Finding>> {
         let mut bad = Vec::new();
         let mut number = |place: &str, text: &str| {
@@ -187,8 +192,8 @@ impl Sent {
             face: self.face,
             motion: self.motion,
         };
-        let (station, alloy) = (self.station.clone(), self.alloy.clone());
-        let inputs = PlanInputs { station, alloy, part_must_live: self.must_live.is_some(), settings, ..before };
+        let (station, part_must_live) = (self.station.clone(), self.must_live.is_some());
+        let inputs = PlanInputs { station, alloy: String::new(), feed: None, refit: None, part_must_live, settings };
         if bad.is_empty() { Ok(inputs) } else { Err(bad) }
     }
 }
@@ -202,7 +207,7 @@ pub(crate) async fn change(
     let job = Job::load(&app, number(&path)?).await?;
     let board = job.board()?.1.clone();
     let planned = match sent.inputs(visitor.scale) {
-        Ok(inputs) => plan_job(&app, &job, &inputs).await,
+        Ok(inputs) => plan_job(&app, &job, &inputs.with(&job.charge_file())).await,
         Err(findings) => Err(findings.into()),
     };
     let (status, said) = match planned {

@@ -1,9 +1,13 @@
 //! One job, stop by stop.
 
+pub(crate) mod alloy;
+mod alloy_form;
+pub(crate) mod alloy_said;
 pub(crate) mod board;
 pub(crate) mod handover;
 pub(crate) mod heat;
 pub(crate) mod intake;
+mod ledger_view;
 pub(crate) mod pins;
 pub(crate) mod run;
 
@@ -23,9 +27,11 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}", get(next_stop))
         .route("/jobs/{id}/intake", get(intake::show).post(intake::keep))
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
+        .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
         .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
         .route("/jobs/{id}/run", get(run::show).post(run::start))
         .route("/jobs/{id}/run/presses", post(run::press))
+        .route("/jobs/{id}/run/ledger", post(run::enter))
         .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
         .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
 }

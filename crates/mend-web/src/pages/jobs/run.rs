@@ -7,11 +7,13 @@ use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::planning::bench_run::{Phase, Press};
 use mend_core::planning::caution::{Caution, DEFERENCE};
+use mend_core::planning::ledger::Act;
 use mend_core::planning::sequence::StepKind;
-use mend_store::PressRow;
+use mend_store::{LedgerRow, PressRow};
 use serde::Deserialize;
 
 use super::heat::seconds;
+use super::ledger_view::LedgerView;
 use super::{JobPath, number};
 use crate::App;
 use crate::draw::time_bar::{TimeBar, time_bar};
@@ -46,9 +48,12 @@ pub(crate) struct StepView {
     clock_label: String,
     bar: Option<TimeBar>,
     go: String,
+    /// The next step is closed by the cleaning ledger.
+    shut: bool,
     heating: bool,
     done: bool,
     stamps: Vec<(String, String)>,
+    ledger: Option<LedgerView>,
     titles: Vec<String>,
     stopped: usize,
 }
@@ -85,7 +90,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 }
 
 fn ready(app: &App, frame: Frame, job: &Job) -> ReadyPage {
-    let plan = job.planned.as_ref().map(|p| &p.plan);
+    let plan = job.current_plan().map(|p| &p.plan);
     let release = plan.and_then(|p| p.release.low_s.map(|low| (low, p.release.high_s)));
     ReadyPage {
         frame,
@@ -106,7 +111,7 @@ pub(crate) async fn start(State(app): State<App>, path: JobPath) -> Result<Redir
     let job = Job::load(&app, number(&path)?).await?;
     let again = job.bench.as_ref().is_none_or(|b| b.state.is_done(&b.steps));
     if again {
-        let planned = job.planned.as_ref().ok_or(Refusal::NotYet("There is no heat plan to run"))?;
+        let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
         let (id, plan, now) = (job.row.id, planned.id, app.now_ms());
         app.writing(move |w| w.add_run(id, plan, now)).await?;
     }
@@ -137,9 +142,59 @@ pub(crate) async fn press(
     if sent.token.is_empty() || sent.token.len() > 64 {
         return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
     }
+    if press == Press::Go && job.bench()?.is_shut() {
+        // Said by the step itself; the press is not kept, so nothing is undone when the ledger opens.
+        return Ok(StepView::of(&job, job.bench()?, (app.now_ms(), visitor)));
+    }
     let at_ms = app.now_ms() - sent.ago_ms.clamp(0, LONGEST_DELAY_MS);
     let row = PressRow { press: press.name().to_owned(), at_ms };
     app.writing(move |w| w.add_press(run, &row, &sent.token)).await?;
+    let job = Job::load(&app, job.row.id).await?;
+    Ok(StepView::of(&job, job.bench()?, (app.now_ms(), visitor)))
+}
+
+/// An entry of the cleaning ledger as the browser sends it.
+#[derive(Deserialize)]
+pub(crate) struct Entered {
+    act: String,
+    /// A row of the connector; empty: all of them.
+    #[serde(default)]
+    row: String,
+    #[serde(default)]
+    reason: String,
+    token: String,
+    #[serde(default)]
+    ago_ms: i64,
+}
+
+/// Longest reason, characters.
+const LONGEST_REASON: usize = 300;
+
+pub(crate) async fn enter(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Form(sent): Form<Entered>,
+) -> Result<StepView, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let bench = job.bench()?;
+    let hint = "fed, flooded, wicked or overridden";
+    let act = Act::named(&sent.act)
+        .ok_or_else(|| Refusal::field("act", format!("“{}” is no entry of the ledger", sent.act), hint))?;
+    if !sent.row.is_empty() && bench.ledger.groups.iter().all(|group| group.name != sent.row) {
+        return Err(Refusal::field("row", format!("“{}” is no row here", sent.row), "name a row of the connector"));
+    }
+    let reason = sent.reason.trim();
+    if act == Act::Overridden && (reason.is_empty() || reason.chars().count() > LONGEST_REASON) {
+        return Err(Refusal::field("reason", "is not given", "say in a sentence why the part is fitted all the same"));
+    }
+    if sent.token.is_empty() || sent.token.len() > 64 {
+        return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
+    }
+    let at_ms = app.now_ms() - sent.ago_ms.clamp(0, LONGEST_DELAY_MS);
+    let entry = LedgerRow { act: act.name().to_owned(), row: sent.row.clone(), reason: reason.to_owned(), at_ms };
+    let run = bench.run.id;
+    app.writing(move |w| w.add_ledger(run, &entry, &sent.token)).await?;
     let job = Job::load(&app, job.row.id).await?;
     Ok(StepView::of(&job, job.bench()?, (app.now_ms(), visitor)))
 }
@@ -179,10 +234,12 @@ impl StepView {
                 StepKind::Heat { release, stop_s } => Some(time_bar(release, *stop_s)),
                 _ => None,
             },
-            go: go_label(kind, state.phase, done),
+            go: if bench.is_shut() { "Fit is closed".to_owned() } else { go_label(kind, state.phase, done) },
+            shut: bench.is_shut(),
             heating: heating && phase == "running",
             done,
             stamps: state.stamps.iter().map(|s| (s.step.clone(), format!("{:.1} s", s.seconds))).collect(),
+            ledger: step.and_then(|step| LedgerView::of(bench, step.duty)),
             titles: bench.steps.iter().map(|s| s.title.clone()).collect(),
             stopped: state.stopped,
         }

@@ -1,0 +1,160 @@
+//! The alloy room: what the joints hold, what is fed to which of them, and what that melts at.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use mend_core::board::{Board, groups};
+use mend_core::finding::{Finding, any_blocking};
+use mend_core::materials::ALLOYS;
+use mend_core::shop::Stop;
+use mend_core::solder::{MakersMark, Mixing, share_for};
+use mend_formats::charge::ChargeFile;
+
+use super::alloy_form::{Typed, read};
+use super::alloy_said::Said;
+use super::{JobPath, number};
+use crate::App;
+use crate::job::Job;
+use crate::pages::{Frame, JobHead};
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A row of the connector as it may be ticked.
+struct RowTick {
+    name: String,
+    hidden: bool,
+    fed: bool,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/alloy.html")]
+struct AlloyPage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    alloys: Vec<&'static str>,
+    marks: [MakersMark; 4],
+    typed: Typed,
+    rows: Vec<RowTick>,
+    said: Result<Said, Vec<Finding>>,
+}
+
+/// The part that a change replaces; with the slider where an amount was asked for.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/alloy_fragment.html")]
+struct AlloyFragment {
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    typed: Typed,
+    found: bool,
+    said: Result<Said, Vec<Finding>>,
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let board = job.board()?.1.clone();
+    let file = job.charge_file();
+    if job.charge.is_none() {
+        // What is shown is what is kept: a technician who agrees with the guess has nothing to type.
+        keep(&app, job.row.id, &file).await?;
+    }
+    let job = Job::load(&app, job.row.id).await?;
+    let fed = |name: &str, hidden: bool| file.feed.as_ref().map_or(!hidden, |feed| feed.rows.iter().any(|r| r == name));
+    let rows =
+        groups(&board).into_iter().map(|g| RowTick { fed: fed(&g.name, g.hidden), hidden: g.hidden, name: g.name });
+    let page = AlloyPage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/alloy", job.row.id)),
+        head: JobHead::of(&job, Some(Stop::Alloy), app.now().date()),
+        oob: false,
+        job: job.row.id,
+        alloys: ALLOYS.iter().map(|a| a.name).collect(),
+        marks: MakersMark::ALL,
+        typed: Typed::of(&file, visitor.scale),
+        rows: rows.collect(),
+        said: said(&job, &board, (&file, visitor)),
+    };
+    Ok(page.into_response())
+}
+
+pub(crate) async fn change(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<Response, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let board = job.board()?.1.clone();
+    let (mut file, wanted) = match read(&sent, visitor.scale) {
+        Ok(read) => read,
+        Err(findings) => return fragment(&app, (&job, visitor), (job.charge_file(), false), Err(findings)),
+    };
+    let found = wanted.map(|wanted| share_that_works(&board, &file, wanted)).transpose();
+    let found = match found {
+        Ok(share) => share,
+        Err(findings) => return fragment(&app, (&job, visitor), (file, false), Err(findings)),
+    };
+    if let (Some(share), Some(feed)) = (found, file.feed.as_mut()) {
+        feed.share = share;
+    }
+    keep(&app, job.row.id, &file).await?;
+    let job = Job::load(&app, job.row.id).await?;
+    let said = said(&job, &board, (&file, visitor));
+    fragment(&app, (&job, visitor), (file, found.is_some()), said)
+}
+
+fn fragment(
+    app: &App,
+    (job, visitor): (&Job, Visitor),
+    (file, found): (ChargeFile, bool),
+    said: Result<Said, Vec<Finding>>,
+) -> Result<Response, Refusal> {
+    let status = if said.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
+    let head = JobHead::of(job, Some(Stop::Alloy), app.now().date());
+    let typed = Typed::of(&file, visitor.scale);
+    let fragment = AlloyFragment { head, oob: true, job: job.row.id, typed, found, said };
+    Ok((status, fragment).into_response())
+}
+
+async fn keep(app: &App, job: i64, file: &ChargeFile) -> Result<(), Refusal> {
+    let text = file.write().map_err(|error| Refusal::Broken(error.to_string()))?;
+    let now = app.now_ms();
+    app.writing(move |w| w.set_charge(job, &text, now)).await
+}
+
+/// The least share with which every fed row works from the wanted temperature.
+fn share_that_works(
+    board: &Board,
+    file: &ChargeFile,
+    wanted: mend_core::units::Temperature,
+) -> Result<f64, Vec<Finding>> {
+    let charge = file.charge()?;
+    let object = |message: String, hint: &str| vec![Finding::blocking("feed", "want", message).hint(hint)];
+    let Some(feed) = &charge.feed else {
+        return Err(object("nothing is fed yet".to_owned(), "name the alloy that is to be fed first"));
+    };
+    let mut most = 0.0_f64;
+    for group in groups(board).iter().filter(|group| feed.rows.contains(&group.name)) {
+        let metals = (&charge.factory.composition, &feed.metal.composition);
+        let Mixing([_, usual, _]) = Mixing::of(group);
+        let share = share_for(metals, usual, wanted).ok_or_else(|| {
+            let message = format!("{} can't bring {} there, whatever the amount", feed.metal.name, group.name);
+            object(message, "feed an alloy that melts lower, or want a higher temperature")
+        })?;
+        most = most.max(share);
+    }
+    Ok((most * 100.0).ceil() / 100.0)
+}
+
+fn said(job: &Job, board: &Board, (file, visitor): (&ChargeFile, Visitor)) -> Result<Said, Vec<Finding>> {
+    let charge = file.charge()?;
+    let objections = charge.check(board);
+    if any_blocking(&objections) {
+        return Err(objections);
+    }
+    Ok(Said::of((board, &charge), file, (job.planned.as_ref().map(|p| &p.plan), visitor.scale)))
+}

@@ -1,0 +1,64 @@
+//! `urgent-mend melt`: what a solder or a mix of solders melts at.
+
+use std::process::ExitCode;
+
+use clap::Args;
+use mend_core::materials::Metal;
+use mend_core::solder::{MeltCurve, flags, melt_curve};
+use mend_core::units::{TempDelta, Temperature};
+use mend_formats::melt;
+
+use crate::plan_command::{BAD_INPUT, objection, print};
+
+/// What is asked.
+#[derive(Args)]
+#[group(required = true, multiple = false, id = "metal")]
+pub(crate) struct Asked {
+    /// Alloys by mass, summing to 100: "SAC305=60,Sn42Bi58=40"; or one alloy's name.
+    #[arg(long, group = "metal")]
+    mix: Option<String>,
+    /// Elements in wt%, summing to 100: "Sn=43,Pb=43,Bi=14".
+    #[arg(long, group = "metal")]
+    composition: Option<String>,
+    /// Print the curve as JSON.
+    #[arg(long)]
+    json: bool,
+}
+
+/// Prints the curve to standard output, objections to standard error.
+pub(crate) fn run(asked: &Asked) -> anyhow::Result<ExitCode> {
+    let (place, text) = match (&asked.mix, &asked.composition) {
+        (Some(mix), _) => ("mix", mix),
+        (None, Some(composition)) => ("composition", composition),
+        (None, None) => return Ok(ExitCode::from(BAD_INPUT)),
+    };
+    match Metal::read(place, text) {
+        Ok(metal) if asked.json => print(&melt::write(&melt_curve(&metal.composition))?),
+        Ok(metal) => print(&in_words(&melt_curve(&metal.composition))),
+        Err(findings) => {
+            findings.iter().for_each(objection);
+            return Ok(ExitCode::from(BAD_INPUT));
+        }
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
+fn in_words(curve: &MeltCurve) -> String {
+    let at = |t: Option<Temperature>, band: TempDelta| match t {
+        Some(t) => format!("{:.0} °C ({:.0} °F) ± {:.0} K", t.in_celsius(), t.in_fahrenheit(), band.in_kelvin()),
+        None => "not computed".to_owned(),
+    };
+    let band = &curve.band;
+    let end = curve.scheil_end.map_or(String::new(), |end| format!(", {:.2} % of it", end.moles * 100.0));
+    let mut lines = vec![
+        format!("made of      {}", curve.composition.in_words()),
+        format!("works from   {} (98 % melted)", at(curve.t98, band.liquidus)),
+        format!("liquidus     {}", at(curve.liquidus, band.liquidus)),
+        format!("solidus      {}", at(curve.solidus, band.freezing)),
+        format!("last liquid  {}{end}", at(curve.scheil_end.map(|end| end.at), band.freezing)),
+        format!("confidence   {}; a band of the model, not a guarantee", band.family),
+    ];
+    lines.extend(flags(&curve.composition).iter().map(|flag| format!("as a joint   {}", flag.message)));
+    lines.extend(curve.notes().iter().map(|note| format!("note         {note}")));
+    lines.join("\n")
+}
