@@ -9,7 +9,9 @@ const views = [
   ["bench", "/"],
   ["intake", "/jobs/4/intake"],
   ["board", "/jobs/4/board"],
-  ["heat-plan-open", "/jobs/4/heat"],
+  ["alloy", "/jobs/4/alloy"],
+  ["alloy-desk", "/alloys"],
+  ["heat-plan-open", "/jobs/5/heat"],
   ["heat-plan-closed", "/jobs/7/heat"],
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
@@ -25,14 +27,25 @@ for (const [name, path] of views) {
   });
 }
 
-test("picture of the heat step", async ({ page }) => {
+test("pictures of the heat step and the ledger", async ({ page }) => {
   await page.goto("/jobs/5/run");
   await page.getByRole("button", { name: "Begin at the bench" }).click();
+  await expect(page.locator("#step h1")).toHaveText("Make ready");
   for (let press = 0; press < 5; press += 1) {
-    await page.keyboard.press("Space");
     await page.waitForTimeout(400);
+    await page.keyboard.press("Space");
   }
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
   await page.waitForTimeout(16_000);
   await shoot(page, "run-heat");
+  for (let press = 0; press < 3; press += 1) {
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(400);
+  }
+  for (const key of ["w", "f"]) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(400);
+  }
+  await expect(page.locator(".ledger")).toContainText("wicked 1×");
+  await shoot(page, "run-ledger");
 });

@@ -74,10 +74,24 @@ test("absurd settings are refused one by one and the last plan stays", async ({ 
 });
 
 test("unknown alloys, stations, pins, presses, jobs and wrong methods are refused in words", async ({ request }) => {
-  const settings = { station: "Tern, bench 2", alloy: "Sn63Pb37", set: "400", flow: "28", nozzle: "8", distance: "12", longest: "240", face: "top", motion: "sweeping" };
+  const settings = { station: "Tern, bench 2", set: "400", flow: "28", nozzle: "8", distance: "12", longest: "240", face: "top", motion: "sweeping" };
   const heat = (form) => request.post("/jobs/5/heat", { form: { ...settings, ...form } });
+  const charge = { feed: "Sn42Bi58", share: "40", wire: "0.5", flux: "2", row: "pins" };
+  const alloy = (form) => request.post("/jobs/7/alloy", { form: { ...charge, ...form } });
   const cases = [
-    [await heat({ alloy: "Unobtainium" }), 422, "“Unobtainium” is not in the alloy table"],
+    [await alloy({ feed: "Unobtainium" }), 422, "“Unobtainium” is not in the alloy table"],
+    [await alloy({ alloy: "Sn=60,Pb=37" }), 422, "the parts sum to 97.00 %"],
+    [await alloy({ share: "1e300" }), 422, "can&#39;t be fed"],
+    [await alloy({ wire: "-1" }), 422, "-1 mm can&#39;t be"],
+    [await alloy({ year: "soon" }), 422, "“soon” is no number"],
+    [await alloy({ row: "attic" }), 422, "“attic” is no row here"],
+    [await alloy({ find: "yes" }), 422, "no working temperature is given"],
+    [await alloy({ find: "yes", want: "60" }), 422, "can&#39;t bring"],
+    [await request.get("/alloys?a=Sn%3D103,Pb%3D-3"), 422, "is no share"],
+    [await request.get("/alloys?share=-5"), 422, "“-5” is no share"],
+    [await request.post("/jobs/4/run/ledger", { form: { act: "licked", token: "t" } }), 422, "is no entry of the ledger"],
+    [await request.post("/jobs/4/run/ledger", { form: { act: "overridden", token: "t" } }), 422, "is not given"],
+    [await request.post("/jobs/4/run/ledger", { form: { act: "wicked", row: "attic", token: "t" } }), 422, "is no row here"],
     [await heat({ station: "Nobody" }), 422, "none of the shop"],
     [await heat({ set: "hot" }), 422, "“hot” is no number"],
     [await request.post("/jobs/3/pins", { form: { pin: "Z9", mark: "firm" } }), 422, "is no pin of this connector"],

@@ -9,7 +9,7 @@ test("a press made without a network is kept with its time and sent when it is b
   await expect(page.locator("#step h1")).toHaveText("Make ready");
   await context.setOffline(true);
   await page.keyboard.press("Space");
-  await expect(page.getByText("1 presses are kept here")).toBeVisible();
+  await expect(page.getByText("1 entries are kept here")).toBeVisible();
   await context.setOffline(false);
   await expect(page.locator("#step h1")).toHaveText("Protect");
   await expect(page.locator("#unsaved")).toBeHidden();

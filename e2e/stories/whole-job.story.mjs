@@ -54,10 +54,17 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   await expect(page.locator("[data-pointed]")).toContainText("audio chip: chip package");
   await expectAccessible(page);
 
+  await page.getByRole("link", { name: "Choose the alloy" }).click();
+  await expect(page.locator(".alloy .binds")).toContainText("SAC305");
+  await expectAccessible(page);
+  await page.getByLabel("Board built in").fill("2001");
+  await expect(page.locator(".alloy .binds")).toContainText("Sn63Pb37 (Sn 63, Pb 37): built before lead-free");
+  await expect(page.locator(".alloy .huge")).toHaveText("183 ± 1 °C");
+
   await page.getByRole("link", { name: "Plan the heat" }).click();
   await expect(page.locator(".margin-strip .row")).toHaveCount(12);
   const before = await page.locator(".verdict .huge").textContent();
-  await page.getByLabel("Solder in the joints").selectOption("Sn63Pb37");
+  await page.locator("#set").fill("380");
   await expect(page.locator(".verdict .huge")).not.toHaveText(before);
   await expectAccessible(page);
 

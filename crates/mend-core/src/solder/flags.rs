@@ -26,7 +26,7 @@ fn step(value: f64, limits: [f64; 3]) -> Option<Severity> {
 pub fn flags(joint: &Composition) -> Vec<Finding> {
     let mut found = by_amount(joint);
     found.extend(warm_liquid(joint));
-    found.sort_by(|a, b| b.severity.cmp(&a.severity));
+    found.sort_by_key(|flag| std::cmp::Reverse(flag.severity));
     found
 }
 
