@@ -6,10 +6,11 @@ mod common;
 use common::metals::metal;
 use common::{board, fed, sac305};
 use mend_core::board::{JointGroup, groups};
-use mend_core::materials::{Element, Metal};
+use mend_core::materials::{Composition, Element, Metal};
 use mend_core::planning::ledger::{Act, Entry, Ledger};
 use mend_core::solder::{
-    Charge, Residue, amount, cycles, factory_mg, feed_table, leaded_into_lead_free, share_for, within_limits, works_at,
+    Charge, Residue, amount, band, cycles, factory_mg, feed_table, leaded_into_lead_free, share_for, within_limits,
+    working_temperature,
 };
 use mend_core::units::Temperature;
 
@@ -59,17 +60,17 @@ fn a_mix_melts_lower_and_holes_are_less_sure_than_pads() {
     assert!(pads.melted < holes.melted && holes.melted < hidden.melted, "{pads:?} {holes:?}");
     assert!(holes.spread > pads.spread);
     // Perfectly mixed it would be the tabled 184 C.
-    assert!(
-        (works_at((&metal("SAC305"), &metal("Sn42Bi58")), 0.5).expect("computed").0.in_celsius() - 184.0).abs() < 1.0
-    );
+    let mixed = charge.mix(&group("legs"), 1.0);
+    assert!((working_temperature(&mixed).expect("computed").in_celsius() - 184.0).abs() < 1.0);
 }
 
 #[test]
 fn a_wanted_temperature_gives_an_amount_or_the_word_that_it_can_not_be_had() {
     let (factory, low) = (metal("SAC305"), metal("Sn42Bi58"));
     let share = share_for((&factory, &low), 0.8, Temperature::celsius(190.0)).expect("can be had");
-    let (works, band) = works_at((&factory, &low), share * 0.8 / (1.0 - share + share * 0.8)).expect("computed");
-    assert!((works + band).in_celsius() <= 190.0 && (works + band).in_celsius() > 187.0, "{share}: {works:?}");
+    let mix = Composition::mixed(&[(factory, 1.0 - share), (low, share * 0.8)]).expect("has mass");
+    let works = working_temperature(&mix).expect("computed") + band(&mix).liquidus;
+    assert!((187.0..=190.0).contains(&works.in_celsius()), "{share}: {works:?}");
     assert_eq!(share_for((&factory, &low), 0.8, Temperature::celsius(240.0)), Some(0.0));
     assert_eq!(share_for((&factory, &metal("Sn63Pb37")), 0.8, Temperature::celsius(150.0)), None);
 }
@@ -142,7 +143,10 @@ fn the_fit_is_closed_until_the_ledger_is_within_limits_or_overridden() {
     let cleaned = ledger(&charge, &clean);
     assert!(cleaned.is_open() && cleaned.reason.is_none(), "{cleaned:?}");
     assert_eq!(cleaned.groups[0].passes, 4);
-    let only_pads = ledger(&charge, &[(Act::Wicked, "A"), (Act::Flooded, "A"), (Act::Wicked, "A"), (Act::Wicked, "A")]);
+    let dry = [(Act::Wicked, "A"); 6];
+    assert!(!ledger(&charge, &dry).groups[0].clean, "braid alone does not thin the film that it leaves");
+    let pads = [Act::Wicked, Act::Flooded, Act::Wicked, Act::Flooded, Act::Wicked].map(|act| (act, "A"));
+    let only_pads = ledger(&charge, &pads);
     assert!(only_pads.groups[0].clean && !only_pads.groups[2].clean && !only_pads.is_open());
     let forced = ledger(&charge, &[(Act::Overridden, "")]);
     assert!(forced.is_open() && forced.reason.as_deref() == Some("customer waits"));

@@ -6,7 +6,7 @@ use super::melt_curve::working_temperature;
 use super::residue::Left;
 use crate::board::JointGroup;
 use crate::materials::Composition;
-use crate::units::{TempDelta, Temperature};
+use crate::units::Temperature;
 
 /// A spool's length at most, mm: more than that for one connector is a slip (E: 100 g of 0.3 mm wire).
 const SPOOL_MM: f64 = 200_000.0;
@@ -127,10 +127,4 @@ pub fn share_for((factory, fed): (&Composition, &Composition), mixing: f64, want
         *(if reaches(middle) == Some(true) { &mut enough } else { &mut short }) = middle;
     }
     Some(enough)
-}
-
-/// The reverse: where a mix of so much works, with its band.
-pub fn works_at((factory, fed): (&Composition, &Composition), share: f64) -> Option<(Temperature, TempDelta)> {
-    let mix = Composition::mixed(&[(*factory, 1.0 - share), (*fed, share)])?;
-    Some((working_temperature(&mix)?, super::band::band(&mix).liquidus))
 }

@@ -36,7 +36,7 @@ mod wire;
 pub use band::{MeltBand, band};
 pub use charge::{Charge, Feed, MOST_SHARE, MeltTarget, Mixing};
 pub use factory_guess::{Guess, MakersMark, factory_guess};
-pub use feed::{Amount, GroupFeed, amount, factory_mg, feed_table, share_for, works_at};
+pub use feed::{Amount, GroupFeed, amount, factory_mg, feed_table, share_for};
 pub use flags::{LEAD_TRACE, flags, within_limits};
 pub use melt_curve::{MeltCurve, ScheilEnd, liquidus, melt_curve, working_temperature};
 pub use residue::{Left, Residue, cycles, leaded_into_lead_free};

@@ -5,6 +5,7 @@ use mend_core::planning::margin::{Kind, Margin, Standing};
 use mend_core::planning::plan::Plan;
 use mend_core::units::{Scale, TempDelta, Temperature};
 
+use super::axis::Axis;
 use super::board_map::standing_class;
 use super::n;
 
@@ -53,50 +54,23 @@ pub(crate) struct Strip {
     pub(crate) bottom: String,
 }
 
-struct Axis {
-    low: f64,
-    high: f64,
-}
-
-impl Axis {
-    fn of(margins: &[Margin]) -> Self {
-        let ends = margins.iter().map(|m| (m.span().0.min(m.line_c), m.span().1.max(m.line_c)));
-        let (low, high) =
-            ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
-        Self { low: (low / 20.0).floor() * 20.0 - 10.0, high: (high / 20.0).ceil() * 20.0 + 10.0 }
-    }
-
-    fn x(&self, celsius: f64) -> f64 {
-        LABELS + AXIS * ((celsius - self.low) / (self.high - self.low)).clamp(0.0, 1.0)
-    }
-
-    /// Round numbers on the visitor's own scale.
-    fn ticks(&self, scale: Scale) -> Vec<(String, String)> {
-        let ends = [self.low, self.high].map(|t| scale.of(Temperature::celsius(t)));
-        let step = if ends[1] - ends[0] > 300.0 { 100.0 } else { 50.0 };
-        let mut at = (ends[0] / step).ceil() * step;
-        let mut ticks = Vec::new();
-        while at <= ends[1] {
-            ticks.push((n(self.x(scale.read(at).in_celsius())), format!("{at:.0}")));
-            at += step;
-        }
-        if let Some(last) = ticks.last_mut() {
-            last.1 += &format!(" {}", scale.symbol());
-        }
-        ticks
-    }
+fn axis_of(margins: &[Margin]) -> Axis {
+    let ends = margins.iter().map(|m| (m.span().0.min(m.line_c), m.span().1.max(m.line_c)));
+    let (low, high) = ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
+    let (low, high) = ((low / 20.0).floor() * 20.0 - 10.0, (high / 20.0).ceil() * 20.0 + 10.0);
+    Axis { low, high, left: LABELS, width: AXIS }
 }
 
 /// Draws the strip of a plan.
 pub(crate) fn strip(plan: &Plan, scale: Scale) -> Strip {
-    let axis = Axis::of(&plan.margins);
+    let axis = axis_of(&plan.margins);
     let rows: Vec<Row> = plan.margins.iter().enumerate().map(|(k, margin)| row(k, margin, (&axis, scale))).collect();
     let bottom = HEAD + ROW * rows.len() as f64;
     Strip {
         width: n(LABELS + AXIS + FIGURES),
         height: n(bottom + 4.0),
         axis_from: n(HEAD - 6.0),
-        ticks: axis.ticks(scale),
+        ticks: axis.ticks(scale, [50.0, 100.0]),
         rows,
         row_height: n(ROW - 10.0),
         figure_x: n(LABELS + AXIS + FIGURES),

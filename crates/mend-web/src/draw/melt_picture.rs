@@ -4,10 +4,12 @@ use askama::Template;
 use mend_core::solder::MeltCurve;
 use mend_core::units::{Scale, TempDelta, Temperature};
 
+use super::axis::Axis;
 use super::n;
 
 const WIDTH: f64 = 1000.0;
 const LEFT: f64 = 56.0;
+const RIGHT: f64 = 16.0;
 const TOP: f64 = 46.0;
 const BOTTOM: f64 = 300.0;
 const HEIGHT: f64 = 384.0;
@@ -56,65 +58,43 @@ pub(crate) struct MeltPicture {
     pub(crate) factory_label: Option<(String, String)>,
 }
 
-struct Axis {
-    low: f64,
-    high: f64,
+fn axis_of(scene: &Scene<'_>) -> Axis {
+    let celsius = |t: Option<Temperature>| t.map(Temperature::in_celsius);
+    let (mix, factory) = (scene.mix, scene.factory.map(|(_, curve)| curve));
+    let (works, joints) = (scene.works, scene.joints);
+    let mut seen: Vec<f64> = [
+        celsius(mix.scheil_end.map(|end| end.at)),
+        celsius(mix.solidus),
+        celsius(mix.liquidus),
+        celsius(factory.and_then(|f| f.solidus)),
+        celsius(factory.and_then(|f| f.liquidus)),
+        works.map(|(at, spread)| (at + spread).in_celsius()),
+        celsius(joints.map(|(low, _)| low)),
+        celsius(joints.map(|(_, high)| high)),
+    ]
+    .into_iter()
+    .flatten()
+    .collect();
+    seen.sort_by(f64::total_cmp);
+    let (first, last) = (seen.first().copied().unwrap_or(100.0), seen.last().copied().unwrap_or(250.0));
+    let (low, high) = ((first / 10.0).floor() * 10.0 - 30.0, (last / 10.0).ceil() * 10.0 + 20.0);
+    Axis { low, high, left: LEFT, width: WIDTH - LEFT - RIGHT }
 }
 
-impl Axis {
-    fn of(scene: &Scene<'_>) -> Self {
-        let celsius = |t: Option<Temperature>| t.map(Temperature::in_celsius);
-        let (mix, factory) = (scene.mix, scene.factory.map(|(_, curve)| curve));
-        let (works, joints) = (scene.works, scene.joints);
-        let mut seen: Vec<f64> = [
-            celsius(mix.scheil_end.map(|end| end.at)),
-            celsius(mix.solidus),
-            celsius(mix.liquidus),
-            celsius(factory.and_then(|f| f.solidus)),
-            celsius(factory.and_then(|f| f.liquidus)),
-            works.map(|(at, spread)| (at + spread).in_celsius()),
-            celsius(joints.map(|(low, _)| low)),
-            celsius(joints.map(|(_, high)| high)),
-        ]
-        .into_iter()
-        .flatten()
-        .collect();
-        seen.sort_by(f64::total_cmp);
-        let (first, last) = (seen.first().copied().unwrap_or(100.0), seen.last().copied().unwrap_or(250.0));
-        Self { low: (first / 10.0).floor() * 10.0 - 30.0, high: (last / 10.0).ceil() * 10.0 + 20.0 }
-    }
+/// A label's place: over its thing, but not off the paper.
+fn label_x(axis: &Axis, celsius: f64) -> String {
+    n(axis.x(celsius).clamp(LEFT + LABEL, WIDTH - LABEL))
+}
 
-    fn x(&self, celsius: f64) -> f64 {
-        LEFT + (WIDTH - LEFT - 16.0) * ((celsius - self.low) / (self.high - self.low)).clamp(0.0, 1.0)
-    }
-
-    /// A label's place: over its thing, but not off the paper.
-    fn label_x(&self, celsius: f64) -> String {
-        n(self.x(celsius).clamp(LEFT + LABEL, WIDTH - LABEL))
-    }
-
-    fn ticks(&self, scale: Scale) -> Vec<(String, String)> {
-        let ends = [self.low, self.high].map(|t| scale.of(Temperature::celsius(t)));
-        let step = if ends[1] - ends[0] > 250.0 { 50.0 } else { 20.0 };
-        let mut at = (ends[0] / step).ceil() * step;
-        let mut ticks = Vec::new();
-        while at <= ends[1] {
-            ticks.push((n(self.x(scale.read(at).in_celsius())), format!("{at:.0}")));
-            at += step;
-        }
-        ticks
-    }
-
-    /// A point per half degree.
-    fn points(&self, of: impl Fn(Temperature) -> Option<f64>) -> Vec<String> {
-        let count = ((self.high - self.low) * 2.0) as usize;
-        let point = |k: usize| {
-            let celsius = self.low + k as f64 / 2.0;
-            let share = of(Temperature::celsius(celsius))?;
-            Some(format!("{} {}", n(self.x(celsius)), n(y(share))))
-        };
-        (0..=count).filter_map(point).collect()
-    }
+/// A point per half degree.
+fn points(axis: &Axis, of: impl Fn(Temperature) -> Option<f64>) -> Vec<String> {
+    let count = ((axis.high - axis.low) * 2.0) as usize;
+    let point = |k: usize| {
+        let celsius = axis.low + k as f64 / 2.0;
+        let share = of(Temperature::celsius(celsius))?;
+        Some(format!("{} {}", n(axis.x(celsius)), n(y(share))))
+    };
+    (0..=count).filter_map(point).collect()
 }
 
 fn y(share: f64) -> f64 {
@@ -127,9 +107,9 @@ fn path(points: &[String]) -> String {
 
 /// Draws it.
 pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
-    let axis = Axis::of(scene);
-    let lever = axis.points(|t| scene.mix.lever_at(t));
-    let scheil = axis.points(|t| scene.mix.scheil_at(t));
+    let axis = axis_of(scene);
+    let lever = points(&axis, |t| scene.mix.lever_at(t));
+    let scheil = points(&axis, |t| scene.mix.scheil_at(t));
     let back: Vec<String> = scheil.iter().rev().cloned().collect();
     let degrees = |t: Temperature| format!("{:.0} {}", scene.scale.of(t), scene.scale.symbol());
     let band = |t: Temperature, spread: TempDelta| {
@@ -140,7 +120,7 @@ pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
         let (from, to) = (axis.x(low.in_celsius()), axis.x(high.in_celsius()));
         let middle = (low.in_celsius() + high.in_celsius()) / 2.0;
         let (x, width) = (n(from), n((to - from).max(3.0)));
-        Span { x, width, middle: n(axis.x(middle)), label_x: axis.label_x(middle), label }
+        Span { x, width, middle: n(axis.x(middle)), label_x: label_x(&axis, middle), label }
     };
     let works = scene.works.map(|(at, spread)| ((at - spread, at + spread), band(at, spread)));
     let end = scene.mix.scheil_end.map(|end| (end.at, end.moles));
@@ -148,9 +128,9 @@ pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
     MeltPicture {
         height: n(if scene.joints.is_some() { HEIGHT } else { HEIGHT - REACH }),
         spoken: spoken(scene, works.as_ref().map(|(_, said)| said.as_str())),
-        ticks: axis.ticks(scene.scale),
+        ticks: axis.ticks(scene.scale, [20.0, 50.0]),
         shares: [(1.0, "all"), (0.5, "half"), (0.0, "solid")].map(|(share, word)| (n(y(share)), word)).to_vec(),
-        factory: path(&scene.factory.map_or(vec![], |(_, curve)| axis.points(|t| curve.lever_at(t)))),
+        factory: path(&scene.factory.map_or(vec![], |(_, curve)| points(&axis, |t| curve.lever_at(t)))),
         between: path(&[lever.clone(), back].concat()),
         lever: path(&lever),
         scheil: path(&scheil),
@@ -163,7 +143,8 @@ pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
             let x = axis.x(at.in_celsius());
             (n(x), n(x - 14.0), format!("last liquid {}", degrees(at)))
         }),
-        factory_label: factory_at.map(|(name, at)| (axis.label_x(at.in_celsius()), format!("{name} {}", degrees(at)))),
+        factory_label: factory_at
+            .map(|(name, at)| (label_x(&axis, at.in_celsius()), format!("{name} {}", degrees(at)))),
     }
 }
 

@@ -1,5 +1,6 @@
 //! The pictures. Each computes places on paper; its template under `templates/draw` writes the SVG.
 
+mod axis;
 pub(crate) mod board_map;
 pub(crate) mod heat_map;
 pub(crate) mod margin_strip;

@@ -4,6 +4,7 @@ pub(crate) mod alloys;
 pub(crate) mod bench;
 pub(crate) mod boards;
 pub(crate) mod jobs;
+pub(crate) mod number;
 pub(crate) mod scale;
 
 use jiff::civil::Date;

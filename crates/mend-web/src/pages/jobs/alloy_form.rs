@@ -5,6 +5,8 @@ use mend_core::solder::{MakersMark, Wire};
 use mend_core::units::{Scale, Temperature};
 use mend_formats::charge::{ChargeFile, FeedFile};
 
+use crate::pages::number::number;
+
 /// The fields as they stand.
 pub(crate) struct Typed {
     pub(crate) year: String,
@@ -45,22 +47,13 @@ impl Typed {
 pub(crate) fn read(sent: &[(String, String)], scale: Scale) -> Result<(ChargeFile, Option<Temperature>), Vec<Finding>> {
     let value = |name: &str| sent.iter().find(|(key, _)| key == name).map_or("", |(_, value)| value.trim());
     let mut bad = Vec::new();
-    let mut number = |name: &str, usual: f64| {
-        let text = value(name);
-        if text.is_empty() {
-            return usual;
-        }
-        let read = text.replace(',', ".").parse::<f64>().ok().filter(|v| v.is_finite());
-        if read.is_none() {
-            let object = Finding::blocking("alloy_form", name, format!("“{text}” is no number"));
-            bad.push(object.hint("type digits, like 40"));
-        }
-        read.unwrap_or(usual)
+    let mut or_usual = |name: &str, usual: f64| {
+        if value(name).is_empty() { usual } else { number(("alloy_form", name), value(name), &mut bad) }
     };
-    let (share, wire_mm) = (number("share", 100.0 * FIRST_SHARE), number("wire", Wire::USUAL.diameter_mm));
-    let flux = number("flux", 100.0 * Wire::USUAL.flux_share);
-    let year = number("year", 0.0);
-    let want = number("want", 0.0);
+    let (share, wire_mm) = (or_usual("share", 100.0 * FIRST_SHARE), or_usual("wire", Wire::USUAL.diameter_mm));
+    let flux = or_usual("flux", 100.0 * Wire::USUAL.flux_share);
+    let year = or_usual("year", 0.0);
+    let want = or_usual("want", 0.0);
     if !(year == 0.0 || (1960.0..=2100.0).contains(&year)) {
         let object = Finding::blocking("alloy_form", "year", format!("{year} is no year of a board"));
         bad.push(object.hint("four digits, like 2019, or nothing"));

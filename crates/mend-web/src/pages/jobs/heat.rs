@@ -16,12 +16,13 @@ use mend_core::units::{Duration, Flow, Length, Scale};
 use mend_formats::shop::PlanInputs;
 use serde::Deserialize;
 
-use super::{JobPath, number};
+use super::JobPath;
 use crate::App;
 use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::draw::heat_map::{Range, isotherms};
 use crate::draw::margin_strip::{Strip, strip};
 use crate::job::{Job, Planned};
+use crate::pages::number::number;
 use crate::pages::{Frame, JobHead, window_word};
 use crate::planner::{first_inputs, plan_job, stations};
 use crate::refusal::Refusal;
@@ -92,7 +93,7 @@ struct HeatPlan {
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
-    let job = Job::load(&app, number(&path)?).await?;
+    let job = Job::load(&app, super::number(&path)?).await?;
     let board = job.board()?.1.clone();
     let stations = stations(&app).await?;
     let inputs = match &job.planned {
@@ -175,14 +176,7 @@ impl Sent {
     /// The inputs but for what the joints hold, or every field that is no number.
     fn inputs(&self, scale: Scale) -> Result<PlanInputs, Vec<Finding>> {
         let mut bad = Vec::new();
-        let mut number = |place: &str, text: &str| {
-            let read = text.trim().replace(',', ".").parse::<f64>().ok().filter(|v| v.is_finite());
-            if read.is_none() {
-                let object = Finding::blocking("settings", place, format!("“{text}” is no number"));
-                bad.push(object.hint("type digits, like 380"));
-            }
-            read.unwrap_or_default()
-        };
+        let mut number = |place: &str, text: &str| number(("settings", place), text, &mut bad);
         let settings = HotAir {
             set: scale.read(number("set_c", &self.set)),
             flow: Flow::litres_per_minute(number("flow_lpm", &self.flow)),
@@ -204,7 +198,7 @@ pub(crate) async fn change(
     path: JobPath,
     Form(sent): Form<Sent>,
 ) -> Result<Response, Refusal> {
-    let job = Job::load(&app, number(&path)?).await?;
+    let job = Job::load(&app, super::number(&path)?).await?;
     let board = job.board()?.1.clone();
     let planned = match sent.inputs(visitor.scale) {
         Ok(inputs) => plan_job(&app, &job, &inputs.with(&job.charge_file())).await,

@@ -129,6 +129,14 @@ pub(crate) struct Sent {
     ago_ms: i64,
 }
 
+/// When something sent so late happened; refuses what carries no usable token.
+fn moment(app: &App, (token, ago_ms): (&str, i64)) -> Result<i64, Refusal> {
+    if token.is_empty() || token.len() > 64 {
+        return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
+    }
+    Ok(app.now_ms() - ago_ms.clamp(0, LONGEST_DELAY_MS))
+}
+
 pub(crate) async fn press(
     State(app): State<App>,
     visitor: Visitor,
@@ -139,14 +147,11 @@ pub(crate) async fn press(
     let run = job.bench()?.run.id;
     let unknown = || Refusal::field("press", format!("“{}” is no press", sent.press), "go, back or stopped");
     let press = Press::named(&sent.press).ok_or_else(unknown)?;
-    if sent.token.is_empty() || sent.token.len() > 64 {
-        return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
-    }
     if press == Press::Go && job.bench()?.is_shut() {
         // Said by the step itself; the press is not kept, so nothing is undone when the ledger opens.
         return Ok(StepView::of(&job, job.bench()?, (app.now_ms(), visitor)));
     }
-    let at_ms = app.now_ms() - sent.ago_ms.clamp(0, LONGEST_DELAY_MS);
+    let at_ms = moment(&app, (&sent.token, sent.ago_ms))?;
     let row = PressRow { press: press.name().to_owned(), at_ms };
     app.writing(move |w| w.add_press(run, &row, &sent.token)).await?;
     let job = Job::load(&app, job.row.id).await?;
@@ -188,10 +193,7 @@ pub(crate) async fn enter(
     if act == Act::Overridden && (reason.is_empty() || reason.chars().count() > LONGEST_REASON) {
         return Err(Refusal::field("reason", "is not given", "say in a sentence why the part is fitted all the same"));
     }
-    if sent.token.is_empty() || sent.token.len() > 64 {
-        return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
-    }
-    let at_ms = app.now_ms() - sent.ago_ms.clamp(0, LONGEST_DELAY_MS);
+    let at_ms = moment(&app, (&sent.token, sent.ago_ms))?;
     let entry = LedgerRow { act: act.name().to_owned(), row: sent.row.clone(), reason: reason.to_owned(), at_ms };
     let run = bench.run.id;
     app.writing(move |w| w.add_ledger(run, &entry, &sent.token)).await?;

@@ -1,0 +1,13 @@
+//! Numbers as people type them.
+
+use mend_core::finding::Finding;
+
+/// Reads a typed number; where it is none, zero, and an objection that names the field and what was typed.
+pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Finding>) -> f64 {
+    let read = typed.trim().replace(',', ".").parse::<f64>().ok().filter(|v| v.is_finite());
+    if read.is_none() {
+        let object = Finding::blocking(rule, place, format!("“{typed}” is no number"));
+        bad.push(object.hint("type digits, like 380"));
+    }
+    read.unwrap_or_default()
+}
