@@ -23,6 +23,13 @@ pub struct FeedFile {
     pub rows: Vec<String>,
 }
 
+impl FeedFile {
+    /// Is any of it fed to any joint?
+    pub fn is_used(&self) -> bool {
+        self.share > 0.0 && !self.rows.is_empty()
+    }
+}
+
 fn usual_wire() -> f64 {
     Wire::USUAL.diameter_mm
 }

@@ -336,7 +336,7 @@ impl<'a> Outcome<'a> {
             engine: ENGINE,
             air: *air,
             alloy: charge.factory.name.clone(),
-            fed: charge.feed.as_ref().filter(|feed| feed.share > 0.0).map(|feed| feed.metal.name.clone()),
+            fed: charge.fed().map(|feed| feed.metal.name.clone()),
             melts_at_c: self.case.melting.iter().map(|t| t.melted.in_celsius()).fold(f64::MIN, f64::max),
             samples: SAMPLES,
             window,

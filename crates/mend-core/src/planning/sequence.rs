@@ -153,7 +153,7 @@ fn flux(script: &Script<'_>) -> Step {
 
 fn alloy(script: &Script<'_>) -> Step {
     let Script { board, charge, .. } = script;
-    let metal = charge.feed.as_ref().filter(|feed| feed.share > 0.0).map_or(&charge.refit, |feed| &feed.metal);
+    let metal = charge.fed().map_or(&charge.refit, |feed| &feed.metal);
     let groups = groups(board);
     let mut lines: Vec<String> = groups.iter().filter_map(|group| fed_line(charge, group)).collect();
     let fed = !lines.is_empty();
@@ -185,7 +185,7 @@ fn fed_line(charge: &Charge, group: &JointGroup) -> Option<String> {
 
 /// How many flood-and-wick passes by the arithmetic of residues.
 fn passes(script: &Script<'_>) -> Option<String> {
-    script.charge.feed.as_ref().filter(|feed| feed.share > 0.0)?;
+    script.charge.fed()?;
     let counts: Vec<Option<usize>> = groups(script.board).iter().map(|group| cycles(script.charge, group)).collect();
     Some(match counts.iter().copied().collect::<Option<Vec<usize>>>() {
         Some(all) => {

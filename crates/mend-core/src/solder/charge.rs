@@ -82,9 +82,14 @@ impl Charge {
         Self { refit: metal.clone(), factory: metal, feed: None }
     }
 
+    /// What is really fed: some of it, to some joints.
+    pub fn fed(&self) -> Option<&Feed> {
+        self.feed.as_ref().filter(|feed| feed.share > 0.0 && !feed.rows.is_empty())
+    }
+
     /// Does this group get the feed?
     pub fn feeds(&self, group: &JointGroup) -> Option<&Feed> {
-        self.feed.as_ref().filter(|feed| feed.share > 0.0 && feed.rows.contains(&group.name))
+        self.fed().filter(|feed| feed.rows.contains(&group.name))
     }
 
     /// A group's metal when `mixing` of what was fed has mixed in.

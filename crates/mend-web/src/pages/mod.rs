@@ -133,7 +133,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
 /// What is in the joints, and fed.
 fn alloy_figure(job: &Job) -> String {
     let Some(charge) = &job.charge else { return "not looked at".to_owned() };
-    match charge.feed.as_ref().filter(|feed| feed.share > 0.0) {
+    match charge.feed.as_ref().filter(|feed| feed.is_used()) {
         Some(feed) => format!("{:.0} % {}", feed.share * 100.0, feed.alloy),
         None => charge.factory().to_owned(),
     }

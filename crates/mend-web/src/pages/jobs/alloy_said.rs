@@ -91,10 +91,7 @@ impl Said {
             last: last_liquid(&mix, scale),
             last_why: mix.scheil_end.map_or(String::new(), |end| format!("{:.1} % of it", end.moles * 100.0)),
             wire: wire(&table),
-            wire_why: charge
-                .feed
-                .as_ref()
-                .map_or(String::new(), |f| format!("{} mm, {}", f.wire.diameter_mm, f.metal.name)),
+            wire_why: charge.fed().map_or(String::new(), |f| format!("{} mm, {}", f.wire.diameter_mm, f.metal.name)),
             cycles: cleaning.map_or("not in eight".to_owned(), |n| if n == 0 { "none".to_owned() } else { passes(n) }),
             cycles_why: if fed.is_some() {
                 format!("flood with {}", charge.refit.name)
@@ -140,9 +137,8 @@ fn works_why(target: Option<MeltTarget>, mix: &MeltCurve, (fed, scale): (bool, S
 }
 
 fn word(charge: &Charge, flags: &[Finding]) -> String {
-    match (&charge.feed, flags.first()) {
+    match (charge.fed(), flags.first()) {
         (None, _) => "Nothing is fed: the joints melt as the factory left them".to_owned(),
-        (Some(feed), _) if feed.share == 0.0 => format!("No {} is fed yet", feed.metal.name),
         (Some(feed), None) => format!("{} may stay in the joints", feed.metal.name),
         (Some(feed), Some(_)) => format!("{} must come out again before the new part goes in", feed.metal.name),
     }

@@ -153,7 +153,7 @@ fn parts(job: &Job, visitor: Visitor) -> Vec<Line> {
             mend_core::solder::MeltTarget::of(&charge.refit).map(|target| super::alloy_said::banded(&target, scale));
         let melts = at.map_or(String::new(), |at| format!(", melts at {at}"));
         lines.push(line("Solder", format!("{}{melts}", charge.refit.name)));
-        if let Some(feed) = charge.feed.as_ref().filter(|feed| feed.share > 0.0) {
+        if let Some(feed) = charge.fed() {
             lines.push(line("Loosened with", feed.metal.name.clone()));
             lines.extend(left_in(bench));
         }

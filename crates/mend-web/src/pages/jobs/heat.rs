@@ -121,7 +121,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 
 /// What the joints hold, in a line.
 fn solder(inputs: &PlanInputs) -> String {
-    match inputs.feed.as_ref().filter(|feed| feed.share > 0.0) {
+    match inputs.feed.as_ref().filter(|feed| feed.is_used()) {
         Some(feed) => format!("{}, fed {:.0} % {}", inputs.alloy, feed.share * 100.0, feed.alloy),
         None => inputs.alloy.clone(),
     }

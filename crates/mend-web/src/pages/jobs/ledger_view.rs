@@ -41,7 +41,7 @@ pub(crate) struct LedgerView {
 impl LedgerView {
     /// At the steps that have to do with it, where something is fed.
     pub(crate) fn of(bench: &Bench, duty: Duty) -> Option<Self> {
-        let feed = bench.charge.feed.as_ref().filter(|feed| feed.share > 0.0)?;
+        let feed = bench.charge.fed()?;
         let tap = |act, label: String, key| Tap { act, label, key };
         let refit = bench.charge.refit.name.clone();
         let taps = match duty {
