@@ -5,7 +5,7 @@ mod common;
 
 use common::metals::metal;
 use common::{board, fed, sac305};
-use mend_core::board::{JointGroup, groups};
+use mend_core::board::{Board, JointGroup, JointShape, groups};
 use mend_core::materials::{Composition, Element, Metal};
 use mend_core::planning::ledger::{Act, Entry, Ledger};
 use mend_core::solder::{
@@ -48,6 +48,25 @@ fn more_than_a_joint_holds_comes_in_rounds_and_more_than_that_not_at_all() {
     thick.feed.as_mut().expect("fed").wire.diameter_mm = 0.1;
     let huge = JointGroup { volume: 500.0, most: 9000.0, ..group("legs") };
     assert_eq!(amount(&thick, &huge), None, "longer than a spool");
+}
+
+#[test]
+fn a_feed_that_can_not_be_is_refused_by_name() {
+    let said = |charge: &Charge, board: &Board| -> Vec<String> {
+        charge.check(board).into_iter().map(|f| format!("{} {}", f.place, f.message)).collect()
+    };
+    let mut thin = fed("Sn42Bi58", 0.9, &["legs", "attic"]);
+    thin.feed.as_mut().expect("fed").wire.diameter_mm = 0.1;
+    assert_eq!(said(&thin, &board()), ["rows “attic” is no row here"]);
+    thin.feed.as_mut().expect("fed").rows.pop();
+    assert_eq!(said(&thin, &board()), Vec::<String>::new());
+    let mut stout = board();
+    for leg in stout.connector.joints.iter_mut().filter(|joint| joint.row == "legs") {
+        leg.shape = JointShape::Hole { drill: 15.0, pad: 20.0 };
+    }
+    assert_eq!(said(&thin, &stout), ["share 90 % of Sn42Bi58 is more than legs can take"], "longer than a spool");
+    thin.feed.as_mut().expect("fed").share = 1e300;
+    assert!(said(&thin, &board())[0].contains("can't be fed"));
 }
 
 #[test]

@@ -1,6 +1,7 @@
 //! What the joints hold: the factory's metal, and what is fed to some of them before heat. From it, what each melts at.
 
 use super::band::band;
+use super::feed::amount;
 use super::melt_curve::{liquidus, melt_curve};
 use super::wire::Wire;
 use crate::board::{Board, JointGroup, groups};
@@ -139,6 +140,13 @@ impl Charge {
                 let hint = "name rows as the board does";
                 found.push(Finding::blocking("charge", "rows", format!("“{row}” is no row here")).hint(hint));
             }
+        }
+        let groups = groups(board);
+        let fed = groups.iter().filter(|group| found.is_empty() && self.feeds(group).is_some());
+        for group in fed.filter(|group| amount(self, group).is_none()).collect::<Vec<_>>() {
+            let message =
+                format!("{:.0} % of {} is more than {} can take", feed.share * 100.0, feed.metal.name, group.name);
+            found.push(Finding::blocking("charge", "share", message).hint("feed less, or clear these joints first"));
         }
         if liquidus(&feed.metal.composition).is_none() {
             let message = format!("where {} melts could not be computed", feed.metal.name);
