@@ -39,10 +39,10 @@ impl MakersMark {
     /// As it is read.
     pub const fn label(self) -> &'static str {
         match self {
-            Self::None => "no mark found",
+            Self::None => "not seen",
             Self::LeadFree => "lead-free",
             Self::Leaded => "leaded",
-            Self::LowTemperature => "low temperature",
+            Self::LowTemperature => "low-melt",
         }
     }
 }

@@ -134,7 +134,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
 fn alloy_figure(job: &Job) -> String {
     let Some(charge) = &job.charge else { return "not looked at".to_owned() };
     match charge.feed.as_ref().filter(|feed| feed.is_used()) {
-        Some(feed) => format!("{:.0} % {}", feed.share * 100.0, feed.alloy),
+        Some(feed) => format!("fed {:.0} %", feed.share * 100.0),
         None => charge.factory().to_owned(),
     }
 }

@@ -46,6 +46,10 @@ pub(crate) struct Said {
     pub(crate) confidence: String,
 }
 
+const KEY: &str = "solid line: in balance; dashed: cooled quickly; reality lies between";
+const KEY_WITH_FACTORY: &str =
+    "solid line: in balance; dashed: cooled quickly; reality lies between; grey: the factory's";
+
 /// A temperature with its band.
 pub(crate) fn banded(target: &MeltTarget, scale: Scale) -> String {
     let spread = scale.of_delta(target.spread).max(1.0);
@@ -98,7 +102,7 @@ impl Said {
             } else {
                 "nothing was fed".to_owned()
             },
-            key: "solid line: in balance; dashed: cooled quickly; reality lies between; grey: the factory's",
+            key: if fed.is_some() { KEY_WITH_FACTORY } else { KEY },
             picture: melt_picture(&scene),
             rows: table.iter().map(|row| feed_row(row, scale)).collect(),
             findings,
