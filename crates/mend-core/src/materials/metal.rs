@@ -1,6 +1,6 @@
 //! A solder by what a person calls it: an alloy of the table, or a composition, or a mix of those.
 
-use super::{Alloy, Composition, Element};
+use super::{ALLOYS, Alloy, Composition, Element};
 use crate::finding::Finding;
 
 const RULE: &str = "metal";
@@ -27,12 +27,12 @@ impl Metal {
             return Err(object(message, "name an alloy like SAC305, or give parts like Sn=43,Pb=43,Bi=14"));
         }
         if !text.contains('=') {
-            let alloy = Alloy::named(text).ok_or_else(|| {
-                object(
-                    format!("“{text}” is not in the alloy table"),
-                    "take one of the list, or give parts like Sn=43,Pb=57",
-                )
-            })?;
+            let unknown = || {
+                let names: Vec<&str> = ALLOYS.iter().map(|alloy| alloy.name).collect();
+                let hint = format!("take one of {}, or give parts like Sn=43,Pb=57", names.join(", "));
+                object(format!("“{text}” is not in the alloy table"), &hint)
+            };
+            let alloy = Alloy::named(text).ok_or_else(unknown)?;
             return Ok(Self::from(alloy));
         }
         let parts = read_parts(text).map_err(|(message, hint)| object(message, hint))?;
