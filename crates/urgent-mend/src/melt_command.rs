@@ -12,13 +12,12 @@ use crate::plan_command::{BAD_INPUT, objection, print};
 
 /// What is asked.
 #[derive(Args)]
-#[group(required = true, multiple = false, id = "metal")]
 pub(crate) struct Asked {
     /// Alloys by mass, summing to 100: "SAC305=60,Sn42Bi58=40"; or one alloy's name.
-    #[arg(long, group = "metal")]
+    #[arg(long, required_unless_present = "composition", conflicts_with = "composition")]
     mix: Option<String>,
     /// Elements in wt%, summing to 100: "Sn=43,Pb=43,Bi=14".
-    #[arg(long, group = "metal")]
+    #[arg(long)]
     composition: Option<String>,
     /// Print the curve as JSON.
     #[arg(long)]
