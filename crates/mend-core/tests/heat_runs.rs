@@ -1,9 +1,9 @@
-//! Whole runs on a board: R8-R10 of the heat design, and what physics promises.
+//! Whole runs on a board: R8-R11 of the heat design, and what physics promises.
 
 mod common;
 
 use common::{below, board, station, with_case};
-use mend_core::board::{Board, Face};
+use mend_core::board::{Board, Face, Point};
 use mend_core::heat::field::RIM_LOSS;
 use mend_core::heat::jet::Jet;
 use mend_core::heat::mesh::{Mesh, Resolution};
@@ -12,7 +12,7 @@ use mend_core::heat::nodes::Nodes;
 use mend_core::heat::run::{Run, jet, run};
 use mend_core::heat::simulation::Simulation;
 use mend_core::heat::surroundings::{Blowing, LOSS_SCALE, Radiation, Room, Surroundings, covered};
-use mend_core::heat::tool::HotAir;
+use mend_core::heat::tool::{HotAir, Motion};
 use mend_core::heat::unknowns::Unknowns;
 use mend_core::units::{Flow, Length, Temperature};
 
@@ -151,4 +151,50 @@ fn samples_are_the_same_every_time_and_centred() {
     assert!(mean.abs() < 0.03, "{mean}");
     let room = Temperature::celsius(23.0);
     assert!(room.in_kelvin() > 296.0);
+}
+
+/// Joint temperatures after a minute under a nozzle swept over the part from above, K over the room: the mean of the last
+/// period where the nozzle is followed from place to place, twice round a second.
+fn swept(followed: bool) -> Vec<f64> {
+    let air = HotAir { nozzle: Length::mm(8.0), face: Face::Top, motion: Motion::Sweeping, ..below(380.0) };
+    let board = board();
+    with_case((&board, &air), |case| {
+        let mesh = Mesh::of(&board, Resolution::COARSE, 1.0);
+        let network = Network::of(&board, &mesh, (case.melting, case.room));
+        let room = Room { temperature: case.room, loss: LOSS_SCALE, radiation: Radiation::Full };
+        let (covered, body) = (covered(&board, &mesh), board.connector.body);
+        let places = air.motion.path(&body).into_iter();
+        let places: Vec<Point> =
+            places.map(|(dx, dy)| Point { x: body.centre.x + dx, y: body.centre.y + dy }).collect();
+        let blown = |path: Vec<Point>| {
+            let blowing = Blowing { jet: jet(case, &Unknowns::nominal(&board.stack)), face: Face::Top, path };
+            Surroundings::new((&mesh, &network.nodes), &covered, Some(&blowing), &room)
+        };
+        let courses: Vec<Surroundings> = match followed {
+            true => places.iter().map(|place| blown(vec![*place])).collect(),
+            false => vec![blown(places.clone())],
+        };
+        let (period, seconds) = (places.len(), 60);
+        let step = 0.5 / period as f64;
+        let mut s: Simulation<f32> =
+            Simulation::new(mesh.clone(), network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), step);
+        let mut means = vec![0.0; network.joints.len()];
+        for tick in 0..2 * seconds * period {
+            s.set_air(&courses[tick % courses.len()]);
+            s.advance();
+            if tick >= (2 * seconds - 1) * period {
+                let joints = means.iter_mut().zip(&network.joints);
+                joints.for_each(|(mean, k)| *mean += s.node(*k) / period as f64);
+            }
+        }
+        means
+    })
+}
+
+#[test]
+fn r11_a_swept_nozzle_heats_as_its_averaged_footprint() {
+    let (followed, averaged) = (swept(true), swept(false));
+    assert!(averaged.iter().all(|t| *t > 60.0), "{averaged:?}");
+    let off = followed.iter().zip(&averaged).map(|(f, a)| (f - a).abs()).fold(0.0, f64::max);
+    assert!(off < 3.0, "{off} K");
 }
