@@ -27,6 +27,14 @@ for (const [name, path] of views) {
   });
 }
 
+test("picture of the process window", async ({ page }) => {
+  await page.goto("/jobs/4/heat");
+  await expect(page.locator(".window-map")).toBeVisible();
+  await page.evaluate(() => document.fonts.ready);
+  await page.locator(".window-key").scrollIntoViewIfNeeded();
+  await shoot(page, "process-window");
+});
+
 test("pictures of the heat step and the ledger", async ({ page }) => {
   await page.goto("/jobs/5/run");
   await page.getByRole("button", { name: "Begin at the bench" }).click();

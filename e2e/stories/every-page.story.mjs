@@ -48,3 +48,19 @@ test("assets are kept for ever under their hash and unchanged ones are not sent 
   const again = await request.get("/assets/app.css", { headers: { "if-none-match": first.headers().etag } });
   expect(again.status()).toBe(304);
 });
+
+test("the process window moves the setting by pointer and by keys, and the plan follows", async ({ page }) => {
+  await page.goto("/jobs/5/heat");
+  const map = page.locator(".window-map");
+  await expect(map).toHaveAttribute("aria-label", /Process window: \d+ of 1025 settings work; this one works/);
+  await expectAccessible(page);
+  const before = await page.locator(".verdict .huge").textContent();
+  await map.locator('[data-set="2"][data-flow="12"]').click();
+  await expect(page.locator(".verdict .huge")).not.toHaveText(before);
+  await expect(map).toHaveAttribute("aria-label", /this one does not melt everything/);
+  const set = Number(await page.locator("#set").inputValue());
+  await map.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect.poll(async () => Number(await page.locator("#set").inputValue())).toBeGreaterThan(set);
+  await expect(map).toHaveAttribute("data-at-set", "3");
+});

@@ -4,6 +4,7 @@ use mend_core::board::Board;
 use mend_core::finding::Finding;
 use mend_core::heat::tool::{HotAir, Motion, Station};
 use mend_core::planning::plan::plan;
+use mend_core::planning::process_window::{ProcessWindow, process_window};
 use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
 use mend_formats::shop::{PlanInputs, write_inputs};
@@ -61,6 +62,13 @@ pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
     let now = app.now_ms();
     let id = app.writing(move |write| write.add_plan(&new, now)).await?;
     Ok(Planned { id, inputs: inputs.clone(), plan })
+}
+
+/// The process window of these inputs, with the bundle that it was computed from.
+pub(crate) async fn window_of(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(Bundle, ProcessWindow), Refusal> {
+    let bundle = bundle(app, job.board()?.1.clone(), inputs).await?;
+    let computed = tokio::task::spawn_blocking(move || process_window(&bundle.order()).map(|map| (bundle, map))).await;
+    Ok(computed.map_err(|error| Refusal::Broken(error.to_string()))??)
 }
 
 async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, Refusal> {

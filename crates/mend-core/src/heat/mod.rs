@@ -8,7 +8,8 @@
 //! - [`jet`]: what leaves the nozzle and arrives at the board; [`tool`]: what a person sets
 //! - [`axis`], [`mesh`]: the grid; [`field`]: its state and the sweep over it; [`rkl2`]: the time stepping
 //! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`surroundings`]: what the air does to all
-//! - [`simulation`]: one step of everything; [`run`]: heat until release, then cool; [`unknowns`]: the samples
+//! - [`simulation`]: one step of everything; [`run`]: heat until release, then cool; [`unit_run`]: one run for all set
+//!   temperatures; [`unknowns`]: the samples
 
 pub mod axis;
 pub mod field;
@@ -21,6 +22,7 @@ pub mod run;
 pub mod simulation;
 pub mod surroundings;
 pub mod tool;
+pub mod unit_run;
 pub mod unknowns;
 
 /// Stefan-Boltzmann constant, W/m²K⁴ (CODATA, exact enough).

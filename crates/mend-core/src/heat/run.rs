@@ -69,7 +69,7 @@ pub struct Cooling {
 }
 
 /// The pause between "it is molten" and "it is up": min(3 s, 0.25 t + 0.5 s) (E).
-fn handling(molten: f64) -> f64 {
+pub fn handling(molten: f64) -> f64 {
     (0.25 * molten + 0.5).min(3.0)
 }
 

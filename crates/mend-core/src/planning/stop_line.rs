@@ -13,7 +13,8 @@ use crate::heat::run::Run;
 pub const LAMINATE_NEVER_C: f64 = 288.0;
 /// Laminate surface that is stood for a minute, °C (D, advice: time above 260 °C under 60 s).
 pub const LAMINATE_MINUTE_C: f64 = 260.0;
-const LAMINATE_MINUTE_S: usize = 60;
+/// That minute, s.
+pub const LAMINATE_MINUTE_S: usize = 60;
 
 /// When to stop, and for whose sake.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

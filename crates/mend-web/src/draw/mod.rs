@@ -7,6 +7,7 @@ pub(crate) mod margin_strip;
 pub(crate) mod melt_picture;
 pub(crate) mod pin_rows;
 pub(crate) mod time_bar;
+pub(crate) mod window_map;
 
 /// A number as SVG wants it: short.
 pub(crate) fn n(value: f64) -> String {

@@ -6,6 +6,7 @@ pub(crate) mod alloy_said;
 pub(crate) mod board;
 pub(crate) mod handover;
 pub(crate) mod heat;
+mod heat_window;
 pub(crate) mod intake;
 mod ledger_view;
 pub(crate) mod pins;
@@ -29,6 +30,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
         .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
         .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
+        .route("/jobs/{id}/heat/window", get(heat_window::show))
         .route("/jobs/{id}/run", get(run::show).post(run::start))
         .route("/jobs/{id}/run/presses", post(run::press))
         .route("/jobs/{id}/run/ledger", post(run::enter))

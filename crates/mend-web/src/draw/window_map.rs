@@ -1,0 +1,209 @@
+//! The process window on paper: set temperature across, flow upwards, each cell what comes of that setting.
+
+use std::collections::BTreeMap;
+
+use askama::Template;
+use mend_core::board::Board;
+use mend_core::heat::tool::{HotAir, Station};
+use mend_core::planning::process_window::{Candidate, Outcome, ProcessWindow};
+use mend_core::units::{Flow, Scale, Temperature};
+
+use super::n;
+
+const LEFT: f64 = 64.0;
+const TOP: f64 = 14.0;
+const WIDTH: f64 = 900.0;
+const HEIGHT: f64 = 330.0;
+/// Release is shaded in steps of so many seconds, the last step open.
+const SHADE_S: f64 = 20.0;
+const SHADES: usize = 5;
+/// A transfer that is off by a factor is as a flow that is off by this power of it: h goes with Re^0.55 (Martin).
+const FLOW_FOR_TRANSFER: f64 = 1.0 / 0.55;
+/// Width of the ring round the setting.
+const REGION: f64 = 66.0;
+/// Room that a word takes at the right end.
+const LONGEST_WORD: f64 = 200.0;
+/// Half width of the middle eight in ten of a bell, standard deviations.
+const EIGHT_IN_TEN: f64 = 1.281_6;
+
+/// A cell.
+pub(crate) struct Cell {
+    pub(crate) class: String,
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) set: usize,
+    pub(crate) flow: usize,
+}
+
+/// A word at an edge.
+pub(crate) struct Word {
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) text: String,
+    pub(crate) anchor: &'static str,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/window_map.svg", escape = "html")]
+pub(crate) struct WindowMap {
+    pub(crate) spoken: String,
+    pub(crate) cells: Vec<Cell>,
+    pub(crate) cell_width: String,
+    pub(crate) cell_height: String,
+    pub(crate) set_ticks: Vec<(String, String)>,
+    pub(crate) flow_ticks: Vec<(String, String)>,
+    pub(crate) words: Vec<Word>,
+    /// Where the setting is, and how far up and down the real station may be.
+    pub(crate) here: Option<(String, String)>,
+    pub(crate) region: Option<(String, String, String)>,
+    /// As the form takes them.
+    pub(crate) sets: String,
+    pub(crate) flows: String,
+    pub(crate) at: (usize, usize),
+}
+
+struct Paper<'a> {
+    map: &'a ProcessWindow,
+    scale: Scale,
+}
+
+impl Paper<'_> {
+    fn cell(&self) -> (f64, f64) {
+        ((WIDTH - LEFT) / self.map.sets.len() as f64, (HEIGHT - TOP) / self.map.flows.len() as f64)
+    }
+
+    /// Middle of a setting, not off the paper.
+    fn place(&self, set: Temperature, flow: Flow) -> (f64, f64) {
+        let (w, h) = self.cell();
+        let along = |value: f64, first: f64, last: f64| ((value - first) / (last - first)).clamp(0.0, 1.0);
+        let (sets, flows) = (&self.map.sets, &self.map.flows);
+        let x = along(set.in_celsius(), sets[0].in_celsius(), sets[sets.len() - 1].in_celsius());
+        let lpm = |flow: Flow| flow.in_litres_per_minute();
+        let y = along(lpm(flow), lpm(flows[0]), lpm(flows[flows.len() - 1]));
+        (LEFT + w / 2.0 + x * (WIDTH - LEFT - w), HEIGHT - h / 2.0 - y * (HEIGHT - TOP - h))
+    }
+
+    fn corner(&self, set: usize, flow: usize) -> (f64, f64) {
+        let (w, h) = self.cell();
+        (LEFT + w * set as f64, HEIGHT - h * (flow + 1) as f64)
+    }
+}
+
+fn class(candidate: &Candidate) -> String {
+    match (candidate.outcome(), candidate.release_s) {
+        (Outcome::Works, Some(release)) => format!("w{}", ((release / SHADE_S) as usize).min(SHADES - 1)),
+        (Outcome::Hurts, _) => "hurts".to_owned(),
+        _ => "cool".to_owned(),
+    }
+}
+
+/// Draws the window of a job, with its setting in it.
+pub(crate) fn window_map(
+    map: &ProcessWindow,
+    (board, station, air): (&Board, &Station, &HotAir),
+    scale: Scale,
+) -> WindowMap {
+    let paper = Paper { map, scale };
+    let (w, h) = paper.cell();
+    let all = (0..map.flows.len()).flat_map(|flow| (0..map.sets.len()).map(move |set| (set, flow)));
+    let cell = |(set, flow): (usize, usize)| {
+        let (x, y) = paper.corner(set, flow);
+        Cell { class: class(map.at(flow, set)), x: n(x), y: n(y), set, flow }
+    };
+    let here = paper.place(air.set, air.flow);
+    let spread = (EIGHT_IN_TEN * station.flow_spread.hypot(station.jet_spread * FLOW_FOR_TRANSFER)).exp();
+    let lpm = air.flow.in_litres_per_minute();
+    let ends = [lpm * spread, lpm / spread].map(|lpm| paper.place(air.set, Flow::litres_per_minute(lpm)).1);
+    let nearest = |values: &[f64], value: f64| {
+        let off = |k: &usize| (values[*k] - value).abs();
+        (0..values.len()).min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(0)
+    };
+    let celsius: Vec<f64> = map.sets.iter().map(|t| t.in_celsius()).collect();
+    let flows: Vec<f64> = map.flows.iter().map(|f| f.in_litres_per_minute()).collect();
+    let at = (nearest(&celsius, air.set.in_celsius()), nearest(&flows, lpm));
+    let joined = |values: Vec<String>| values.join(" ");
+    WindowMap {
+        spoken: spoken(map, at),
+        cells: all.map(cell).collect(),
+        cell_width: n(w + 0.4),
+        cell_height: n(h + 0.4),
+        set_ticks: set_ticks(&paper),
+        flow_ticks: flow_ticks(&paper),
+        words: words(&paper, board),
+        here: Some((n(here.0), n(here.1))),
+        region: Some((n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0]))),
+        sets: joined(map.sets.iter().map(|t| format!("{:.0}", scale.of(*t))).collect()),
+        flows: joined(flows.iter().map(|f| format!("{f:.1}")).collect()),
+        at,
+    }
+}
+
+fn spoken(map: &ProcessWindow, (set, flow): (usize, usize)) -> String {
+    let works = map.candidates.iter().filter(|c| c.outcome() == Outcome::Works).count();
+    let here = match map.at(flow, set).outcome() {
+        Outcome::Works => "works",
+        Outcome::Hurts => "hurts something first",
+        Outcome::TooCool => "does not melt everything",
+    };
+    format!(
+        "Process window: {works} of {} settings work; this one {here}. Arrow keys move the setting.",
+        map.candidates.len()
+    )
+}
+
+fn set_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
+    let sets = &paper.map.sets;
+    let tick = |k: usize| {
+        let label = format!(
+            "{:.0}{}",
+            paper.scale.of(sets[k]),
+            if k + 8 >= sets.len() { format!(" {}", paper.scale.symbol()) } else { String::new() }
+        );
+        (n(paper.place(sets[k], paper.map.flows[0]).0), label)
+    };
+    (0..sets.len()).step_by(8).map(tick).collect()
+}
+
+fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
+    let flows = &paper.map.flows;
+    let tick =
+        |k: usize| (n(paper.place(paper.map.sets[0], flows[k]).1), format!("{:.0}", flows[k].in_litres_per_minute()));
+    (0..flows.len()).step_by(6).map(tick).collect()
+}
+
+/// At each edge of the window what binds there, once each, where most of that edge is.
+fn words(paper: &Paper<'_>, board: &Board) -> Vec<Word> {
+    let map = paper.map;
+    let mut edges: BTreeMap<(bool, String), Vec<(f64, f64)>> = BTreeMap::new();
+    for flow in 0..map.flows.len() {
+        for set in 1..map.sets.len() {
+            let (before, after) = (map.at(flow, set - 1), map.at(flow, set));
+            let at = paper.corner(set, flow);
+            match (before.outcome(), after.outcome()) {
+                (Outcome::Works | Outcome::TooCool, Outcome::Hurts) => {
+                    let name = after.harm.map(|(_, k)| map.names[k].clone()).unwrap_or_default();
+                    edges.entry((true, name)).or_default().push(at);
+                }
+                (Outcome::TooCool, Outcome::Works) => {
+                    let row = board.connector.joints.get(before.last_joint).map(|j| j.row.clone()).unwrap_or_default();
+                    edges.entry((false, row)).or_default().push(at);
+                }
+                _ => {}
+            }
+        }
+    }
+    /// An edge shorter than this is not named, cells.
+    const SHORTEST: usize = 4;
+    let long = edges.into_iter().filter(|(_, places)| places.len() >= SHORTEST);
+    let word = |((hurts, name), places): ((bool, String), Vec<(f64, f64)>)| {
+        let (x, y) = places[places.len() / 2];
+        let (text, x, anchor) = match (hurts, x > WIDTH - LONGEST_WORD) {
+            (false, _) => (format!("{name} stay solid"), x - 10.0, "end"),
+            (true, false) => (format!("{name} first"), x + 10.0, "start"),
+            (true, true) => (format!("{name} first"), WIDTH - 8.0, "end"),
+        };
+        Word { x: n(x), y: n(y), text, anchor }
+    };
+    long.map(word).collect()
+}
