@@ -9,6 +9,7 @@ use mend_core::board::{Board, Face};
 use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
+use mend_core::planning::caution::Caution;
 use mend_core::planning::margin::Kind;
 use mend_core::planning::plan::{Order, Plan, SAMPLES, Window, plan};
 use mend_core::planning::sequence::{Script, StepKind, sequence};
@@ -115,4 +116,13 @@ fn feeding_low_melt_moves_the_line_and_the_release() {
     let steps = sequence(&Script { board: &board(), plan: &fed, charge: &legs });
     assert!(steps[3].lines.iter().any(|line| line.starts_with("legs: 4 x") && line.contains("Sn42Bi58")));
     assert!(steps[6].lines.iter().any(|line| line.contains("passes, flooded with SAC305")), "{:?}", steps[6].lines);
+    assert!(!steps[6].cautions.contains(&Caution::Lead), "there is no lead in it");
+    let leaded = common::fed("Sn63Pb37", 0.6, &["legs"]);
+    let steps = sequence(&Script { board: &board(), plan: &fed, charge: &leaded });
+    for (k, title) in [(3, "Add alloy"), (6, "Wick while warm")] {
+        assert!(
+            steps[k].title == title && steps[k].cautions.contains(&Caution::Lead),
+            "{title}: lead on hands and in waste"
+        );
+    }
 }

@@ -237,12 +237,13 @@ fn wick(script: &Script<'_>) -> Step {
     }
     lines.extend(passes(script));
     lines.push("Braid that sticks is a board gone cold: warm it, do not pull.".to_owned());
-    let kind = StepKind::WhileWarm { window_s: script.plan.warm_s };
-    Step {
-        kind,
-        duty: Duty::Clean,
-        ..step("Wick while warm", lines, "Braid glides; pads are flat and bright.", &[Caution::Burns, Caution::Fumes])
+    let mut cautions = vec![Caution::Burns, Caution::Fumes];
+    if script.charge.has_lead() {
+        cautions.push(Caution::Lead);
     }
+    let kind = StepKind::WhileWarm { window_s: script.plan.warm_s };
+    let step = step("Wick while warm", lines, "Braid glides; pads are flat and bright.", &cautions);
+    Step { kind, duty: Duty::Clean, ..step }
 }
 
 fn clean_pads() -> Step {

@@ -83,6 +83,11 @@ impl Charge {
         Self { refit: metal.clone(), factory: metal, feed: None }
     }
 
+    /// Is there lead in anything that comes to these joints, or leaves them?
+    pub fn has_lead(&self) -> bool {
+        self.factory.has_lead() || self.refit.has_lead() || self.fed().is_some_and(|feed| feed.metal.has_lead())
+    }
+
     /// What is really fed: some of it, to some joints.
     pub fn fed(&self) -> Option<&Feed> {
         self.feed.as_ref().filter(|feed| feed.share > 0.0 && !feed.rows.is_empty())
