@@ -5,14 +5,13 @@ mod common;
 use common::{below, board, station, with_case};
 use mend_core::board::{Board, Face, Point};
 use mend_core::heat::field::RIM_LOSS;
-use mend_core::heat::jet::Jet;
 use mend_core::heat::mesh::{Mesh, Resolution};
 use mend_core::heat::network::Network;
-use mend_core::heat::nodes::Nodes;
 use mend_core::heat::run::{Run, jet, run};
 use mend_core::heat::simulation::Simulation;
 use mend_core::heat::surroundings::{Blowing, LOSS_SCALE, Radiation, Room, Surroundings, covered};
 use mend_core::heat::tool::{HotAir, Motion};
+use mend_core::heat::unit_run::unit_run;
 use mend_core::heat::unknowns::Unknowns;
 use mend_core::units::{Flow, Length, Temperature};
 
@@ -49,30 +48,17 @@ fn r8_hotter_air_melts_sooner_and_most_steeply_near_the_lowest_that_melts() {
 fn scaled_melt(from: f64, to: f64) -> f64 {
     let (board, air) = (board(), below(from));
     with_case((&board, &air), |case| {
-        let mesh = Mesh::of(&board, Resolution::COARSE, 1.0);
-        let network = Network::of(&board, &mesh, (case.melting, case.room));
-        let mut nodes: Nodes = network.nodes.clone();
-        for node in &mut nodes.nodes {
-            // A leg of 6 mm³ takes 2.4 J to melt, seconds of the run: spread over its rise, so that the run stays linear.
-            node.capacity += node.melting.take().map_or(0.0, |m| m.latent / m.liquidus);
-        }
-        let room = Room { temperature: case.room, loss: LOSS_SCALE, radiation: Radiation::Linear };
-        let blown: Jet = jet(case, &Unknowns::nominal(&board.stack));
-        let blowing = Blowing { jet: blown, face: Face::Bottom, path: vec![board.connector.body.centre] };
-        let air = Surroundings::new((&mesh, &nodes), &covered(&board, &mesh), Some(&blowing), &room);
-        let mut s: Simulation<f32> = Simulation::new(mesh, nodes, (RIM_LOSS, case.room.in_kelvin()), 0.25);
-        s.set_air(&air);
+        let unit = unit_run(case);
         let scale = (to - case.room.in_celsius()) / (from - case.room.in_celsius());
         let liquidus = (case.melting[0].melted - case.room).in_kelvin();
-        let coldest = |s: &Simulation<f32>| network.joints.iter().map(|k| s.node(*k)).fold(f64::INFINITY, f64::min);
-        let mut before = 0.0;
-        for step in 0..1200 {
-            s.advance();
-            let now = coldest(&s) * scale;
+        let coldest = |second: usize| {
+            scale * unit.joints.iter().map(|curve| f64::from(curve[second])).fold(f64::INFINITY, f64::min)
+        };
+        for second in 1..unit.laminate.len() {
+            let (before, now) = (coldest(second - 1), coldest(second));
             if now >= liquidus {
-                return 0.25 * (f64::from(step) + (liquidus - before) / (now - before));
+                return (second - 1) as f64 + (liquidus - before) / (now - before);
             }
-            before = now;
         }
         f64::INFINITY
     })

@@ -31,7 +31,7 @@ const LOSS_SPREAD: f64 = 0.20;
 const DENSE_LEAN: f64 = 0.86;
 
 /// Half width of the middle eight in ten of a bell, in standard deviations (T).
-const EIGHT_IN_TEN: f64 = 1.281_6;
+pub(super) const EIGHT_IN_TEN: f64 = 1.281_6;
 
 impl Unknowns {
     /// Where a joint melts in this sample.

@@ -40,6 +40,16 @@ pub struct Order<'a> {
     pub part_must_live: bool,
 }
 
+impl Order<'_> {
+    /// What the rules have to say of its inputs; an error where that forbids to compute.
+    pub(super) fn checked(&self) -> Result<Vec<Finding>, Vec<Finding>> {
+        let mut findings = check::check(self.board);
+        findings.extend(settings::check(self.air, self.station));
+        findings.extend(self.charge.check(self.board));
+        if any_blocking(&findings) { Err(findings) } else { Ok(findings) }
+    }
+}
+
 /// Is there a window?
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -116,12 +126,7 @@ pub struct Plan {
 /// Computes the plan, or answers every blocking objection to its inputs.
 pub fn plan(order: &Order<'_>) -> Result<Plan, Vec<Finding>> {
     let Order { board, charge, station, air, room, .. } = *order;
-    let mut findings = check::check(board);
-    findings.extend(settings::check(air, station));
-    findings.extend(charge.check(board));
-    if any_blocking(&findings) {
-        return Err(findings);
-    }
+    let mut findings = order.checked()?;
     findings.extend(leaded_into_lead_free(charge));
     let melting = charge.targets(board)?;
     let case = Case { board, melting: &melting, station, air, room };

@@ -4,13 +4,12 @@
 use rayon::prelude::*;
 
 use super::plan::Order;
-use super::settings;
 use super::stop_line::{LAMINATE_MINUTE_C, LAMINATE_MINUTE_S, LAMINATE_NEVER_C};
-use crate::board::check;
-use crate::finding::{Finding, any_blocking};
-use crate::heat::run::{Case, handling};
+use crate::finding::Finding;
+use crate::heat::run::{Case, handling, jet};
 use crate::heat::tool::HotAir;
 use crate::heat::unit_run::{UnitRun, unit_run};
+use crate::heat::unknowns::Unknowns;
 use crate::solder::MeltTarget;
 use crate::units::{Flow, Temperature};
 
@@ -88,12 +87,7 @@ struct Limit {
 /// Computes the map of an order's tool, face, distance and board; its own set temperature and flow do not matter.
 pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Vec<Finding>> {
     let Order { board, charge, station, air, room, .. } = *order;
-    let mut findings = check::check(board);
-    findings.extend(settings::check(air, station));
-    findings.extend(charge.check(board));
-    if any_blocking(&findings) {
-        return Err(findings);
-    }
+    order.checked()?;
     let melting = charge.targets(board)?;
     let limits = limits(order);
     let even = |(low, high): (f64, f64), count: usize, k: usize| low + (high - low) * k as f64 / (count - 1) as f64;
@@ -109,10 +103,7 @@ pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Vec<Finding>> 
         let unit = unit_run(&case);
         let scaled = |set: &Temperature| {
             let air = at(*set);
-            let jet = crate::heat::run::jet(
-                &Case { air: &air, ..case },
-                &crate::heat::unknowns::Unknowns::nominal(&board.stack),
-            );
+            let jet = jet(&Case { air: &air, ..case }, &Unknowns::nominal(&board.stack));
             candidate(&unit, jet.outlet_excess / unit.outlet, (&melting, room, &limits))
         };
         sets.iter().map(scaled).collect()

@@ -146,12 +146,12 @@ impl Charge {
                 found.push(Finding::blocking("charge", "rows", format!("“{row}” is no row here")).hint(hint));
             }
         }
-        let groups = groups(board);
-        let fed = groups.iter().filter(|group| found.is_empty() && self.feeds(group).is_some());
-        for group in fed.filter(|group| amount(self, group).is_none()).collect::<Vec<_>>() {
-            let message =
-                format!("{:.0} % of {} is more than {} can take", feed.share * 100.0, feed.metal.name, group.name);
-            found.push(Finding::blocking("charge", "share", message).hint("feed less, or clear these joints first"));
+        // An amount can only be reckoned of a wire and a share that can be.
+        let groups = if found.is_empty() { groups(board) } else { Vec::new() };
+        for group in groups.iter().filter(|group| self.feeds(group).is_some() && amount(self, group).is_none()) {
+            let what = format!("{:.0} % of {}", feed.share * 100.0, feed.metal.name);
+            let object = Finding::blocking("charge", "share", format!("{what} is more than {} can take", group.name));
+            found.push(object.hint("feed less, or clear these joints first"));
         }
         if liquidus(&feed.metal.composition).is_none() {
             let message = format!("where {} melts could not be computed", feed.metal.name);

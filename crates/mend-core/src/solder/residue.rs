@@ -50,7 +50,7 @@ pub struct Residue {
     tracks: [(f64, Composition); 3],
     left: Left,
     floor_mm3: [f64; 3],
-    refit_mm3: f64,
+    /// What a joint in use holds: a flood brings that, and the final soldering.
     full_mm3: f64,
 }
 
@@ -61,7 +61,6 @@ impl Residue {
             tracks: [(factory_mg(charge, group), charge.factory.composition); 3],
             left: Left::with_part_off(group),
             floor_mm3: FILM_MM.map(|film| film * group.wetted),
-            refit_mm3: group.volume,
             full_mm3: group.volume,
         }
     }
@@ -91,7 +90,7 @@ impl Residue {
 
     /// The finished joint if it were soldered now with `refit`: after good, usual and poor passes.
     pub fn finished(&self, refit: &Composition) -> [Composition; 3] {
-        let fresh = self.refit_mm3 * refit.density();
+        let fresh = self.full_mm3 * refit.density();
         self.tracks.map(|(mass, old)| Composition::mixed(&[(old, mass), (*refit, fresh)]).unwrap_or(old))
     }
 
@@ -117,13 +116,9 @@ impl Residue {
 /// Flood-and-wick cycles after the part is off until a group's finished joint is within limits; none: not within eight.
 pub fn cycles(charge: &Charge, group: &JointGroup) -> Option<usize> {
     let refit = charge.refit.composition;
+    let Some(feed) = charge.feeds(group) else { return Some(0) };
     let mut residue = Residue::of(charge, group);
-    if let (Some(feed), Some(fed)) = (charge.feeds(group), amount(charge, group)) {
-        residue.fed(&feed.metal.composition, fed.mass_mg);
-    }
-    if charge.feeds(group).is_none() {
-        return Some(0);
-    }
+    residue.fed(&feed.metal.composition, amount(charge, group)?.mass_mg);
     // Whatever was fed comes out again: one pass at least, no exception.
     for cycle in 1..=MOST_CYCLES {
         if cycle > 1 {
@@ -140,7 +135,7 @@ pub fn cycles(charge: &Charge, group: &JointGroup) -> Option<usize> {
 /// Lead from the fed or the final alloy in a joint that had none: the shop decides, local rules apply.
 pub fn leaded_into_lead_free(charge: &Charge) -> Option<Finding> {
     let brings = |metal: &Metal| metal.has_lead();
-    let fed = charge.feed.as_ref().map(|feed| &feed.metal).filter(|metal| brings(metal));
+    let fed = charge.fed().map(|feed| &feed.metal).filter(|metal| brings(metal));
     let bringer = fed.or(Some(&charge.refit).filter(|metal| brings(metal)))?;
     (!charge.factory.has_lead()).then(|| {
         let message = format!("{} brings lead into a lead-free product", bringer.name);

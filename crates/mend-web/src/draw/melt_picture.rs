@@ -123,7 +123,6 @@ pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
         Span { x, width, middle: n(axis.x(middle)), label_x: label_x(&axis, middle), label }
     };
     let works = scene.works.map(|(at, spread)| ((at - spread, at + spread), band(at, spread)));
-    let end = scene.mix.scheil_end.map(|end| (end.at, end.moles));
     let factory_at = scene.factory.and_then(|(name, curve)| Some((name, curve.t98?)));
     MeltPicture {
         height: n(if scene.joints.is_some() { HEIGHT } else { HEIGHT - REACH }),
@@ -139,9 +138,9 @@ pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
             let label = format!("joints reach {:.0}–{}", scene.scale.of(low), degrees(high));
             span((low, high), label)
         }),
-        last: end.map(|(at, _)| {
-            let x = axis.x(at.in_celsius());
-            (n(x), n(x - 14.0), format!("last liquid {}", degrees(at)))
+        last: scene.mix.scheil_end.map(|end| {
+            let x = axis.x(end.at.in_celsius());
+            (n(x), n(x - 14.0), format!("last liquid {}", degrees(end.at)))
         }),
         factory_label: factory_at
             .map(|(name, at)| (label_x(&axis, at.in_celsius()), format!("{name} {}", degrees(at)))),

@@ -17,14 +17,10 @@ const HEIGHT: f64 = 330.0;
 /// Release is shaded in steps of so many seconds, the last step open.
 const SHADE_S: f64 = 20.0;
 const SHADES: usize = 5;
-/// A transfer that is off by a factor is as a flow that is off by this power of it: h goes with Re^0.55 (Martin).
-const FLOW_FOR_TRANSFER: f64 = 1.0 / 0.55;
 /// Width of the ring round the setting.
 const REGION: f64 = 66.0;
 /// Room that a word takes at the right end.
 const LONGEST_WORD: f64 = 200.0;
-/// Half width of the middle eight in ten of a bell, standard deviations.
-const EIGHT_IN_TEN: f64 = 1.281_6;
 
 /// A cell.
 pub(crate) struct Cell {
@@ -55,8 +51,8 @@ pub(crate) struct WindowMap {
     pub(crate) flow_ticks: Vec<(String, String)>,
     pub(crate) words: Vec<Word>,
     /// Where the setting is, and how far up and down the real station may be.
-    pub(crate) here: Option<(String, String)>,
-    pub(crate) region: Option<(String, String, String)>,
+    pub(crate) here: (String, String),
+    pub(crate) region: (String, String, String),
     /// As the form takes them.
     pub(crate) sets: String,
     pub(crate) flows: String,
@@ -112,16 +108,15 @@ pub(crate) fn window_map(
         Cell { class: class(map.at(flow, set)), x: n(x), y: n(y), set, flow }
     };
     let here = paper.place(air.set, air.flow);
-    let spread = (EIGHT_IN_TEN * station.flow_spread.hypot(station.jet_spread * FLOW_FOR_TRANSFER)).exp();
-    let lpm = air.flow.in_litres_per_minute();
-    let ends = [lpm * spread, lpm / spread].map(|lpm| paper.place(air.set, Flow::litres_per_minute(lpm)).1);
+    let (weak, strong) = station.real_flow(air.flow);
+    let ends = [strong, weak].map(|flow| paper.place(air.set, flow).1);
     let nearest = |values: &[f64], value: f64| {
         let off = |k: &usize| (values[*k] - value).abs();
         (0..values.len()).min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(0)
     };
     let celsius: Vec<f64> = map.sets.iter().map(|t| t.in_celsius()).collect();
     let flows: Vec<f64> = map.flows.iter().map(|f| f.in_litres_per_minute()).collect();
-    let at = (nearest(&celsius, air.set.in_celsius()), nearest(&flows, lpm));
+    let at = (nearest(&celsius, air.set.in_celsius()), nearest(&flows, air.flow.in_litres_per_minute()));
     let joined = |values: Vec<String>| values.join(" ");
     WindowMap {
         spoken: spoken(map, at),
@@ -131,8 +126,8 @@ pub(crate) fn window_map(
         set_ticks: set_ticks(&paper),
         flow_ticks: flow_ticks(&paper),
         words: words(&paper, board),
-        here: Some((n(here.0), n(here.1))),
-        region: Some((n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0]))),
+        here: (n(here.0), n(here.1)),
+        region: (n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0])),
         sets: joined(map.sets.iter().map(|t| format!("{:.0}", scale.of(*t))).collect()),
         flows: joined(flows.iter().map(|f| format!("{f:.1}")).collect()),
         at,
