@@ -31,7 +31,7 @@ const OUTSIDE: &[&str] = &["std::fs", "std::net", "std::env", "std::time", "std:
 /// Modules of the core from the ground up; an import may only look down, or stay on its floor.
 const RANKS: &[&[&str]] = &[
     &["units"],
-    &["finding"],
+    &["finding", "watch"],
     &["materials", "board"],
     &["solder"],
     &["heat"],

@@ -10,12 +10,16 @@ use std::time::Instant;
 
 use mend_core::board::{Face, Point};
 use mend_core::heat::axis::Axis;
+use mend_core::heat::blowing::Blowing;
 use mend_core::heat::jet::{Jet, JetLaw};
 use mend_core::heat::mesh::{Mesh, Slab};
+use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::Nodes;
+use mend_core::heat::recipe::Recipe;
+use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
-use mend_core::heat::surroundings::{Blowing, LOSS_SCALE, Radiation, Room, Surroundings};
-use mend_core::heat::tool::{Blower, HotAir, Motion};
+use mend_core::heat::surroundings::{LOSS_SCALE, Radiation, Room, Scene};
+use mend_core::heat::tool::{Blower, HotAir};
 use mend_core::planning::plan::{Order, plan};
 use mend_core::planning::process_window::process_window;
 use mend_core::units::{Duration, Flow, Length, Temperature};
@@ -60,14 +64,16 @@ fn reference() -> Simulation<f32> {
         distance: Length::mm(15.0),
         face: Face::Top,
         motion: Motion::Still,
-        longest: Duration::seconds(200.0),
+        aim: [0.0, 0.0],
     };
     let ambient = Temperature::celsius(25.0);
     let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), ambient);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 40.0, y: 40.0 }] };
     let room = Room { temperature: ambient, loss: LOSS_SCALE, radiation: Radiation::Full };
     let open = [vec![0.0; 6400], vec![0.0; 6400]];
-    let blown = Surroundings::new((&mesh, &Nodes::default()), &open, Some(&blowing), &room);
+    let (nodes, shielding) = (Nodes::default(), Shielding::default());
+    let scene = Scene { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, room };
+    let blown = scene.with(&blowing.into());
     let mut s = Simulation::new(mesh, Nodes::default(), (10.0, ambient.in_kelvin()), 0.5);
     s.set_air(&blown);
     s
@@ -76,9 +82,11 @@ fn reference() -> Simulation<f32> {
 /// Best of five on the tests' laptop board, 240 s: `what` of the order.
 fn best_of_five(what: impl Fn(&Order<'_>) -> bool) -> f64 {
     let (board, charge, station) = (common::board(), common::sac305(), common::station());
-    let air = HotAir { longest: Duration::seconds(240.0), ..common::below(440.0) };
+    let recipe = Recipe { longest: Duration::seconds(240.0), ..common::below(440.0) };
+    let watch = &common::WANTED;
     let room = Temperature::celsius(23.0);
-    let order = Order { board: &board, charge: &charge, station: &station, air: &air, room, part_must_live: false };
+    let (board, charge, station, recipe) = (&board, &charge, &station, &recipe);
+    let order = Order { board, charge, station, recipe, room, part_must_live: false, watch };
     let once = || {
         let from = Instant::now();
         black_box(what(&order));

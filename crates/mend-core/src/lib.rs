@@ -4,6 +4,7 @@
 //!
 //! - [`units`]: quantities as types
 //! - [`finding`]: what a rule has to object, where, and the way out
+//! - [`watch`]: how far a computation has come, and whether it is still wanted
 //! - [`materials`]: alloys and bodies, with sources and limits
 //! - [`board`]: outline, stack-up, connector, joints, neighbours
 //! - [`solder`]: what a mix of solders melts at
@@ -21,3 +22,4 @@ pub mod planning;
 pub mod shop;
 pub mod solder;
 pub mod units;
+pub mod watch;

@@ -2,14 +2,17 @@
 
 use mend_core::board::{Face, Point};
 use mend_core::heat::axis::Axis;
+use mend_core::heat::blowing::Blowing;
 use mend_core::heat::field::{Real, SurfaceAir};
 use mend_core::heat::jet::{Jet, JetLaw};
 use mend_core::heat::mesh::{Mesh, Slab};
+use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::{CellLink, Melting, Node, Nodes};
+use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
-use mend_core::heat::surroundings::{Blowing, LOSS_SCALE, Radiation, Room, Surroundings};
-use mend_core::heat::tool::{Blower, HotAir, Motion};
-use mend_core::units::{Duration, Flow, Length, Temperature};
+use mend_core::heat::surroundings::{LOSS_SCALE, Radiation, Room, Scene, Surroundings};
+use mend_core::heat::tool::{Blower, HotAir};
+use mend_core::units::{Flow, Length, Temperature};
 
 const ROOM_K: f64 = 296.15;
 
@@ -20,7 +23,11 @@ fn plate((nx, ny, layers): (usize, usize, usize), cell: f64, slab: Slab) -> Mesh
 /// The same air on every column of the top, and of the bottom.
 fn even_air(mesh: &Mesh, nodes: &Nodes, [top, bottom]: [SurfaceAir; 2]) -> Surroundings {
     let columns = mesh.inside.len();
-    Surroundings { faces: [vec![top; columns], vec![bottom; columns]], nodes: vec![(0.0, 0.0); nodes.nodes.len()] }
+    Surroundings {
+        faces: [vec![top; columns], vec![bottom; columns]],
+        nodes: vec![(0.0, 0.0); nodes.nodes.len()],
+        tip: None,
+    }
 }
 
 fn air(h: f64, gas_excess: f64) -> SurfaceAir {
@@ -173,14 +180,16 @@ fn r7_the_jet_on_a_plate_agrees_with_an_independent_solver() {
         distance: Length::mm(15.0),
         face: Face::Top,
         motion: Motion::Still,
-        longest: Duration::seconds(60.0),
+        aim: [0.0, 0.0],
     };
     let ambient = Temperature::celsius(25.0);
     let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), ambient);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 15.0, y: 20.0 }] };
     let room = Room { temperature: ambient, loss: LOSS_SCALE, radiation: Radiation::Linear };
     let open = [vec![0.0; 1600], vec![0.0; 1600]];
-    let blown = Surroundings::new((&mesh, &Nodes::default()), &open, Some(&blowing), &room);
+    let (nodes, shielding) = (Nodes::default(), Shielding::default());
+    let scene = Scene { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, room };
+    let blown = scene.with(&blowing.into());
     let mut s: Simulation<f32> = Simulation::new(mesh, Nodes::default(), (0.0, ambient.in_kelvin()), 0.5);
     s.set_air(&blown);
     (0..120).for_each(|_| s.advance());

@@ -2,21 +2,26 @@
 
 mod common;
 
-use common::{below, board, station, with_case};
+use common::{air_below, below, board, station, with_case};
 use mend_core::board::{Board, Face, Point};
+use mend_core::heat::blowing::Blowing;
 use mend_core::heat::field::RIM_LOSS;
 use mend_core::heat::mesh::{Mesh, Resolution};
+use mend_core::heat::motion::Motion;
 use mend_core::heat::network::Network;
-use mend_core::heat::run::{Run, jet, run};
+use mend_core::heat::recipe::Recipe;
+use mend_core::heat::rig::jet;
+use mend_core::heat::run::{Run, run};
+use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
-use mend_core::heat::surroundings::{Blowing, LOSS_SCALE, Radiation, Room, Surroundings, covered};
-use mend_core::heat::tool::{HotAir, Motion};
+use mend_core::heat::surroundings::{LOSS_SCALE, Radiation, Room, Scene, Surroundings, covered};
+use mend_core::heat::tool::HotAir;
 use mend_core::heat::unit_run::unit_run;
 use mend_core::heat::unknowns::Unknowns;
 use mend_core::units::{Flow, Length, Temperature};
 
-fn nominal(board: &Board, air: &HotAir) -> Run {
-    with_case((board, air), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE))
+fn nominal(board: &Board, recipe: &Recipe) -> Run {
+    with_case((board, recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE))
 }
 
 fn last_melt(run: &Run) -> Option<f64> {
@@ -52,9 +57,9 @@ fn scaled_melt(from: f64, to: f64) -> f64 {
         let scale = (to - case.room.in_celsius()) / (from - case.room.in_celsius());
         let liquidus = (case.melting[0].melted - case.room).in_kelvin();
         let coldest = |second: usize| {
-            scale * unit.joints.iter().map(|curve| f64::from(curve[second])).fold(f64::INFINITY, f64::min)
+            scale * unit.jet.joints.iter().map(|curve| f64::from(curve[second])).fold(f64::INFINITY, f64::min)
         };
-        for second in 1..unit.laminate.len() {
+        for second in 1..unit.jet.laminate.len() {
             let (before, now) = (coldest(second - 1), coldest(second));
             if now >= liquidus {
                 return (second - 1) as f64 + (liquidus - before) / (now - before);
@@ -77,7 +82,7 @@ fn r9_one_linear_run_serves_every_set_temperature() {
 fn r10_the_same_run_twice_is_equal_to_the_bit() {
     let bits = || {
         let r = nominal(&board(), &below(420.0));
-        let curves = r.joints.iter().chain(&r.neighbours).chain([&r.body, &r.laminate]);
+        let curves = r.traces.joints.iter().chain(&r.traces.neighbours).chain([&r.traces.body, &r.traces.laminate]);
         (curves.flatten().map(|t| t.to_bits()).collect::<Vec<_>>(), r.melted, r.release)
     };
     assert_eq!(bits(), bits());
@@ -85,12 +90,12 @@ fn r10_the_same_run_twice_is_equal_to_the_bit() {
 
 #[test]
 fn a_latch_under_the_jet_gets_hotter_than_on_the_far_side() {
-    let above =
-        HotAir { face: Face::Top, nozzle: Length::mm(10.0), flow: Flow::litres_per_minute(50.0), ..below(380.0) };
-    let hottest = |air: &HotAir| {
-        let run = nominal(&board(), air);
+    let (nozzle, flow) = (Length::mm(10.0), Flow::litres_per_minute(50.0));
+    let above = Recipe::from(HotAir { face: Face::Top, nozzle, flow, ..air_below(380.0) });
+    let hottest = |recipe: &Recipe| {
+        let run = nominal(&board(), recipe);
         let at = last_melt(&run).expect("melts") as usize;
-        run.body[at]
+        run.traces.body[at]
     };
     assert!(hottest(&above) > hottest(&below(440.0)), "the part's own body at its release");
 }
@@ -110,7 +115,7 @@ fn after_release_the_joints_freeze_and_the_board_stays_warm_for_longer() {
     let cooling = run.cooling.expect("released");
     let hold = cooling.hold.expect("freezes");
     assert!(hold > 0.0 && cooling.warm > hold, "hold {hold} s, warm {} s", cooling.warm);
-    let at_release = run.body[run.release.expect("released") as usize];
+    let at_release = run.traces.body[run.release.expect("released") as usize];
     assert!(cooling.body_peak >= at_release - 2.0);
 }
 
@@ -142,19 +147,18 @@ fn samples_are_the_same_every_time_and_centred() {
 /// Joint temperatures after a minute under a nozzle swept over the part from above, K over the room: the mean of the last
 /// period where the nozzle is followed from place to place, twice round a second.
 fn swept(followed: bool) -> Vec<f64> {
-    let air = HotAir { nozzle: Length::mm(8.0), face: Face::Top, motion: Motion::Sweeping, ..below(380.0) };
-    let board = board();
-    with_case((&board, &air), |case| {
+    let air = HotAir { nozzle: Length::mm(8.0), face: Face::Top, motion: Motion::Sweeping, ..air_below(380.0) };
+    let (board, recipe) = (board(), Recipe::from(air));
+    with_case((&board, &recipe), |case| {
         let mesh = Mesh::of(&board, Resolution::COARSE, 1.0);
         let network = Network::of(&board, &mesh, (case.melting, case.room));
         let room = Room { temperature: case.room, loss: LOSS_SCALE, radiation: Radiation::Full };
         let (covered, body) = (covered(&board, &mesh), board.connector.body);
-        let places = air.motion.path(&body).into_iter();
-        let places: Vec<Point> =
-            places.map(|(dx, dy)| Point { x: body.centre.x + dx, y: body.centre.y + dy }).collect();
+        let (places, shielding) = (air.path(&body), Shielding::default());
+        let scene = Scene { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, room };
         let blown = |path: Vec<Point>| {
-            let blowing = Blowing { jet: jet(case, &Unknowns::nominal(&board.stack)), face: Face::Top, path };
-            Surroundings::new((&mesh, &network.nodes), &covered, Some(&blowing), &room)
+            let jet = jet(case, &air, &Unknowns::nominal(&board.stack));
+            scene.with(&Blowing { jet, face: Face::Top, path }.into())
         };
         let courses: Vec<Surroundings> = match followed {
             true => places.iter().map(|place| blown(vec![*place])).collect(),

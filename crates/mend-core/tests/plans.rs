@@ -4,25 +4,28 @@
 
 mod common;
 
-use common::{below, board, fed, neighbour, sac305, station};
+use common::{WANTED, air_below, below, board, fed, neighbour, sac305, station};
 use mend_core::board::{Board, Face};
 use mend_core::finding::Finding;
+use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
 use mend_core::planning::caution::Caution;
 use mend_core::planning::margin::Kind;
-use mend_core::planning::plan::{Order, Plan, SAMPLES, Window, plan};
+use mend_core::planning::plan::{Order, Plan, SAMPLES, Unplanned, Window, plan};
 use mend_core::planning::sequence::{Script, StepKind, sequence};
 use mend_core::solder::Charge;
 use mend_core::units::{Duration, Flow, Length, Temperature};
 
-fn order_with(board: &Board, air: &HotAir, charge: &Charge) -> Result<Plan, Vec<Finding>> {
+fn order_with(board: &Board, recipe: &Recipe, charge: &Charge) -> Result<Plan, Vec<Finding>> {
     let room = Temperature::celsius(23.0);
-    plan(&Order { board, charge, station: &station(), air, room, part_must_live: false })
+    let (station, watch) = (station(), &WANTED);
+    let order = Order { board, charge, station: &station, recipe, room, part_must_live: false, watch };
+    plan(&order).map_err(Unplanned::objections)
 }
 
-fn planned(board: &Board, air: &HotAir) -> Plan {
-    order_with(board, air, &sac305()).expect("can be planned")
+fn planned(board: &Board, recipe: &Recipe) -> Plan {
+    order_with(board, recipe, &sac305()).expect("can be planned")
 }
 
 #[test]
@@ -67,10 +70,10 @@ fn impossible_settings_are_refused_all_at_once() {
         set: Temperature::celsius(900.0),
         flow: Flow::litres_per_minute(0.0),
         distance: Length::mm(-3.0),
-        longest: Duration::seconds(1e9),
-        ..below(400.0)
+        ..air_below(400.0)
     };
-    let refused = order_with(&board(), &air, &sac305()).expect_err("refused");
+    let recipe = Recipe { longest: Duration::seconds(1e9), ..Recipe::from(air) };
+    let refused = order_with(&board(), &recipe, &sac305()).expect_err("refused");
     let places: Vec<&str> = refused.iter().map(|f| f.place.as_str()).collect();
     for place in ["set_c", "flow_lpm", "distance_mm", "longest_s"] {
         assert!(places.contains(&place), "{places:?}");

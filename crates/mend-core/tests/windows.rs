@@ -3,26 +3,30 @@
 
 mod common;
 
-use common::{below, board, neighbour, sac305, station, with_case};
+use common::{WANTED, air_below, below, board, neighbour, sac305, station, with_case};
 use mend_core::board::{Board, Face};
 use mend_core::heat::mesh::Resolution;
+use mend_core::heat::recipe::Recipe;
 use mend_core::heat::run::run;
 use mend_core::heat::tool::HotAir;
 use mend_core::heat::unknowns::Unknowns;
 use mend_core::materials::BodyMaterial;
-use mend_core::planning::plan::Order;
+use mend_core::planning::plan::{Order, Unplanned};
 use mend_core::planning::process_window::{Outcome, ProcessWindow, process_window};
 use mend_core::units::{Duration, Temperature};
 
-fn window(board: &Board) -> ProcessWindow {
-    let (charge, station, air) = (sac305(), station(), two_minutes(400.0));
+fn window_of(board: &Board, recipe: &Recipe) -> Result<ProcessWindow, Unplanned> {
+    let (charge, station, watch) = (&sac305(), &station(), &WANTED);
     let room = Temperature::celsius(23.0);
-    let order = Order { board, charge: &charge, station: &station, air: &air, room, part_must_live: false };
-    process_window(&order).expect("can be computed")
+    process_window(&Order { board, charge, station, recipe, room, part_must_live: false, watch })
 }
 
-fn two_minutes(set: f64) -> HotAir {
-    HotAir { longest: Duration::seconds(120.0), ..below(set) }
+fn window(board: &Board) -> ProcessWindow {
+    window_of(board, &two_minutes(400.0)).expect("can be computed")
+}
+
+fn two_minutes(set: f64) -> Recipe {
+    Recipe { longest: Duration::seconds(120.0), ..below(set) }
 }
 
 #[test]
@@ -32,8 +36,9 @@ fn a_candidate_is_what_the_full_run_says() {
     let flow = map.flows.iter().position(|f| f.in_litres_per_minute() >= 90.0).expect("within range");
     let mut compared = 0;
     for (k, set) in map.sets.iter().enumerate().step_by(3) {
-        let air = HotAir { set: *set, flow: map.flows[flow], ..two_minutes(400.0) };
-        let full = with_case((&board, &air), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE));
+        let air = HotAir { set: *set, flow: map.flows[flow], ..air_below(400.0) };
+        let recipe = Recipe { air, ..two_minutes(400.0) };
+        let full = with_case((&board, &recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE));
         if let (Some(full), Some(scaled)) = (full.release, map.at(flow, k).release_s) {
             // The pause of the hand is in both; near the lowest that melts a per cent of heat is many of time.
             assert!((full - scaled).abs() < 0.08 * full + 1.0, "{set:?}: {full} against {scaled}");
@@ -68,9 +73,7 @@ fn a_frail_neighbour_shuts_the_window_and_is_named() {
 
 #[test]
 fn what_can_not_be_set_has_no_window() {
-    let (board, charge, station) = (board(), sac305(), station());
-    let air = HotAir { longest: Duration::seconds(1e9), ..below(400.0) };
-    let room = Temperature::celsius(23.0);
-    let order = Order { board: &board, charge: &charge, station: &station, air: &air, room, part_must_live: false };
-    assert_eq!(process_window(&order).expect_err("refused")[0].place, "longest_s");
+    let recipe = Recipe { longest: Duration::seconds(1e9), ..below(400.0) };
+    let refused = window_of(&board(), &recipe).expect_err("refused").objections();
+    assert_eq!(refused[0].place, "longest_s");
 }

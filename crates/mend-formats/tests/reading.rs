@@ -57,7 +57,7 @@ fn example() -> String {
 #[test]
 fn a_plan_is_written_and_read_back_the_same() {
     let bundle = bundle::parse(example().as_bytes()).unwrap();
-    let made = plan(&bundle.order()).unwrap();
+    let made = plan(&bundle.order(&mend_core::watch::Watch::new())).unwrap();
     let text = plan_format::write(&made).unwrap();
     assert!(plan_format::read(&text) == Some(made), "not the same to the bit");
     let older = text.replace("\"engine\":", "\"engine\":9");

@@ -1,7 +1,7 @@
 //! The only SQL. One writer connection and a pool of readers on one SQLite file in WAL mode.
 //!
 //! - [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
-//! - one file per table: boards, stations, jobs, charges, plans, runs, ledger, pins
+//! - one file per table: boards, stations, jobs, charges, settings, plans, runs, ledger, pins
 
 mod boards;
 mod charges;
@@ -12,6 +12,7 @@ mod migrations;
 mod pins;
 mod plans;
 mod runs;
+mod settings;
 mod stations;
 mod store;
 

@@ -8,6 +8,7 @@ const STEPS: &[M<'_>] = &[
          DROP TABLE stations; DROP TABLE boards;",
     ),
     M::up(include_str!("../migrations/0002_the_alloy.sql")).down("DROP TABLE ledger; DROP TABLE charges;"),
+    M::up(include_str!("../migrations/0003_settings.sql")).down("DROP TABLE settings;"),
 ];
 
 /// All steps, in order.

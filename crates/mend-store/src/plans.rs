@@ -58,4 +58,13 @@ impl Write<'_> {
         self.0.prepare_cached(sql)?.execute(values)?;
         Ok(self.0.last_insert_rowid())
     }
+
+    /// Keeps a plan unless it is the job's newest already.
+    pub fn add_plan_once(&self, plan: &NewPlan, now_ms: i64) -> Result<i64, StoreError> {
+        let sql = "SELECT id FROM (SELECT * FROM plans WHERE job_id = ?1 ORDER BY id DESC LIMIT 1)
+                   WHERE board_id = ?2 AND inputs = ?3 AND plan = ?4";
+        let values = params![plan.job_id, plan.board_id, plan.inputs, plan.plan];
+        let newest = self.0.prepare_cached(sql)?.query_row(values, |row| row.get(0)).optional()?;
+        newest.map_or_else(|| self.add_plan(plan, now_ms), Ok)
+    }
 }

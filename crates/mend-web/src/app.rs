@@ -5,6 +5,7 @@ use std::sync::Arc;
 use jiff::ZonedDateTime;
 use mend_store::{Read, Store, Write};
 
+use crate::planner::Computing;
 use crate::refusal::Refusal;
 
 /// Tells the time and the place's zone. Handed in, so that a test can stand still.
@@ -15,6 +16,8 @@ pub type Clock = Arc<dyn Fn() -> ZonedDateTime + Send + Sync>;
 pub struct App {
     store: Store,
     clock: Clock,
+    /// What is being computed, and what was lately.
+    pub(crate) computing: Arc<Computing>,
 }
 
 impl std::fmt::Debug for App {
@@ -26,7 +29,7 @@ impl std::fmt::Debug for App {
 impl App {
     /// An application on a store, with a clock.
     pub fn new(store: Store, clock: Clock) -> Self {
-        Self { store, clock }
+        Self { store, clock, computing: Arc::default() }
     }
 
     /// Now, in the shop's own zone.

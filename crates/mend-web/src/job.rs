@@ -45,6 +45,8 @@ pub(crate) struct Job {
     pub(crate) row: JobRow,
     pub(crate) board: Option<(i64, Board)>,
     pub(crate) planned: Option<Planned>,
+    /// What the heat plan is set to, as it was entered.
+    pub(crate) entered: Option<PlanInputs>,
     /// What the joints hold, as it was entered or as the plan had it.
     pub(crate) charge: Option<ChargeFile>,
     pub(crate) bench: Option<Bench>,
@@ -57,6 +59,7 @@ struct Kept {
     board: Option<String>,
     plan: Option<PlanRow>,
     charge: Option<String>,
+    settings: Option<String>,
     run: Option<KeptRun>,
     pins: BTreeMap<String, String>,
 }
@@ -80,8 +83,8 @@ impl Kept {
     fn read(read: Read<'_>, row: JobRow) -> Result<Self, StoreError> {
         let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten().map(|b| b.file);
         let run = read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?;
-        let (plan, charge) = (read.plan_of(row.id)?, read.charge(row.id)?);
-        Ok(Self { board, plan, charge, run, pins: read.pins(row.id)?, row })
+        let (plan, charge, settings) = (read.plan_of(row.id)?, read.charge(row.id)?, read.settings(row.id)?);
+        Ok(Self { board, plan, charge, settings, run, pins: read.pins(row.id)?, row })
     }
 
     fn understood(self) -> Job {
@@ -93,7 +96,8 @@ impl Kept {
         let planned = plan.and_then(Planned::of);
         let entered = self.charge.as_deref().and_then(ChargeFile::parse);
         let charge = entered.or_else(|| planned.as_ref().map(|p| p.inputs.charge_file()));
-        Job { planned, charge, board, bench, pins: self.pins, row: self.row }
+        let entered = self.settings.as_deref().and_then(shop::read_inputs);
+        Job { planned, entered, charge, board, bench, pins: self.pins, row: self.row }
     }
 }
 
@@ -101,12 +105,17 @@ impl Planned {
     fn of(row: PlanRow) -> Option<Self> {
         Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read(&row.plan)? })
     }
+
+    /// Whatever engine made it: a run keeps the plan that it was begun with.
+    fn kept(row: PlanRow) -> Option<Self> {
+        Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read_kept(&row.plan)? })
+    }
 }
 
 impl Bench {
     fn of(board: &Board, kept: KeptRun) -> Option<Self> {
         let KeptRun { run, plan, presses, ledger } = kept;
-        let planned = Planned::of(plan?)?;
+        let planned = Planned::kept(plan?)?;
         let charge = planned.inputs.charge().ok()?;
         let steps = sequence(&Script { board, plan: &planned.plan, charge: &charge });
         let event = |p: &PressRow| Some(Event { press: Press::named(&p.press)?, at_ms: p.at_ms });
@@ -160,10 +169,16 @@ impl Job {
         self.charge.clone().unwrap_or_default()
     }
 
-    /// The plan, if it is for what the joints hold now.
+    /// What it is to be planned from: as entered, else as planned, for what the joints hold now.
+    pub(crate) fn inputs(&self) -> Option<PlanInputs> {
+        let set = self.entered.as_ref().or(self.planned.as_ref().map(|p| &p.inputs))?;
+        Some(set.clone().with(&self.charge_file()))
+    }
+
+    /// The plan, if it is for what is set and what the joints hold now.
     pub(crate) fn current_plan(&self) -> Option<&Planned> {
-        let charge = self.charge_file();
-        self.planned.as_ref().filter(|p| p.inputs == p.inputs.clone().with(&charge))
+        let inputs = self.inputs()?;
+        self.planned.as_ref().filter(|p| p.inputs == inputs)
     }
 
     /// The run, or a refusal.

@@ -2,10 +2,11 @@
 //!
 //! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `job`: a job with everything known of it
-//! - `planner`: computes and keeps plans; [`opening`]: fills an empty shop from files
+//! - `planner`: computes and keeps plans; `computing`: long work, watched and cancelled; [`opening`]: fills an empty shop from files
 
 pub mod app;
 mod assets;
+mod computing;
 mod draw;
 mod job;
 pub mod opening;

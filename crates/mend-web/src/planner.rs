@@ -1,17 +1,25 @@
 //! Computes plans off the async threads and keeps them.
 
+use std::sync::Arc;
+
 use mend_core::board::Board;
 use mend_core::finding::Finding;
-use mend_core::heat::tool::{HotAir, Motion, Station};
-use mend_core::planning::plan::plan;
+use mend_core::heat::motion::Motion;
+use mend_core::heat::recipe::Recipe;
+use mend_core::heat::tool::{HotAir, Station};
+use mend_core::planning::plan::{Plan, plan};
 use mend_core::planning::process_window::{ProcessWindow, process_window};
-use mend_core::units::{Duration, Flow, Length, Temperature};
+use mend_core::planning::recheck::{Recheck, recheck};
+use mend_core::planning::watched::{Replay, replay};
+use mend_core::units::{Flow, Length, Temperature};
+use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
 use mend_formats::shop::{PlanInputs, write_inputs};
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
 
 use crate::App;
+use crate::computing::{Stand, Tasks};
 use crate::job::{Job, Planned};
 use crate::refusal::Refusal;
 
@@ -35,40 +43,112 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
         feed: None,
         refit: None,
         part_must_live: false,
-        settings: HotAir {
+        settings: Recipe::from(HotAir {
             set: Temperature::celsius(set),
             flow: Flow::litres_per_minute(flow),
             nozzle: bare,
             distance: Length::mm(25.0),
             face: board.connector.face.other(),
             motion: Motion::Still,
-            longest: Duration::seconds(240.0),
-        },
+            aim: [0.0, 0.0],
+        }),
     })
 }
 
-/// Computes the plan of a job for these inputs and keeps it; the newest one again when it was made from the same.
-pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
-    let (board_id, board) = job.board()?.clone();
-    if let Some(planned) = job.planned.as_ref().filter(|p| p.inputs == *inputs) {
-        return Ok(planned.clone());
-    }
-    let bundle = bundle(app, board, inputs).await?;
-    let computed = tokio::task::spawn_blocking(move || plan(&bundle.order())).await;
-    let plan = computed.map_err(|error| Refusal::Broken(error.to_string()))??;
-    let broken = |error: serde_json::Error| Refusal::Broken(error.to_string());
-    let text = plan_format::write(&plan).map_err(broken)?;
-    let new = NewPlan { job_id: job.row.id, board_id, inputs: write_inputs(inputs).map_err(broken)?, plan: text };
-    let now = app.now_ms();
-    let id = app.writing(move |write| write.add_plan(&new, now)).await?;
-    Ok(Planned { id, inputs: inputs.clone(), plan })
+/// A process window with what was run again of it.
+pub(crate) struct Rechecked {
+    pub(crate) map: ProcessWindow,
+    pub(crate) rechecked: Vec<Recheck>,
 }
 
-/// The process window of these inputs, with the bundle that it was computed from.
-pub(crate) async fn window_of(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(Bundle, ProcessWindow), Refusal> {
-    let bundle = bundle(app, job.board()?.1.clone(), inputs).await?;
-    let computed = tokio::task::spawn_blocking(move || process_window(&bundle.order()).map(|map| (bundle, map))).await;
-    Ok(computed.map_err(|error| Refusal::Broken(error.to_string()))??)
+/// Long computations of the shop, by kind.
+#[derive(Default)]
+pub(crate) struct Computing {
+    pub(crate) plans: Tasks<Plan>,
+    pub(crate) windows: Tasks<Rechecked>,
+    pub(crate) replays: Tasks<Replay>,
+}
+
+/// Keeps what a job's heat plan is set to.
+pub(crate) async fn keep_settings(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
+    let (id, text, now) = (job.row.id, written(inputs)?, app.now_ms());
+    app.writing(move |write| write.set_settings(id, &text, now)).await
+}
+
+fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
+    write_inputs(inputs).map_err(|error| Refusal::Broken(error.to_string()))
+}
+
+/// The plan of a job for these inputs, or how far it is; kept once it is there. The newest one again when it was made from
+/// the same.
+pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Stand<Planned>, Refusal> {
+    if let Some(planned) = job.planned.as_ref().filter(|p| p.inputs == *inputs) {
+        return Ok(Stand::Ended(Ok(Arc::new(planned.clone()))));
+    }
+    let (board_id, board) = job.board()?.clone();
+    let bundle = bundle(app, board, inputs).await?;
+    let key = format!("{board_id} {}", written(inputs)?);
+    let work = move |watch: &Watch| Ok(plan(&bundle.order(watch))?);
+    match app.computing.plans.of((job.row.id, key), work).await {
+        Stand::Running(share) => Ok(Stand::Running(share)),
+        Stand::Ended(Err(failed)) => Ok(Stand::Ended(Err(failed))),
+        Stand::Ended(Ok(plan)) => {
+            let planned = keep_plan(app, (job.row.id, board_id), (inputs, &plan)).await?;
+            Ok(Stand::Ended(Ok(Arc::new(planned))))
+        }
+    }
+}
+
+/// Computes the plan of a job to its end and keeps it.
+pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
+    let (board_id, board) = job.board()?.clone();
+    let bundle = bundle(app, board, inputs).await?;
+    let computed = tokio::task::spawn_blocking(move || plan(&bundle.order(&Watch::new()))).await;
+    let plan = computed.map_err(|error| Refusal::Broken(error.to_string()))?;
+    let plan = plan.map_err(|error| Refusal::Bad(error.objections()))?;
+    keep_plan(app, (job.row.id, board_id), (inputs, &plan)).await
+}
+
+/// Keeps a plan; two who waited for the same one keep it once.
+async fn keep_plan(
+    app: &App,
+    (job_id, board_id): (i64, i64),
+    (inputs, plan): (&PlanInputs, &Plan),
+) -> Result<Planned, Refusal> {
+    let text = plan_format::write(plan).map_err(|error| Refusal::Broken(error.to_string()))?;
+    let new = NewPlan { job_id, board_id, inputs: written(inputs)?, plan: text };
+    let now = app.now_ms();
+    let id = app.writing(move |write| write.add_plan_once(&new, now)).await?;
+    Ok(Planned { id, inputs: inputs.clone(), plan: plan.clone() })
+}
+
+/// The process window of these inputs, with the bundle that it is for. Set temperature and flow move in it, so they are
+/// no part of what it is kept by.
+pub(crate) async fn window_of(
+    app: &App,
+    job: &Job,
+    inputs: &PlanInputs,
+) -> Result<(Bundle, Stand<Rechecked>), Refusal> {
+    let (board_id, board) = job.board()?.clone();
+    let bundle = bundle(app, board, inputs).await?;
+    let mut fixed = inputs.clone();
+    (fixed.settings.air.set, fixed.settings.air.flow) = (Temperature::celsius(0.0), Flow::litres_per_minute(0.0));
+    let key = format!("{board_id} {}", written(&fixed)?);
+    let computed = bundle.clone();
+    let work = move |watch: &Watch| {
+        let map = process_window(&computed.order(watch))?;
+        let rechecked = recheck(&computed.order(watch), &map)?;
+        Ok(Rechecked { map, rechecked })
+    };
+    Ok((bundle, app.computing.windows.of((job.row.id, key), work).await))
+}
+
+/// The replay of a plan.
+pub(crate) async fn replay_of(app: &App, job: &Job, planned: &Planned) -> Result<Stand<Replay>, Refusal> {
+    let bundle = bundle(app, job.board()?.1.clone(), &planned.inputs).await?;
+    let (key, stop_s) = (planned.id.to_string(), planned.plan.stop.at_s);
+    let work = move |watch: &Watch| Ok(replay(&bundle.order(watch), stop_s)?);
+    Ok(app.computing.replays.of((job.row.id, key), work).await)
 }
 
 async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, Refusal> {
@@ -84,7 +164,7 @@ async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, 
         part_must_live: inputs.part_must_live,
         charge: inputs.charge()?,
         station,
-        air: inputs.settings,
+        recipe: inputs.settings.clone(),
         room: Temperature::celsius(USUAL_ROOM_C),
     })
 }

@@ -4,7 +4,8 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use mend_core::finding::Finding;
-use mend_core::planning::plan::{Plan, plan};
+use mend_core::planning::plan::{Plan, Unplanned, plan};
+use mend_core::watch::Watch;
 use mend_formats::{bundle, plan as plan_format};
 
 /// Exit code for input that can't be planned on.
@@ -19,7 +20,8 @@ pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
             return Ok(ExitCode::from(BAD_INPUT));
         }
     };
-    let made = bundle::parse(&bytes).and_then(|bundle| plan(&bundle.order()));
+    let watch = Watch::new();
+    let made = bundle::parse(&bytes).and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));
     match made {
         Ok(plan) if json => print(&plan_format::write(&plan)?),
         Ok(plan) => print(&in_words(&plan)),
@@ -57,7 +59,9 @@ fn in_words(plan: &Plan) -> String {
             plan.stop.spares.as_ref().map_or(String::new(), |s| format!(", to spare {s}"))
         ),
         format!("binds    {}", plan.binds),
+        plan.next_move.as_ref().map_or(String::new(), |m| format!("better   {}: {}", m.what, m.brings)),
     ];
+    let lines = lines.into_iter().filter(|line| !line.is_empty());
     let margins = plan.margins.iter().map(|m| format!("         {:>6.0} K  {} ({})", m.margin_k, m.name, m.detail));
-    lines.into_iter().chain(margins).collect::<Vec<_>>().join("\n")
+    lines.chain(margins).collect::<Vec<_>>().join("\n")
 }

@@ -33,6 +33,10 @@ impl Axis {
     pub fn is_empty(&self) -> bool {
         self.len() == 0
     }
+    /// All borders, mm, ascending.
+    pub fn borders(&self) -> &[f64] {
+        &self.borders
+    }
     /// Low border of cell `i`, mm.
     pub fn low(&self, i: usize) -> f64 {
         self.borders[i]

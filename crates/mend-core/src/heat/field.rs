@@ -1,8 +1,10 @@
 //! The board's temperature field and the sweep over it: the one loop in which the time goes.
 //!
-//! Cells lie in rows along x, filled up to a whole number of packs and with one spare cell at either end; a layer has a
-//! spare row at either side. Spare cells have no conductance and stay at zero, so the loop needs no special case at the
-//! rim. It works on packs of sixteen: loads into local arrays first, arithmetic next, one store last. (Written over
+//! Cells lie in rows along x, filled up to a whole number of packs and with one spare cell at either end; the rows of all
+//! layers at one y lie together, so that a cell's six neighbours are near it in memory; there is a spare row of each layer
+//! at either side. Spare cells have no conductance and stay at zero, so the loop needs no special case at the rim. It works
+//! down the layers in packs of sixteen columns: their coefficients are loaded once for all layers, and each layer's values
+//! are the next one's neighbour above. Loads into local arrays first, arithmetic next, one store last. (Written over
 //! slices it met fourteen pointers that might alias, was not vectorised, and ran at a seventh of the speed.)
 //! Excess over the room, in K. f32 in use, f64 in the energy check.
 
@@ -81,6 +83,18 @@ pub struct SurfaceAir {
     pub emissivity: f64,
     /// Linearised radiation, W/m²K, without the half-cell factor.
     pub linear_radiation: f64,
+}
+
+impl SurfaceAir {
+    /// All of it times `share`: what is left where something stands on the surface.
+    pub fn scaled(self, share: f64) -> Self {
+        Self {
+            loss: self.loss * share,
+            gain: self.gain * share,
+            emissivity: self.emissivity * share,
+            linear_radiation: self.linear_radiation * share,
+        }
+    }
 }
 
 impl<R: Real> Coefficients<R> {
@@ -165,7 +179,7 @@ impl<R: Real> Coefficients<R> {
 
     /// Index of a cell in an array of the field.
     pub fn cell(&self, (i, j): (usize, usize), layer: usize) -> usize {
-        (layer * (self.ny + 2) + j + 1) * (self.row + 2) + i + 1
+        ((j + 1) * self.layers + layer) * (self.row + 2) + i + 1
     }
 
     /// Fastest rate within a column, 1/s, node links left out: Gershgorin's bound, radiation taken at 700 K.
@@ -186,51 +200,63 @@ fn load<R: Real>(from: &[R], at: usize) -> Pack<R> {
     pack
 }
 
-/// A pack of cells: where it lies in the field, among the columns, and in which layer.
-#[derive(Clone, Copy)]
-struct Place {
-    cell: usize,
+/// Sixteen columns of board beside each other: their coefficients, held while the sweep goes down the layers.
+struct Columns<R> {
+    west: Pack<R>,
+    east: Pack<R>,
+    near: Pack<R>,
+    far: Pack<R>,
+    diagonal: Pack<R>,
+    /// Place among the columns.
     column: usize,
-    layer: usize,
+}
+
+/// The values of one layer of a pack of columns, and of the layers above and below.
+struct Slice<R> {
+    up: Pack<R>,
+    here: Pack<R>,
+    down: Pack<R>,
 }
 
 impl<R: Real> Coefficients<R> {
-    /// The pack that starts at cell `i` of row `j` in `layer`.
     #[inline(always)]
-    fn place(&self, (j, layer): (usize, usize), i: usize) -> Place {
-        let (stride, lone) = (self.row + 2, (self.row + 2) * (self.ny + 2));
-        Place { cell: layer * lone + (j + 1) * stride + i + 1, column: j * self.row + i, layer }
+    fn columns(&self, column: usize) -> Columns<R> {
+        Columns {
+            west: load(&self.west, column),
+            east: load(&self.east, column),
+            near: load(&self.near, column),
+            far: load(&self.far, column),
+            diagonal: load(&self.diagonal, column),
+            column,
+        }
     }
 
-    /// Rates of a pack, K/s.
+    /// Rates of the pack at `cell` of `layer`, K/s.
     #[inline(always)]
-    fn rates(&self, state: &[R], at: Place) -> Pack<R> {
-        let (stride, lone) = (self.row + 2, (self.row + 2) * (self.ny + 2));
-        let t = load(state, at.cell);
-        let (west, east) = (load(state, at.cell - 1), load(state, at.cell + 1));
-        let (near, far) = (load(state, at.cell - stride), load(state, at.cell + stride));
-        // At a face the missing neighbour is the cell itself: no difference, no flow.
-        let up = if at.layer == 0 { t } else { load(state, at.cell - lone) };
-        let down = if at.layer + 1 == self.layers { t } else { load(state, at.cell + lone) };
-        let (kw, ke) = (load(&self.west, at.column), load(&self.east, at.column));
-        let (kn, kf, kd) = (load(&self.near, at.column), load(&self.far, at.column), load(&self.diagonal, at.column));
+    fn rates(&self, state: &[R], columns: &Columns<R>, (cell, layer, slice): (usize, usize, &Slice<R>)) -> Pack<R> {
+        let across = (self.row + 2) * self.layers;
+        let (west, east) = (load(state, cell - 1), load(state, cell + 1));
+        let (near, far) = (load(state, cell - across), load(state, cell + across));
+        let (t, up, down) = (&slice.here, &slice.up, &slice.down);
+        let c = columns;
         let mut rate = [R::zero(); PACK];
         for l in 0..PACK {
-            rate[l] = kw[l] * west[l] + ke[l] * east[l] + kn[l] * near[l] + kf[l] * far[l] - kd[l] * t[l]
+            rate[l] = c.west[l] * west[l] + c.east[l] * east[l] + c.near[l] * near[l] + c.far[l] * far[l]
+                - c.diagonal[l] * t[l]
                 + self.through * ((up[l] - t[l]) + (down[l] - t[l]));
         }
-        if at.layer == 0 {
-            self.add_face(&self.faces[0], (at.column, t), &mut rate);
+        if layer == 0 {
+            self.add_face(&self.faces[0], (c.column, t), &mut rate);
         }
-        if at.layer + 1 == self.layers {
-            self.add_face(&self.faces[1], (at.column, t), &mut rate);
+        if layer + 1 == self.layers {
+            self.add_face(&self.faces[1], (c.column, t), &mut rate);
         }
         rate
     }
 
     /// Exchange with the air at a face, K/s.
     #[inline(always)]
-    fn add_face(&self, face: &FaceRates<R>, (column, t): (usize, Pack<R>), rate: &mut Pack<R>) {
+    fn add_face(&self, face: &FaceRates<R>, (column, t): (usize, &Pack<R>), rate: &mut Pack<R>) {
         let (gain, loss, radiation) =
             (load(&face.gain, column), load(&face.loss, column), load(&face.radiation, column));
         let room2 = self.room_k * self.room_k;
@@ -244,15 +270,21 @@ impl<R: Real> Coefficients<R> {
 }
 
 // The loops stand here twice, and as loops: a closure is compiled apart, for the plain processor, and loses half the speed.
-// Layers run inside a row, so that its coefficients come into the cache once.
 
 #[inline(always)]
 fn first_stage<R: Real>(c: &Coefficients<R>, start: &[R], first: &mut [R]) {
     for j in 0..c.ny {
-        for layer in 0..c.layers {
-            for i in (0..c.row).step_by(PACK) {
-                let at = c.place((j, layer), i);
-                first[at.cell..at.cell + PACK].copy_from_slice(&c.rates(start, at));
+        for i in (0..c.row).step_by(PACK) {
+            let columns = c.columns(j * c.row + i);
+            // At a face the missing neighbour is the cell itself: no difference, no flow.
+            let mut here = load(start, c.cell((i, j), 0));
+            let mut up = here;
+            for layer in 0..c.layers {
+                let cell = c.cell((i, j), layer);
+                let down = if layer + 1 == c.layers { here } else { load(start, cell + c.row + 2) };
+                let slice = Slice { up, here, down };
+                first[cell..cell + PACK].copy_from_slice(&c.rates(start, &columns, (cell, layer, &slice)));
+                (up, here) = (here, down);
             }
         }
     }
@@ -263,16 +295,22 @@ fn next_stage<R: Real>(c: &Coefficients<R>, w: Weights, arrays: Arrays<'_, R>) {
     let (now, before, start) = (R::of(w.now), R::of(w.before), R::of(w.start));
     let (rate, first) = (R::of(w.rate), R::of(w.first));
     for j in 0..c.ny {
-        for layer in 0..c.layers {
-            for i in (0..c.row).step_by(PACK) {
-                let at = c.place((j, layer), i);
-                let l = c.rates(arrays.now, at);
-                let (y, y0, l0) = (load(arrays.now, at.cell), load(arrays.start, at.cell), load(arrays.first, at.cell));
-                let mut next = load(arrays.next, at.cell);
+        for i in (0..c.row).step_by(PACK) {
+            let columns = c.columns(j * c.row + i);
+            let mut here = load(arrays.now, c.cell((i, j), 0));
+            let mut up = here;
+            for layer in 0..c.layers {
+                let cell = c.cell((i, j), layer);
+                let down = if layer + 1 == c.layers { here } else { load(arrays.now, cell + c.row + 2) };
+                let slice = Slice { up, here, down };
+                let l = c.rates(arrays.now, &columns, (cell, layer, &slice));
+                let (y0, l0) = (load(arrays.start, cell), load(arrays.first, cell));
+                let mut next = load(arrays.next, cell);
                 for k in 0..PACK {
-                    next[k] = now * y[k] + before * next[k] + start * y0[k] + rate * l[k] + first * l0[k];
+                    next[k] = now * here[k] + before * next[k] + start * y0[k] + rate * l[k] + first * l0[k];
                 }
-                arrays.next[at.cell..at.cell + PACK].copy_from_slice(&next);
+                arrays.next[cell..cell + PACK].copy_from_slice(&next);
+                (up, here) = (here, down);
             }
         }
     }

@@ -47,7 +47,7 @@ impl JetLaw {
 }
 
 /// Density of room air, kg/m³ (T, 1 atm, about 23 °C).
-const AIR_DENSITY: f64 = 1.19;
+pub(super) const AIR_DENSITY: f64 = 1.19;
 /// Specific heat of hot air, J/kgK (T, mean 20-400 °C).
 const AIR_SPECIFIC_HEAT: f64 = 1040.0;
 /// Prandtl number of air (T).
@@ -68,6 +68,8 @@ pub struct Jet {
     pub outlet_excess: f64,
     /// Reynolds number at film properties.
     pub reynolds: f64,
+    /// The room, K.
+    pub room_k: f64,
     stagnation: f64,
     shape: f64,
     centre_excess: f64,
@@ -105,11 +107,17 @@ impl Jet {
             mass_flow,
             outlet_excess,
             reynolds,
+            room_k: ambient.in_kelvin(),
             stagnation,
             shape: law.shape,
             centre_excess: outlet_excess * decay,
             width: law.footprint * diameter + 0.1 * distance,
         }
+    }
+
+    /// The same air, not heated: what it carries off, and brings nothing.
+    pub fn unheated(&self) -> Self {
+        Self { outlet_excess: 0.0, centre_excess: 0.0, ..*self }
     }
 
     /// Heat transfer coefficient at `r` metres from the axis, W/m²K.
@@ -146,8 +154,8 @@ impl FilmAir {
 mod tests {
     use super::*;
     use crate::board::Face;
-    use crate::heat::tool::Motion;
-    use crate::units::{Duration, Flow, Length};
+    use crate::heat::motion::Motion;
+    use crate::units::{Flow, Length};
 
     fn tool(flow: f64, nozzle: f64, distance: f64) -> HotAir {
         HotAir {
@@ -157,7 +165,7 @@ mod tests {
             distance: Length::mm(distance),
             face: Face::Top,
             motion: Motion::Still,
-            longest: Duration::seconds(240.0),
+            aim: [0.0, 0.0],
         }
     }
 

@@ -5,23 +5,40 @@
 //! Basis marks at the numbers: T textbook or published correlation, D material-family data, E engineering estimate,
 //! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`unknowns`].
 //!
-//! - [`jet`]: what leaves the nozzle and arrives at the board; [`tool`]: what a person sets
+//! - [`jet`]: what leaves the nozzle and arrives at the board; [`blowing`]: over the places it visits; [`draught`]: what it
+//!   pushes, and what hangs; [`tool`], [`motion`], [`plate`], [`iron`], [`shield`]: what a person sets; [`recipe`]: all of it
+//!   in order
 //! - [`axis`], [`mesh`]: the grid; [`field`]: its state and the sweep over it; [`rkl2`]: the time stepping
-//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`surroundings`]: what the air does to all
-//! - [`simulation`]: one step of everything; [`run`]: heat until release, then cool; [`unit_run`]: one run for all set
-//!   temperatures; [`unknowns`]: the samples
+//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`surroundings`]: what the air does
+//!   to all
+//! - [`simulation`]: one step of everything; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until
+//!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures; [`unknowns`]: the
+//!   samples
+//! - [`bridge_wire`]: which span an iron keeps molten
 
 pub mod axis;
+pub mod blowing;
+pub mod bridge_wire;
+pub mod draught;
 pub mod field;
+pub mod iron;
 pub mod jet;
 pub mod mesh;
+pub mod motion;
 pub mod network;
 pub mod nodes;
+pub mod plate;
+pub mod recipe;
+pub mod replay;
+pub mod rig;
 pub mod rkl2;
 pub mod run;
+pub mod shield;
+pub mod shielding;
 pub mod simulation;
 pub mod surroundings;
 pub mod tool;
+pub mod traces;
 pub mod unit_run;
 pub mod unknowns;
 

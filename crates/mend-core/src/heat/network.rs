@@ -1,7 +1,10 @@
 //! Builds the lumps of a board: every joint, the part's body and shell, every neighbour, and what joins them.
 
+use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::Mesh;
-use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
+use super::nodes::{CellLink, Melting, Node, NodeLink, NodeSurface, Nodes};
+use super::recipe::Recipe;
+use super::shield::Shield;
 use crate::board::{Board, Connector, Face, Joint, JointShape, Neighbour, Rect, Role};
 use crate::materials::BodyMaterial;
 use crate::solder::MeltTarget;
@@ -27,6 +30,12 @@ const SKIN: f64 = 0.35;
 const SHELL_CAPACITY: f64 = 0.25e-3 * 3.8e6;
 /// Shell on its plastic, W/m²K (E).
 const SHELL_CONTACT: f64 = 200.0;
+/// A plastic peg's diameter, mm (E, usual 0.8-1.6).
+const PEG_MM: f64 = 1.2;
+/// Plastic of a body, W/mK (D, 0.2-0.5).
+const PLASTIC_CONDUCTIVITY: f64 = 0.3;
+/// Emissivity of a bright copper block (D, 0.05-0.3).
+const BLOCK_EMISSIVITY: f64 = 0.15;
 /// Emissivity of a tinned shell (D, 0.05-0.3).
 const SHELL_EMISSIVITY: f64 = 0.15;
 
@@ -41,6 +50,21 @@ pub struct Network {
     pub body: usize,
     /// For each neighbour, its skin.
     pub neighbours: Vec<usize>,
+    /// For each neighbour, the board that it is soldered to: columns with their shares, and the layer.
+    pub stands_on: Vec<Under>,
+    /// The board at the part's joints.
+    pub pads: Under,
+    /// For each pass, the tip that is held on joints in it.
+    pub tips: Vec<Option<usize>>,
+}
+
+/// Cells of one layer under something, with their shares.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Under {
+    /// Columns and shares; the shares sum to 1.
+    pub columns: Vec<((usize, usize), f64)>,
+    /// The layer, 0 at the top.
+    pub layer: usize,
 }
 
 impl Network {
@@ -58,9 +82,50 @@ impl Network {
                 _ => nodes.join(*node, core, link.pin),
             }
         }
+        let pegs = Standing::of_connector(connector);
+        add_pegs(&mut nodes, (mesh, board.stack.thickness), (&pegs, connector.pegs, core));
         let neighbours =
             board.neighbours.iter().map(|n| add_body(&mut nodes, mesh, Standing::of_neighbour(n)).0).collect();
-        Self { nodes, joints, body: skin, neighbours }
+        let under = |n: &Neighbour| Under { columns: mesh.under(&n.body), layer: layer_of(mesh, n.face) };
+        let stands_on = board.neighbours.iter().map(under).collect();
+        let share = 1.0 / connector.joints.len().max(1) as f64;
+        let columns = connector.joints.iter().map(|j| (mesh.column_at(j.at), share)).collect();
+        let pads = Under { columns, layer: layer_of(mesh, connector.face) };
+        Self { nodes, joints, body: skin, neighbours, stands_on, pads, tips: Vec::new() }
+    }
+
+    /// Adds what a recipe lays on and holds to it: blocks, and a tip for each pass that has an iron.
+    pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
+        recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
+        let passes = recipe.before.iter().map(|pass| &pass.with).chain([&recipe.with]);
+        self.tips = passes.map(|with| with.iron.as_ref().map(|iron| self.add_tip(board, iron))).collect();
+    }
+
+    /// A block rests on the tallest neighbour below it, or where there is none on the board.
+    fn add_block(&mut self, (board, mesh): (&Board, &Mesh), shield: &Shield) {
+        let Some((capacity, contact)) = shield.block() else { return };
+        let (place, face) = (shield.area(), shield.face);
+        let surface = Some(NodeSurface { face, place, area: place.area() * 1e-6, emissivity: BLOCK_EMISSIVITY });
+        let block = self.nodes.add(Node { surface, ..Node::lump(capacity) });
+        let below = board.neighbours.iter().enumerate().filter(|(_, n)| n.face == face && n.body.shared(&place) > 0.0);
+        match below.max_by(|a, b| a.1.height.in_mm().total_cmp(&b.1.height.in_mm())) {
+            Some((k, n)) => self.nodes.join(block, self.neighbours[k], contact * n.body.shared(&place) / place.area()),
+            None => {
+                let layer = layer_of(mesh, face);
+                let cells = mesh.under(&place).into_iter();
+                let link = |(column, share)| CellLink { node: block, column, layer, conductance: contact * share };
+                self.nodes.cells.extend(cells.map(link));
+            }
+        }
+    }
+
+    fn add_tip(&mut self, board: &Board, iron: &Iron) -> usize {
+        let tip = self.nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
+        let joints = board.connector.joints.iter().zip(&self.joints).filter(|(joint, _)| joint.row == iron.row);
+        let held: Vec<usize> = joints.map(|(_, node)| *node).collect();
+        let conductance = iron.wetted() / held.len().max(1) as f64;
+        self.nodes.touches.extend(held.into_iter().map(|b| NodeLink { a: tip, b, conductance }));
+        tip
     }
 }
 
@@ -118,6 +183,22 @@ fn add_body(nodes: &mut Nodes, mesh: &Mesh, standing: Standing) -> (usize, usize
         nodes.cells.push(CellLink { node: core, column, layer: layer_of(mesh, face), conductance: contact * share });
     }
     (skin, core)
+}
+
+/// Pegs go through the board: their plastic is a lump between the body's core and every layer below it.
+fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), (standing, count, core): (&Standing, u32, usize)) {
+    if count == 0 {
+        return;
+    }
+    let (count, depth) = (f64::from(count), thickness.in_mm());
+    let section = std::f64::consts::FRAC_PI_4 * PEG_MM * PEG_MM;
+    let pegs = nodes.add(Node::lump(count * standing.material.capacity() * section * depth * 1e-9));
+    nodes.join(pegs, core, count * PLASTIC_CONDUCTIVITY * section * 1e-6 / (depth / 2.0 * 1e-3));
+    let wall = count * BODY_TO_BOARD * std::f64::consts::PI * PEG_MM * depth * 1e-6 / mesh.layers as f64;
+    for (column, share) in mesh.under(&standing.body) {
+        let links = (0..mesh.layers).map(|layer| CellLink { node: pegs, column, layer, conductance: wall * share });
+        nodes.cells.extend(links);
+    }
 }
 
 fn add_shell(nodes: &mut Nodes, connector: &Connector, skin: usize) -> usize {

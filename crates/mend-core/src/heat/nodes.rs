@@ -35,12 +35,14 @@ pub struct Node {
     pub melting: Option<Melting>,
     /// Where the air reaches it.
     pub surface: Option<NodeSurface>,
+    /// The most that its heater gives, W; infinite for what has none.
+    pub most_w: f64,
 }
 
 impl Node {
     /// A lump that does not melt.
     pub const fn lump(capacity: f64) -> Self {
-        Self { capacity, melting: None, surface: None }
+        Self { capacity, melting: None, surface: None, most_w: f64::INFINITY }
     }
 
     /// Temperature at an enthalpy `h` (J over the room's), K over the room. Piecewise linear over the pasty range.
@@ -98,6 +100,8 @@ pub struct Nodes {
     pub nodes: Vec<Node>,
     /// Between lumps.
     pub links: Vec<NodeLink>,
+    /// Of tips (`a`) to what they are held on: only while that tip is at work.
+    pub touches: Vec<NodeLink>,
     /// Into the board.
     pub cells: Vec<CellLink>,
 }
@@ -120,11 +124,7 @@ mod tests {
 
     #[test]
     fn temperature_stands_still_while_a_eutectic_melts() {
-        let node = Node {
-            capacity: 0.01,
-            melting: Some(Melting { solidus: 160.0, liquidus: 160.0, latent: 2.0 }),
-            surface: None,
-        };
+        let node = Node { melting: Some(Melting { solidus: 160.0, liquidus: 160.0, latent: 2.0 }), ..Node::lump(0.01) };
         assert_eq!(node.temperature(1.6), 160.0);
         assert_eq!(node.temperature(2.6), 160.0);
         assert_eq!(node.temperature(3.6), 160.0);

@@ -2,7 +2,7 @@
 
 use super::field::{Arrays, Coefficients, Real};
 use super::mesh::Mesh;
-use super::nodes::Nodes;
+use super::nodes::{NodeLink, Nodes};
 use super::rkl2::{self, Weights};
 use super::surroundings::Surroundings;
 
@@ -14,6 +14,8 @@ pub struct Simulation<R> {
     nodes: Nodes,
     links: Vec<Coupling>,
     air: Vec<(f64, f64)>,
+    /// The tip at work.
+    tip: Option<usize>,
     step: f64,
     weights: Vec<Weights>,
     now: Vec<R>,
@@ -60,6 +62,7 @@ impl<R: Real> Simulation<R> {
         let mut made = Self {
             links: links.collect(),
             air: vec![(0.0, 0.0); count],
+            tip: None,
             step,
             weights: Vec::new(),
             now: field(),
@@ -86,7 +89,14 @@ impl<R: Real> Simulation<R> {
     pub fn set_air(&mut self, air: &Surroundings) {
         self.coefficients.set_faces(&self.mesh, [&air.faces[0], &air.faces[1]]);
         self.air.clone_from(&air.nodes);
+        self.tip = air.tip;
         self.choose_stages();
+    }
+
+    /// Links between lumps, with those of the tip at work.
+    fn joined(&self) -> impl Iterator<Item = &NodeLink> {
+        let touching = self.nodes.touches.iter().filter(|touch| self.tip == Some(touch.a));
+        self.nodes.links.iter().chain(touching)
     }
 
     /// Gershgorin's bound over cells and nodes, then the stages that cover the step.
@@ -98,7 +108,7 @@ impl<R: Real> Simulation<R> {
             into_cells[link.cell] += 2.0 * link.conductance * link.per_joule;
             into_nodes[link.node] += 2.0 * link.conductance;
         }
-        for link in &self.nodes.links {
+        for link in self.joined() {
             into_nodes[link.a] += 2.0 * link.conductance;
             into_nodes[link.b] += 2.0 * link.conductance;
         }
@@ -183,9 +193,10 @@ impl<R: Real> Simulation<R> {
             let t = if held { self.enthalpy[k] } else { node.temperature(self.enthalpy[k]) };
             let (loss, gain) = self.air[k];
             self.work.node_temperature[k] = t;
-            self.work.node_rate[k] = gain - loss * t;
+            self.work.node_rate[k] = (gain - loss * t).min(node.most_w);
         }
-        for link in &self.nodes.links {
+        let touches = self.nodes.touches.iter().filter(|touch| self.tip == Some(touch.a));
+        for link in self.nodes.links.iter().chain(touches) {
             let flow = link.conductance * (self.work.node_temperature[link.a] - self.work.node_temperature[link.b]);
             self.work.node_rate[link.a] -= flow;
             self.work.node_rate[link.b] += flow;
@@ -225,6 +236,14 @@ impl<R: Real> Simulation<R> {
     /// Sets a node: its enthalpy, J, or the temperature of a held one, K over the room.
     pub fn set_node(&mut self, k: usize, value: f64) {
         self.enthalpy[k] = value;
+    }
+
+    /// Takes over the temperatures of another on the same grid, whatever its lumps hold at them.
+    pub fn adopt(&mut self, other: &Self) {
+        self.now.copy_from_slice(&other.now);
+        for (k, node) in self.nodes.nodes.iter().enumerate() {
+            self.enthalpy[k] = other.node(k) * node.capacity;
+        }
     }
 
     /// Temperature of a cell, K over the room.

@@ -1,10 +1,14 @@
-//! What the air does to every surface: the tool's jet where it blows, the quiet room everywhere else.
+//! What the air does to every surface: the tool's jet where it blows, a plate where it warms, the quiet room elsewhere, and
+//! all of it less under a shield or a body.
 
 use super::STEFAN_BOLTZMANN;
+use super::blowing::Blowing;
 use super::field::SurfaceAir;
-use super::jet::Jet;
 use super::mesh::Mesh;
 use super::nodes::{NodeSurface, Nodes};
+use super::plate::Plate;
+use super::shield::Screen;
+use super::shielding::{Shielding, columns_under};
 use crate::board::{Board, Face, Point, Rect};
 use crate::units::Temperature;
 
@@ -40,38 +44,35 @@ pub struct Room {
     pub radiation: Radiation,
 }
 
-/// A nozzle at work: its jet, the face it meets, the places it visits (mm).
-#[derive(Debug, Clone)]
-pub struct Blowing {
-    /// The jet.
-    pub jet: Jet,
-    /// The face.
-    pub face: Face,
-    /// Where the axis goes; each place for the same share of the time.
-    pub path: Vec<Point>,
+/// What stays as it is while the tools change.
+#[derive(Debug, Clone, Copy)]
+pub struct Scene<'a> {
+    /// The grid.
+    pub mesh: &'a Mesh,
+    /// The lumps.
+    pub nodes: &'a Nodes,
+    /// Share of each column under a body, per face: see [`covered`].
+    pub covered: &'a [Vec<f64>; 2],
+    /// The shields.
+    pub shielding: &'a Shielding,
+    /// The room.
+    pub room: Room,
 }
 
-impl Blowing {
-    /// Mean h and mean h x gas excess at a place. Exact where a sweep is quick against the board (heating.md, equation 8).
-    fn at(&self, place: Point) -> (f64, f64) {
-        let share = 1.0 / self.path.len() as f64;
-        self.path.iter().fold((0.0, 0.0), |(h, q), axis| {
-            let r = (axis.x - place.x).hypot(axis.y - place.y) * 1e-3;
-            let transfer = self.jet.transfer(r) * share;
-            (h + transfer, q + transfer * self.jet.gas_excess(r))
-        })
-    }
+/// What works on the board for a while.
+#[derive(Debug, Clone, Default)]
+pub struct Working {
+    /// A jet.
+    pub blowing: Option<Blowing>,
+    /// A plate, and what it warms.
+    pub plate: Option<(Plate, Rect)>,
+    /// The node of a tip that is on its joints, and what it is set to, K over the room.
+    pub tip: Option<(usize, f64)>,
+}
 
-    /// Means over a rectangle, 3 x 3 points.
-    fn over(&self, rect: &Rect) -> (f64, f64) {
-        let thirds = [-1.0 / 3.0, 0.0, 1.0 / 3.0];
-        let points = thirds.iter().flat_map(|a| thirds.iter().map(move |b| (a, b)));
-        let sum = points.fold((0.0, 0.0), |(h, q), (a, b)| {
-            let p = Point { x: rect.centre.x + a * rect.width, y: rect.centre.y + b * rect.depth };
-            let (dh, dq) = self.at(p);
-            (h + dh, q + dq)
-        });
-        (sum.0 / 9.0, sum.1 / 9.0)
+impl From<Blowing> for Working {
+    fn from(blowing: Blowing) -> Self {
+        Self { blowing: Some(blowing), ..Self::default() }
     }
 }
 
@@ -82,26 +83,115 @@ pub struct Surroundings {
     pub faces: [Vec<SurfaceAir>; 2],
     /// For each node: loss W/K and gain W.
     pub nodes: Vec<(f64, f64)>,
+    /// The tip that is on its joints.
+    pub tip: Option<usize>,
 }
 
 impl Surroundings {
-    /// With the tool blowing, or without one. `covered` is the share of each column under a body, per face.
-    pub fn new((mesh, nodes): (&Mesh, &Nodes), covered: &[Vec<f64>; 2], tool: Option<&Blowing>, room: &Room) -> Self {
-        let faces = [Face::Top, Face::Bottom].map(|face| {
-            let covered = &covered[face as usize];
-            let blowing = tool.filter(|t| t.face == face);
-            let columns = (0..mesh.y.len()).flat_map(|j| (0..mesh.x.len()).map(move |i| (i, j)));
-            columns
-                .map(|(i, j)| {
-                    let place = Point { x: mesh.x.middle(i), y: mesh.y.middle(j) };
-                    let open = 1.0 - (1.0 - UNDER_A_BODY) * covered[mesh.column(i, j)];
-                    surface_air(blowing.map(|b| b.at(place)), (face, open), room)
-                })
-                .collect()
-        });
-        let nodes =
-            nodes.nodes.iter().map(|node| node.surface.map_or((0.0, 0.0), |s| node_air(&s, tool, room))).collect();
-        Self { faces, nodes }
+    /// No exchange with any air: what is left is the rim.
+    pub fn still(columns: usize, nodes: usize) -> Self {
+        let face = || vec![SurfaceAir::default(); columns];
+        Self { faces: [face(), face()], nodes: vec![(0.0, 0.0); nodes], tip: None }
+    }
+}
+
+impl Scene<'_> {
+    /// Everything with these tools at work.
+    pub fn with(&self, working: &Working) -> Surroundings {
+        let mut nodes: Vec<(f64, f64)> =
+            self.nodes.nodes.iter().map(|node| self.node_air(node.surface, working)).collect();
+        if let Some((tip, set)) = working.tip {
+            let per_kelvin = 1.0 / super::iron::TIP_RESISTANCE;
+            nodes[tip] = (per_kelvin, per_kelvin * set);
+        }
+        let faces = [Face::Top, Face::Bottom].map(|face| self.face_air(face, working));
+        Surroundings { faces, nodes, tip: working.tip.map(|(tip, _)| tip) }
+    }
+
+    fn face_air(&self, face: Face, working: &Working) -> Vec<SurfaceAir> {
+        let mesh = self.mesh;
+        let blowing = working.blowing.as_ref().filter(|b| b.face == face);
+        let places = (0..mesh.y.len()).flat_map(|j| (0..mesh.x.len()).map(move |i| (i, j)));
+        let place = |(i, j): (usize, usize)| Point { x: mesh.x.middle(i), y: mesh.y.middle(j) };
+        let jet: Vec<(f64, f64)> = places.map(|at| blowing.map_or((0.0, 0.0), |b| b.at(place(at)))).collect();
+        let below = self.shielding.spread(face, mesh, &jet);
+        let open = |column: usize| 1.0 - (1.0 - UNDER_A_BODY) * self.covered[face as usize][column];
+        let air = |column: usize| {
+            let bare = self.surface_air(jet[column], (face, MASK_EMISSIVITY), None);
+            let air = self.shielding.over_column(face, column).map_or(bare, |(share, screen)| {
+                mixed(bare, self.surface_air(below[column], (face, MASK_EMISSIVITY), Some(screen)), share)
+            });
+            air.scaled(open(column))
+        };
+        let mut air: Vec<SurfaceAir> = (0..jet.len()).map(air).collect();
+        if let Some((plate, area)) = working.plate.filter(|(plate, _)| plate.face == face) {
+            for (column, share) in columns_under(mesh, &area) {
+                let warmed = self.plate_air(&plate, MASK_EMISSIVITY).scaled(open(column));
+                air[column] = mixed(air[column], warmed, share);
+            }
+        }
+        air
+    }
+
+    /// A surface in a jet's (h, q), bare or under a screen.
+    fn surface_air(&self, jet: (f64, f64), (face, emissivity): (Face, f64), screen: Option<&Screen>) -> SurfaceAir {
+        let quiet = QUIET_AIR[face as usize] * self.room.loss;
+        let both = |h: f64| combined(h, quiet);
+        let (loss, gain) = screen.map_or((both(jet.0), jet.1), |screen| screen.below(jet, both));
+        let emissivity = emissivity * self.room.loss * screen.map_or(1.0, |screen| screen.emissivity);
+        self.radiating(SurfaceAir { loss, gain, emissivity, linear_radiation: 0.0 })
+    }
+
+    /// Over a plate: its air, and what it shines.
+    fn plate_air(&self, plate: &Plate, emissivity: f64) -> SurfaceAir {
+        let rise = (plate.set - self.room.temperature).in_kelvin();
+        let loss = plate.coupling.transfer();
+        let emissivity = if plate.coupling.radiates() { emissivity } else { 0.0 };
+        let shines = match self.room.radiation {
+            Radiation::Full => {
+                let (plate, room) = (plate.set.in_kelvin(), self.room.temperature.in_kelvin());
+                emissivity * STEFAN_BOLTZMANN * (plate.powi(4) - room.powi(4))
+            }
+            Radiation::Linear => linear(emissivity) * rise,
+        };
+        self.radiating(SurfaceAir { loss, gain: loss * rise + shines, emissivity, linear_radiation: 0.0 })
+    }
+
+    fn radiating(&self, air: SurfaceAir) -> SurfaceAir {
+        match self.room.radiation {
+            Radiation::Full => air,
+            Radiation::Linear => SurfaceAir { emissivity: 0.0, linear_radiation: linear(air.emissivity), ..air },
+        }
+    }
+
+    /// Loss W/K and gain W of a node; radiation always linear.
+    fn node_air(&self, surface: Option<NodeSurface>, working: &Working) -> (f64, f64) {
+        let Some(surface) = surface else { return (0.0, 0.0) };
+        let scene = Self { room: Room { radiation: Radiation::Linear, ..self.room }, ..*self };
+        let blowing = working.blowing.as_ref().filter(|b| b.face == surface.face);
+        let jet = blowing.map_or((0.0, 0.0), |b| b.over(&surface.place));
+        let looks = (surface.face, surface.emissivity);
+        let bare = scene.surface_air(jet, looks, None);
+        let mut air = self
+            .shielding
+            .over_body(surface.face, &surface.place)
+            .map_or(bare, |(share, screen)| mixed(bare, scene.surface_air(jet, looks, Some(screen)), share));
+        if let Some((plate, area)) = working.plate.filter(|(plate, _)| plate.face == surface.face) {
+            let share = area.shared(&surface.place) / surface.place.area();
+            air = mixed(air, scene.plate_air(&plate, surface.emissivity), share);
+        }
+        ((air.loss + air.linear_radiation) * surface.area, air.gain * surface.area)
+    }
+}
+
+/// `share` of the second, the rest of the first.
+fn mixed(a: SurfaceAir, b: SurfaceAir, share: f64) -> SurfaceAir {
+    let between = |a: f64, b: f64| a + (b - a) * share;
+    SurfaceAir {
+        loss: between(a.loss, b.loss),
+        gain: between(a.gain, b.gain),
+        emissivity: between(a.emissivity, b.emissivity),
+        linear_radiation: between(a.linear_radiation, b.linear_radiation),
     }
 }
 
@@ -110,26 +200,9 @@ fn combined(jet: f64, quiet: f64) -> f64 {
     (jet.powi(3) + quiet.powi(3)).cbrt()
 }
 
-fn surface_air(jet: Option<(f64, f64)>, (face, open): (Face, f64), room: &Room) -> SurfaceAir {
-    let (h, q) = jet.unwrap_or((0.0, 0.0));
-    let loss = combined(h, QUIET_AIR[face as usize] * room.loss) * open;
-    let emissivity = MASK_EMISSIVITY * room.loss * open;
-    match room.radiation {
-        Radiation::Full => SurfaceAir { loss, gain: q * open, emissivity, linear_radiation: 0.0 },
-        Radiation::Linear => SurfaceAir { loss, gain: q * open, emissivity: 0.0, linear_radiation: linear(emissivity) },
-    }
-}
-
 /// Radiation about 400 K as a heat transfer coefficient, W/m²K.
 fn linear(emissivity: f64) -> f64 {
     4.0 * emissivity * STEFAN_BOLTZMANN * LINEAR_AT.powi(3)
-}
-
-fn node_air(surface: &NodeSurface, tool: Option<&Blowing>, room: &Room) -> (f64, f64) {
-    let blowing = tool.filter(|t| t.face == surface.face);
-    let (h, q) = blowing.map_or((0.0, 0.0), |b| b.over(&surface.place));
-    let loss = combined(h, QUIET_AIR[surface.face as usize] * room.loss) + linear(surface.emissivity * room.loss);
-    (loss * surface.area, q * surface.area)
 }
 
 /// Share of each column that a body covers, per face: the part and every neighbour.
@@ -139,13 +212,8 @@ pub fn covered(board: &Board, mesh: &Mesh) -> [Vec<f64>; 2] {
     [Face::Top, Face::Bottom].map(|face| {
         let mut share = vec![0.0_f64; mesh.inside.len()];
         for (_, body) in bodies().filter(|(on, _)| *on == face) {
-            for j in 0..mesh.y.len() {
-                let deep = mesh.y.overlap(j, (body.near(), body.far())) / mesh.y.width(j);
-                for i in 0..mesh.x.len() {
-                    let part = deep * mesh.x.overlap(i, (body.left(), body.right())) / mesh.x.width(i);
-                    let at = mesh.column(i, j);
-                    share[at] = (share[at] + part).min(1.0);
-                }
+            for (column, part) in columns_under(mesh, &body) {
+                share[column] = (share[column] + part).min(1.0);
             }
         }
         share

@@ -2,9 +2,10 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::motion::Motion;
 use super::unknowns::EIGHT_IN_TEN;
-use crate::board::{Face, Rect};
-use crate::units::{Duration, Flow, Length, Temperature};
+use crate::board::{Face, Point, Rect};
+use crate::units::{Flow, Length, Temperature};
 
 /// The settings of one hot-air pass.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -25,40 +26,20 @@ pub struct HotAir {
     pub face: Face,
     /// Held still or kept moving.
     pub motion: Motion,
-    /// When to give up if nothing is said sooner: the longest the air stays on.
-    #[serde(rename = "longest_s")]
-    pub longest: Duration,
+    /// Where it is aimed, from the middle of the part, mm: bare copper beside it for air that only warms.
+    #[serde(rename = "aim_mm", default, skip_serializing_if = "is_middle")]
+    pub aim: [f64; 2],
 }
 
-/// How the nozzle moves over the part.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Motion {
-    /// Held over the middle of the part.
-    Still,
-    /// Swept over the whole part, several times a second.
-    Sweeping,
+fn is_middle(aim: &[f64; 2]) -> bool {
+    *aim == [0.0, 0.0]
 }
 
-impl Motion {
-    /// Places the nozzle visits, as offsets from the body's centre in mm: one, or 5 x 3 over the body.
-    pub fn path(self, body: &Rect) -> Vec<(f64, f64)> {
-        match self {
-            Self::Still => vec![(0.0, 0.0)],
-            Self::Sweeping => {
-                let along = [-0.5, -0.25, 0.0, 0.25, 0.5];
-                let across = [-0.5, 0.0, 0.5];
-                let long_in_x = body.width >= body.depth;
-                let steps = across.iter().flat_map(|b| along.iter().map(move |a| (*a, *b)));
-                steps
-                    .map(
-                        |(a, b)| {
-                            if long_in_x { (a * body.width, b * body.depth) } else { (b * body.width, a * body.depth) }
-                        },
-                    )
-                    .collect()
-            }
-        }
+impl HotAir {
+    /// Places the nozzle's axis visits on a board whose part has this body, each for the same share of the time.
+    pub fn path(&self, body: &Rect) -> Vec<Point> {
+        let [x, y] = [body.centre.x + self.aim[0], body.centre.y + self.aim[1]];
+        self.motion.path(body).into_iter().map(|(dx, dy)| Point { x: x + dx, y: y + dy }).collect()
     }
 }
 

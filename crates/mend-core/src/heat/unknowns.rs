@@ -21,12 +21,17 @@ pub struct Unknowns {
     pub flow: f64,
     /// Where the joints' metal melts: in parts of its spread, which holds eight in ten.
     pub melt: f64,
+    /// On what a shield resists with.
+    pub shield: f64,
 }
 
 /// Logarithmic spread of the in-plane conductivity: nobody counts layers (prior of heating.md section 6).
 const CONDUCTION_SPREAD: f64 = 0.30;
 /// Logarithmic spread of the losses (same).
 const LOSS_SPREAD: f64 = 0.20;
+/// Logarithmic spread of what a shield resists with: nothing measured stands behind it (E, heating.md section 5: what
+/// comes through tape is anything from 0.4 to 0.97).
+const SHIELD_SPREAD: f64 = 0.6;
 /// Boards of ten layers and more melt later than computed (0.6-0.8 of what is seen): their jet leans down by this.
 const DENSE_LEAN: f64 = 0.86;
 
@@ -42,7 +47,14 @@ impl Unknowns {
 
     /// As computed, nothing scaled, but for what is known to lean.
     pub fn nominal(stack: &StackUp) -> Self {
-        Self { jet: if stack.is_dense() { DENSE_LEAN } else { 1.0 }, conduction: 1.0, loss: 1.0, flow: 1.0, melt: 0.0 }
+        Self {
+            jet: if stack.is_dense() { DENSE_LEAN } else { 1.0 },
+            conduction: 1.0,
+            loss: 1.0,
+            flow: 1.0,
+            melt: 0.0,
+            shield: 1.0,
+        }
     }
 
     /// `count` samples about the nominal, spread evenly over the bell. The same every time.
@@ -53,6 +65,8 @@ impl Unknowns {
         const GOLDEN: f64 = 1.167_303_978_261_418_7;
         // The melting is a fifth on its own, by the golden ratio of one dimension.
         const ONE: f64 = 0.618_033_988_749_894_9;
+        // What shields resist with, a sixth: by the square root of two.
+        const OTHER: f64 = 0.414_213_562_373_095_1;
         let nominal = Self::nominal(stack);
         let bell = Normal::standard();
         (1..=count)
@@ -65,6 +79,7 @@ impl Unknowns {
                     loss: draw(3, LOSS_SPREAD),
                     flow: draw(4, station.flow_spread),
                     melt: bell_at(ONE) / EIGHT_IN_TEN,
+                    shield: (SHIELD_SPREAD * bell_at(OTHER)).exp(),
                 }
             })
             .collect()

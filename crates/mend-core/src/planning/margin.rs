@@ -70,6 +70,9 @@ pub struct Margin {
     pub standing: Standing,
     /// Shown for knowledge only: an expendable part may deform.
     pub expendable: bool,
+    /// Where it stood at the end of each pass before the last, as computed, °C; of a row of joints, its first.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub passes_c: Vec<f64>,
 }
 
 impl Margin {
@@ -81,7 +84,8 @@ impl Margin {
         };
         let margin_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
         let standing = Standing::of(margin_k, wanted_k);
-        Self { kind, name, detail, marks, line_c, line_spread_k: 0.0, margin_k, standing, expendable: false }
+        let (line_spread_k, expendable, passes_c) = (0.0, false, Vec::new());
+        Self { kind, name, detail, marks, line_c, line_spread_k, margin_k, standing, expendable, passes_c }
     }
 
     /// The same against a line that is itself a band: its half width, and the margin as the samples saw it.
@@ -92,6 +96,11 @@ impl Margin {
     /// The same, for something that may be lost.
     pub fn expendable(self) -> Self {
         Self { expendable: true, ..self }
+    }
+
+    /// The same, with where it stood after the passes before the last.
+    pub fn after(self, passes_c: Vec<f64>) -> Self {
+        Self { passes_c, ..self }
     }
 
     /// The mark nearest to the line, on the wrong side first.

@@ -3,11 +3,13 @@
 
 use rayon::prelude::*;
 
-use super::plan::Order;
-use super::stop_line::{LAMINATE_MINUTE_C, LAMINATE_MINUTE_S, LAMINATE_NEVER_C};
-use crate::finding::Finding;
-use crate::heat::run::{Case, handling, jet};
+use super::limits::{Limit, limits};
+use super::plan::{Order, Unplanned};
+use crate::heat::recipe::Recipe;
+use crate::heat::rig::jet;
+use crate::heat::run::{Case, handling};
 use crate::heat::tool::HotAir;
+use crate::heat::traces::Traces;
 use crate::heat::unit_run::{UnitRun, unit_run};
 use crate::heat::unknowns::Unknowns;
 use crate::solder::MeltTarget;
@@ -73,89 +75,96 @@ impl ProcessWindow {
     }
 }
 
-/// Something with a limit.
-struct Limit {
-    name: String,
-    /// Over the room, K.
-    rise: f64,
-    curve: fn(&UnitRun, usize) -> &[f32],
-    place: usize,
-    /// Stood for so many seconds before it counts.
-    stands_s: usize,
-}
-
-/// Computes the map of an order's tool, face, distance and board; its own set temperature and flow do not matter.
-pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Vec<Finding>> {
-    let Order { board, charge, station, air, room, .. } = *order;
+/// Computes the map of an order's tools, face, distance, shields and board; its own set temperature and flow do not matter.
+pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
     order.checked()?;
-    let melting = charge.targets(board)?;
-    let limits = limits(order);
+    let melting = order.charge.targets(order.board)?;
     let even = |(low, high): (f64, f64), count: usize, k: usize| low + (high - low) * k as f64 / (count - 1) as f64;
-    let (low, high) = (station.set_range.0.in_celsius().max(COOLEST_SET_C), station.set_range.1.in_celsius());
-    let sets: Vec<Temperature> = (0..SETS).map(|k| Temperature::celsius(even((low, high), SETS, k))).collect();
-    let range = (station.flow_range.0.in_litres_per_minute(), station.flow_range.1.in_litres_per_minute());
-    let flows: Vec<Flow> = (0..FLOWS).map(|k| Flow::litres_per_minute(even(range, FLOWS, k))).collect();
-    let row = |flow: &Flow| -> Vec<Candidate> {
-        let at = |set: Temperature| HotAir { set, flow: *flow, ..*air };
-        // The unit is run in the middle: the jet's law bends a little with the air's temperature.
-        let middle = at(sets[SETS / 2]);
-        let case = Case { board, melting: &melting, station, air: &middle, room };
-        let unit = unit_run(&case);
-        let scaled = |set: &Temperature| {
-            let air = at(*set);
-            let jet = jet(&Case { air: &air, ..case }, &Unknowns::nominal(&board.stack));
-            candidate(&unit, jet.outlet_excess / unit.outlet, (&melting, room, &limits))
-        };
-        sets.iter().map(scaled).collect()
+    let set_range = order.station.set_range;
+    let set_range = (set_range.0.in_celsius().max(COOLEST_SET_C), set_range.1.in_celsius());
+    let sets: Vec<Temperature> = (0..SETS).map(|k| Temperature::celsius(even(set_range, SETS, k))).collect();
+    let flow_range = order.station.flow_range;
+    let flow_range = (flow_range.0.in_litres_per_minute(), flow_range.1.in_litres_per_minute());
+    let flows: Vec<Flow> = (0..FLOWS).map(|k| Flow::litres_per_minute(even(flow_range, FLOWS, k))).collect();
+    order.watch.expect(FLOWS);
+    let row = |flow: &Flow| {
+        let row = row(order, &melting, (*flow, &sets));
+        order.watch.one_done();
+        row
     };
-    let candidates = flows.par_iter().map(row).collect::<Vec<_>>().concat();
-    Ok(ProcessWindow { candidates, sets, flows, names: limits.into_iter().map(|limit| limit.name).collect() })
-}
-
-fn limits(order: &Order<'_>) -> Vec<Limit> {
-    let over = |celsius: f64| celsius - order.room.in_celsius();
-    let connector = &order.board.connector;
-    let mut limits: Vec<Limit> = Vec::new();
-    for (place, n) in order.board.neighbours.iter().enumerate() {
-        let (name, rise) = (n.name.clone(), over(n.limit().in_celsius()));
-        limits.push(Limit { name, rise, curve: |run, k| &run.neighbours[k], place, stands_s: 0 });
-    }
-    if order.part_must_live {
-        let rise = over(connector.material.limit().in_celsius());
-        limits.push(Limit {
-            name: "the part's body".to_owned(),
-            rise,
-            curve: |run, _| &run.body,
-            place: 0,
-            stands_s: 0,
+    let rows: Vec<Vec<(Candidate, Option<String>)>> = flows.par_iter().map(row).collect();
+    order.watch.wanted()?;
+    let mut names: Vec<String> = Vec::new();
+    let mut named = |(candidate, name): (Candidate, Option<String>)| {
+        let place = name.map(|name| {
+            names.iter().position(|n| *n == name).unwrap_or_else(|| {
+                names.push(name);
+                names.len() - 1
+            })
         });
-    }
-    for (celsius, stands_s) in [(LAMINATE_NEVER_C, 0), (LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)] {
-        let (name, rise) = ("the laminate".to_owned(), over(celsius));
-        limits.push(Limit { name, rise, curve: |run, _| &run.laminate, place: 0, stands_s });
-    }
-    limits
-}
-
-/// When a rising curve, scaled, first reaches a rise: between the seconds on a straight line.
-fn reaches(curve: &[f32], scale: f64, rise: f64) -> Option<f64> {
-    let wanted = (rise / scale) as f32;
-    let at = curve.iter().position(|value| *value >= wanted)?;
-    let Some(before) = at.checked_sub(1).map(|k| curve[k]) else { return Some(0.0) };
-    Some(at as f64 - f64::from((curve[at] - wanted) / (curve[at] - before)))
-}
-
-fn candidate(unit: &UnitRun, scale: f64, (melting, room, limits): (&[MeltTarget], Temperature, &[Limit])) -> Candidate {
-    let melts = unit.joints.iter().zip(melting);
-    let melts = melts.map(|(curve, target)| reaches(curve, scale, (target.melted - room).in_kelvin()));
-    let times: Vec<f64> = melts.map(|t| t.unwrap_or(f64::INFINITY)).collect();
-    let last_joint = (0..times.len()).max_by(|a, b| times[*a].total_cmp(&times[*b])).unwrap_or(0);
-    let molten = times.get(last_joint).copied().filter(|t| t.is_finite());
-    let harm = |(k, limit): (usize, &Limit)| {
-        let at = reaches((limit.curve)(unit, limit.place), scale, limit.rise)? + limit.stands_s as f64;
-        (at < unit.laminate.len() as f64).then_some((at, k))
+        Candidate { harm: candidate.harm.zip(place).map(|((at, _), place)| (at, place)), ..candidate }
     };
-    let harms = limits.iter().enumerate().filter_map(harm);
-    let harm = harms.min_by(|a, b| a.0.total_cmp(&b.0));
-    Candidate { release_s: molten.map(|t| t + handling(t)), harm, last_joint }
+    let candidates = rows.into_iter().flatten().map(&mut named).collect();
+    Ok(ProcessWindow { candidates, sets, flows, names })
+}
+
+/// All set temperatures at one flow, each with the name of what it hurts.
+fn row(
+    order: &Order<'_>,
+    melting: &[MeltTarget],
+    (flow, sets): (Flow, &[Temperature]),
+) -> Vec<(Candidate, Option<String>)> {
+    let at = |set: Temperature| Recipe { air: HotAir { set, flow, ..order.recipe.air }, ..order.recipe.clone() };
+    let middle = at(sets[sets.len() / 2]);
+    let case = Case { recipe: &middle, ..order.case(melting) };
+    let limits = limits(&Order { recipe: &middle, ..*order }, &case);
+    let unit = unit_run(&case);
+    let unknowns = Unknowns::nominal(&order.board.stack);
+    let scaled = |set: &Temperature| {
+        let jet = jet(&case, &HotAir { set: *set, ..middle.air }, &unknowns);
+        let scaled = Scaled { unit: &unit, scale: jet.outlet_excess / unit.outlet, room: order.room };
+        let candidate = scaled.candidate(melting, &limits);
+        (candidate, candidate.harm.map(|(_, k)| limits[k].name.clone()))
+    };
+    sets.iter().map(scaled).collect()
+}
+
+/// A unit run at some set temperature.
+struct Scaled<'a> {
+    unit: &'a UnitRun,
+    scale: f64,
+    room: Temperature,
+}
+
+impl Scaled<'_> {
+    /// When the `nth` second comes in which a curve of the last pass is at least at `celsius`; between the seconds on a
+    /// straight line where it is the first.
+    fn reaches(&self, of: impl Fn(&Traces) -> &[f32], celsius: f64, nth: usize) -> Option<f64> {
+        let (jet, rest) = (of(&self.unit.jet), of(&self.unit.rest));
+        let wanted = celsius - self.room.in_celsius();
+        let rise = |k: usize| self.scale * f64::from(jet[k]) + rest.get(k).map_or(0.0, |r| f64::from(*r));
+        let at = (0..jet.len()).filter(|k| rise(*k) >= wanted).nth(nth)?;
+        let Some(before) = at.checked_sub(1).filter(|_| nth == 0).map(rise) else { return Some(at as f64) };
+        Some(at as f64 - (rise(at) - wanted) / (rise(at) - before))
+    }
+
+    fn candidate(&self, melting: &[MeltTarget], limits: &[Limit]) -> Candidate {
+        let melts = |(k, target): (usize, &MeltTarget)| {
+            self.reaches(|t| &t.joints[k], target.melted.in_celsius(), 0).unwrap_or(f64::INFINITY)
+        };
+        let times: Vec<f64> = melting.iter().enumerate().map(melts).collect();
+        let last_joint = (0..times.len()).max_by(|a, b| times[*a].total_cmp(&times[*b])).unwrap_or(0);
+        let molten = times.get(last_joint).copied().filter(|t| t.is_finite());
+        let harm = |(k, limit): (usize, &Limit)| {
+            let before = limit.watched.curve(&self.unit.before);
+            let soaked = before.iter().filter(|t| f64::from(**t) + self.room.in_celsius() >= limit.celsius).count();
+            if soaked > limit.stands_s {
+                return Some((0.0, k));
+            }
+            Some((self.reaches(|t| limit.watched.curve(t), limit.celsius, limit.stands_s - soaked)?, k))
+        };
+        let harms = limits.iter().enumerate().filter_map(harm);
+        let harm = harms.min_by(|a, b| a.0.total_cmp(&b.0));
+        Candidate { release_s: molten.map(|t| t + handling(t)), harm, last_joint }
+    }
 }

@@ -7,7 +7,7 @@ use super::caution::Caution;
 use super::margin::{Kind, Standing};
 use super::plan::Plan;
 use crate::board::{Board, Face, JointGroup, JointShape, groups};
-use crate::heat::tool::Motion;
+use crate::heat::motion::Motion;
 use crate::solder::{Charge, amount, cycles};
 
 /// A step.
@@ -121,7 +121,7 @@ fn ready() -> Step {
 
 fn protect(script: &Script<'_>) -> Step {
     let close = |m: &&super::margin::Margin| matches!(m.kind, Kind::Neighbour) && m.standing != Standing::Inside;
-    let face = script.plan.air.face;
+    let face = script.plan.recipe.air.face;
     let mut lines: Vec<String> = script
         .plan
         .margins
@@ -200,9 +200,11 @@ fn passes(script: &Script<'_>) -> Option<String> {
 }
 
 fn heat(script: &Script<'_>) -> Step {
-    let air = &script.plan.air;
+    let air = &script.plan.recipe.air;
     let motion = match air.motion {
         Motion::Still => "held still",
+        Motion::Circle => "moving in a small circle",
+        Motion::AlongRow => "moving along the row",
         Motion::Sweeping => "always moving over the whole part",
     };
     let from = if air.face == script.board.connector.face { "onto the part" } else { "from the far face" };

@@ -6,11 +6,17 @@ pub(crate) mod metals;
 use mend_core::board::{
     Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp,
 };
+use mend_core::heat::motion::Motion;
+use mend_core::heat::recipe::Recipe;
 use mend_core::heat::run::Case;
-use mend_core::heat::tool::{Blower, HotAir, Motion, Station};
+use mend_core::heat::tool::{Blower, HotAir, Station};
 use mend_core::materials::{BodyMaterial, Metal};
 use mend_core::solder::{Charge, Feed, Wire};
 use mend_core::units::{Duration, Flow, Length, Temperature};
+use mend_core::watch::Watch;
+
+/// Nobody cancels.
+pub(crate) static WANTED: Watch = Watch::new();
 
 pub(crate) fn board() -> Board {
     Board {
@@ -93,8 +99,13 @@ pub(crate) fn station() -> Station {
     }
 }
 
-/// A bare outlet from below.
-pub(crate) fn below(set: f64) -> HotAir {
+/// A bare outlet from below, up to five minutes.
+pub(crate) fn below(set: f64) -> Recipe {
+    Recipe { longest: Duration::seconds(300.0), ..Recipe::from(air_below(set)) }
+}
+
+/// Its air.
+pub(crate) fn air_below(set: f64) -> HotAir {
     HotAir {
         set: Temperature::celsius(set),
         flow: Flow::litres_per_minute(90.0),
@@ -102,7 +113,7 @@ pub(crate) fn below(set: f64) -> HotAir {
         distance: Length::mm(25.0),
         face: Face::Bottom,
         motion: Motion::Still,
-        longest: Duration::seconds(300.0),
+        aim: [0.0, 0.0],
     }
 }
 
@@ -117,7 +128,8 @@ pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> Charge {
     Charge { feed: Some(Feed { metal, wire: Wire::USUAL, share, rows }), ..sac305() }
 }
 
-pub(crate) fn with_case<T>((board, air): (&Board, &HotAir), then: impl FnOnce(&Case<'_>) -> T) -> T {
+pub(crate) fn with_case<T>((board, recipe): (&Board, &Recipe), then: impl FnOnce(&Case<'_>) -> T) -> T {
     let melting = sac305().targets(board).expect("computed");
-    then(&Case { board, melting: &melting, station: &station(), air, room: Temperature::celsius(23.0) })
+    let room = Temperature::celsius(23.0);
+    then(&Case { board, melting: &melting, station: &station(), recipe, room, watch: &WANTED })
 }

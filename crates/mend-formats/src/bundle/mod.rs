@@ -2,10 +2,12 @@
 
 use mend_core::board::Board;
 use mend_core::finding::Finding;
-use mend_core::heat::tool::{HotAir, Station};
+use mend_core::heat::recipe::Recipe;
+use mend_core::heat::tool::Station;
 use mend_core::planning::plan::Order;
 use mend_core::solder::Charge;
 use mend_core::units::Temperature;
+use mend_core::watch::Watch;
 use serde::{Deserialize, Serialize};
 
 use crate::board::BoardFile;
@@ -32,7 +34,7 @@ struct BundleFile {
     #[serde(default)]
     refit: Option<String>,
     station: StationFile,
-    settings: HotAir,
+    settings: Recipe,
     #[serde(default = "usual_room")]
     room_c: f64,
 }
@@ -60,17 +62,17 @@ pub struct Bundle {
     pub charge: Charge,
     /// The station.
     pub station: Station,
-    /// Its settings.
-    pub air: HotAir,
+    /// What is done with it.
+    pub recipe: Recipe,
     /// The room.
     pub room: Temperature,
 }
 
 impl Bundle {
-    /// What the planner takes.
-    pub fn order(&self) -> Order<'_> {
-        let Self { board, charge, station, air, room, part_must_live } = self;
-        Order { board, charge, station, air, room: *room, part_must_live: *part_must_live }
+    /// What the planner takes, watched by `watch`.
+    pub fn order<'a>(&'a self, watch: &'a Watch) -> Order<'a> {
+        let Self { board, charge, station, recipe, room, part_must_live } = self;
+        Order { board, charge, station, recipe, room: *room, part_must_live: *part_must_live, watch }
     }
 }
 
@@ -87,7 +89,7 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
         part_must_live: file.part.must_live,
         charge: charge::read(&file.alloy, file.feed.as_ref(), file.refit.as_deref())?,
         station: file.station.into_station()?,
-        air: file.settings,
+        recipe: file.settings,
         room: Temperature::celsius(file.room_c),
     })
 }

@@ -27,6 +27,11 @@ pub fn write(plan: &Plan) -> Result<String, serde_json::Error> {
 
 /// Read back; none when it is of another format or engine, and must be computed anew.
 pub fn read(json: &str) -> Option<Plan> {
+    read_kept(json).filter(|plan| plan.engine == ENGINE)
+}
+
+/// Read back whatever engine made it: the plan that a bench run was begun with stays its plan.
+pub fn read_kept(json: &str) -> Option<Plan> {
     let read: Read = serde_json::from_str(json).ok()?;
-    (read.format == FORMAT && read.plan.engine == ENGINE).then_some(read.plan)
+    (read.format == FORMAT).then_some(read.plan)
 }

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
-use mend_core::heat::tool::HotAir;
+use mend_core::heat::recipe::Recipe;
 use mend_core::shop::{Field, check_field};
 use mend_core::solder::Charge;
 use serde::{Deserialize, Serialize};
@@ -62,8 +62,8 @@ pub struct PlanInputs {
     /// Is the part wanted alive?
     #[serde(default)]
     pub part_must_live: bool,
-    /// The tool's settings.
-    pub settings: HotAir,
+    /// What is done with it.
+    pub settings: Recipe,
 }
 
 /// A bench run that has begun.

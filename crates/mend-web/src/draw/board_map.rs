@@ -7,11 +7,14 @@ use mend_core::units::Scale;
 
 use super::heat_map::{Isotherms, Level};
 use super::n;
+use super::overlay::{Overlay, ShieldShape, ToolShape};
 
 /// A body or a joint on paper, mm.
 pub(crate) struct Shape {
     /// Class: what it is and how it stands.
     pub(crate) class: String,
+    /// Its own name, for the scripts.
+    pub(crate) key: String,
     /// What it is called when pointed at.
     pub(crate) name: String,
     pub(crate) x: String,
@@ -31,6 +34,10 @@ pub(crate) struct Shape {
 #[derive(Template)]
 #[template(path = "draw/board_map.svg", escape = "html")]
 pub(crate) struct BoardMap {
+    /// `board-map`, and what else it is.
+    pub(crate) class: &'static str,
+    /// The face, as a word.
+    pub(crate) face: &'static str,
     pub(crate) title: String,
     pub(crate) view_box: String,
     pub(crate) outline: String,
@@ -38,6 +45,8 @@ pub(crate) struct BoardMap {
     pub(crate) isotherms: Vec<String>,
     pub(crate) bodies: Vec<Shape>,
     pub(crate) joints: Vec<Shape>,
+    pub(crate) shields: Vec<ShieldShape>,
+    pub(crate) tool: Option<ToolShape>,
     /// Length of the scale bar, mm, and where it lies.
     pub(crate) bar_mm: u32,
     pub(crate) bar_x: String,
@@ -66,6 +75,8 @@ pub(crate) struct Drawing<'a> {
     pub(crate) scale: Scale,
     /// Height of the names, in hundredths of the picture's width; 0 writes none.
     pub(crate) lettering: f64,
+    /// Shields and jet over it.
+    pub(crate) overlay: Option<&'a Overlay>,
 }
 
 impl Drawing<'_> {
@@ -77,6 +88,8 @@ impl Drawing<'_> {
         let (levels, isotherms) = heat.map_or((vec![], vec![]), |h| (h.levels, h.melt_lines));
         let (left, top) = (frame.left(), -frame.far());
         BoardMap {
+            class: "board-map",
+            face: self.face.name(),
             title: format!("{}, {} face", self.board.name, self.face.name()),
             view_box: format!("{} {} {} {}", n(left), n(top), n(frame.width), n(frame.depth)),
             outline: outline(self.board),
@@ -84,6 +97,8 @@ impl Drawing<'_> {
             isotherms,
             bodies: self.bodies(unit),
             joints: self.joints(),
+            shields: self.overlay.map(|o| o.shields(self.face)).unwrap_or_default(),
+            tool: self.overlay.and_then(|o| o.tool(self.face)),
             bar_mm,
             bar_x: n(frame.right() - f64::from(bar_mm) - 2.0 * unit),
             bar_y: n(-frame.near() - 2.2 * unit),
@@ -163,9 +178,16 @@ impl Drawing<'_> {
             let hidden = if joint.hidden { ", hidden" } else { "" };
             let name = format!("{}: {role}{hidden}, {} x {} mm", joint.name, width, depth);
             let rect = Rect { centre: joint.at, width, depth };
-            Shape { round: n(round), ..shape(&rect, format!("joint {role}"), name) }
+            Shape { key: joint.name.clone(), round: n(round), ..shape(&rect, format!("joint {role}"), name) }
         };
         shown.map(joint).collect()
+    }
+}
+
+impl BoardMap {
+    /// The same without laminate, to lie over something else; its clip has a name of its own.
+    pub(crate) fn seen_through(self) -> Self {
+        Self { class: "board-map through", clip: format!("{}-through", self.clip), ..self }
     }
 }
 
@@ -181,6 +203,7 @@ pub(crate) fn standing_class(standing: Standing) -> &'static str {
 fn shape(rect: &Rect, class: String, name: String) -> Shape {
     Shape {
         class,
+        key: String::new(),
         name,
         x: n(rect.left()),
         y: n(-rect.far()),

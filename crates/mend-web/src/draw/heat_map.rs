@@ -4,6 +4,7 @@ use mend_core::board::{Face, Point, Rect};
 use mend_core::planning::plan::HeatMap;
 use mend_core::units::{Scale, Temperature};
 
+use super::contour::Field;
 use super::n;
 
 /// Steps of the scale; its colours are classes h0 to h15 in the styles.
@@ -80,35 +81,21 @@ pub(crate) fn isotherms(map: &HeatMap, face: Face, (range, melts_at_c): (Range, 
     Isotherms { levels: levels.collect(), melt_lines: contour(map, cells, melts_at_c as f32) }
 }
 
-/// Marching squares over cell middles: short pieces of the line at which the face is `at` °C, as one path.
+/// The line at which the face is `at` °C, as one path.
 fn contour(map: &HeatMap, cells: &[Option<f32>], at: f32) -> Vec<String> {
-    let middle = |borders: &[f64], i: usize| (borders[i] + borders[i + 1]) / 2.0;
-    let (nx, ny) = (map.x_mm.len() - 1, map.y_mm.len() - 1);
-    let mut path = String::new();
-    for (j, i) in (0..ny.saturating_sub(1)).flat_map(|j| (0..nx.saturating_sub(1)).map(move |i| (j, i))) {
-        let corners = [(i, j), (i + 1, j), (i + 1, j + 1), (i, j + 1)];
-        let values: Vec<f32> = corners.iter().filter_map(|(a, b)| cells[b * nx + a]).collect();
-        if values.len() < 4 {
-            continue;
-        }
-        let mut crossings = (0..4).filter_map(|side| {
-            let (a, b) = (values[side], values[(side + 1) % 4]);
-            if (a >= at) == (b >= at) {
-                return None;
-            }
-            let part = f64::from((at - a) / (b - a));
-            let ((ai, aj), (bi, bj)) = (corners[side], corners[(side + 1) % 4]);
-            let along = |from: f64, to: f64| from + (to - from) * part;
-            let x = along(middle(&map.x_mm, ai), middle(&map.x_mm, bi));
-            let y = along(middle(&map.y_mm, aj), middle(&map.y_mm, bj));
-            Some(format!("{} {}", n(x), n(-y)))
-        });
-        // Two crossings are a piece; a saddle has four, drawn as two pieces.
-        while let (Some(from), Some(to)) = (crossings.next(), crossings.next()) {
-            path += &format!("M{from}L{to}");
-        }
-    }
+    let field = Field { values: cells, columns: map.x_mm.len() - 1 };
+    let path = field.line(at, |x, y| (on_axis(&map.x_mm, x), -on_axis(&map.y_mm, y)));
     if path.is_empty() { vec![] } else { vec![path] }
+}
+
+/// A position in cells on an axis of uneven ones, mm: whole numbers are the middles.
+fn on_axis(borders: &[f64], at: f64) -> f64 {
+    let middle = |i: usize| (borders[i] + borders[i + 1]) / 2.0;
+    let before = at.floor() as usize;
+    match at.fract() {
+        0.0 => middle(before),
+        part => middle(before) + (middle(before + 1) - middle(before)) * part,
+    }
 }
 
 #[cfg(test)]

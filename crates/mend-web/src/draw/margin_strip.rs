@@ -29,6 +29,8 @@ pub(crate) struct Row {
     pub(crate) band_x: String,
     pub(crate) band_width: String,
     pub(crate) marks: Vec<String>,
+    /// Where it stood after each pass before the last.
+    pub(crate) passes: Vec<String>,
     pub(crate) line_x: String,
     /// The line itself may lie anywhere in here; empty width for a limit.
     pub(crate) line_band_x: String,
@@ -55,7 +57,8 @@ pub(crate) struct Strip {
 }
 
 fn axis_of(margins: &[Margin]) -> Axis {
-    let ends = margins.iter().map(|m| (m.span().0.min(m.line_c), m.span().1.max(m.line_c)));
+    let passes = |m: &Margin| m.passes_c.iter().copied().fold(m.line_c, f64::min);
+    let ends = margins.iter().map(|m| (m.span().0.min(passes(m)), m.span().1.max(m.line_c)));
     let (low, high) = ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
     let (low, high) = ((low / 20.0).floor() * 20.0 - 10.0, (high / 20.0).ceil() * 20.0 + 10.0);
     Axis { low, high, left: LABELS, width: AXIS }
@@ -116,6 +119,7 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
         band_x: n(band_x),
         band_width: n((axis.x(high) - band_x).max(3.0)),
         marks: margin.marks.iter().map(|m| n(axis.x(m.temperature_c.mid))).collect(),
+        passes: margin.passes_c.iter().map(|t| n(axis.x(*t))).collect(),
         line_x: n(line_x),
         line_band_x: n(axis.x(margin.line_c - margin.line_spread_k)),
         line_band_width: n(axis.x(margin.line_c + margin.line_spread_k) - axis.x(margin.line_c - margin.line_spread_k)),

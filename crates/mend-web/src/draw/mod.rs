@@ -2,9 +2,12 @@
 
 mod axis;
 pub(crate) mod board_map;
+mod contour;
+pub(crate) mod curves;
 pub(crate) mod heat_map;
 pub(crate) mod margin_strip;
 pub(crate) mod melt_picture;
+pub(crate) mod overlay;
 pub(crate) mod pin_rows;
 pub(crate) mod time_bar;
 pub(crate) mod window_map;

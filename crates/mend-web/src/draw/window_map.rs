@@ -6,8 +6,10 @@ use askama::Template;
 use mend_core::board::Board;
 use mend_core::heat::tool::{HotAir, Station};
 use mend_core::planning::process_window::{Candidate, Outcome, ProcessWindow};
+use mend_core::planning::recheck::Recheck;
 use mend_core::units::{Flow, Scale, Temperature};
 
+use super::contour::Field;
 use super::n;
 
 const LEFT: f64 = 64.0;
@@ -50,6 +52,10 @@ pub(crate) struct WindowMap {
     pub(crate) set_ticks: Vec<(String, String)>,
     pub(crate) flow_ticks: Vec<(String, String)>,
     pub(crate) words: Vec<Word>,
+    /// Lines of equal release time, each with its label and where it stands.
+    pub(crate) contours: Vec<(String, Word)>,
+    /// Settings that were run again on the fine grid.
+    pub(crate) checks: Vec<Word>,
     /// Where the setting is, and how far up and down the real station may be.
     pub(crate) here: (String, String),
     pub(crate) region: (String, String, String),
@@ -96,7 +102,7 @@ fn class(candidate: &Candidate) -> String {
 
 /// Draws the window of a job, with its setting in it.
 pub(crate) fn window_map(
-    map: &ProcessWindow,
+    (map, rechecked): (&ProcessWindow, &[Recheck]),
     (board, station, air): (&Board, &Station, &HotAir),
     scale: Scale,
 ) -> WindowMap {
@@ -126,6 +132,8 @@ pub(crate) fn window_map(
         set_ticks: set_ticks(&paper),
         flow_ticks: flow_ticks(&paper),
         words: words(&paper, board),
+        contours: contours(&paper),
+        checks: checks(&paper, rechecked),
         here: (n(here.0), n(here.1)),
         region: (n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0])),
         sets: joined(map.sets.iter().map(|t| format!("{:.0}", scale.of(*t))).collect()),
@@ -165,6 +173,36 @@ fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
     let tick =
         |k: usize| (n(paper.place(paper.map.sets[0], flows[k]).1), format!("{:.0}", flows[k].in_litres_per_minute()));
     (0..flows.len()).step_by(6).map(tick).collect()
+}
+
+/// Release time in steps of twenty seconds over what works.
+fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
+    let map = paper.map;
+    let release = |c: &Candidate| c.release_s.filter(|_| c.outcome() == Outcome::Works).map(|t| t as f32);
+    let values: Vec<Option<f32>> = map.candidates.iter().map(release).collect();
+    let field = Field { values: &values, columns: map.sets.len() };
+    let (w, h) = paper.cell();
+    let place = |x: f64, y: f64| (LEFT + w * (x + 0.5), HEIGHT - h * (y + 0.5));
+    let line = |step: usize| {
+        let at = SHADE_S * step as f64;
+        let path = field.line(at as f32, place);
+        // The label stands at the line's first piece.
+        let first = path.trim_start_matches('M').split('L').next().unwrap_or_default();
+        let (x, y) = first.split_once(' ').unwrap_or_default();
+        let word = Word { x: x.to_owned(), y: y.to_owned(), text: format!("{at:.0} s"), anchor: "middle" };
+        (!path.is_empty()).then_some((path, word))
+    };
+    (1..=10).filter_map(line).collect()
+}
+
+fn checks(paper: &Paper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
+    let (w, h) = paper.cell();
+    let check = |r: &Recheck| {
+        let (x, y) = paper.corner(r.at.1, r.at.0);
+        let text = if r.outcome == paper.map.at(r.at.0, r.at.1).outcome() { "✓" } else { "✕" };
+        Word { x: n(x + w / 2.0), y: n(y + h / 2.0), text: text.to_owned(), anchor: "middle" }
+    };
+    rechecked.iter().map(check).collect()
 }
 
 /// At each edge of the window what binds there, once each, where most of that edge is.

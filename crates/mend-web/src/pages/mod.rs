@@ -14,6 +14,11 @@ use mend_core::units::Scale;
 
 use crate::job::Job;
 
+/// A choice as the formats write it.
+pub(crate) fn word(choice: &impl serde::Serialize) -> String {
+    serde_json::to_value(choice).ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
+}
+
 /// What stands round every page.
 #[derive(Debug, Clone)]
 pub(crate) struct Frame {

@@ -77,9 +77,16 @@ pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refu
     let tile = |row: &mend_store::BoardRow| {
         let board = format::parse(row.file.as_bytes()).ok()?;
         let face = board.connector.face;
-        let map =
-            Drawing { board: &board, face, window: Window::Whole, margins: &[], scale: visitor.scale, lettering: 0.0 }
-                .draw(None);
+        let map = Drawing {
+            board: &board,
+            face,
+            window: Window::Whole,
+            margins: &[],
+            scale: visitor.scale,
+            lettering: 0.0,
+            overlay: None,
+        }
+        .draw(None);
         Some(Tile {
             id: row.id,
             name: board.name.clone(),
@@ -114,7 +121,7 @@ impl Faces {
     pub(crate) fn of(board: &Board, visitor: Visitor) -> Self {
         let draw = |face, (window, lettering)| {
             let (margins, scale) = (&[][..], visitor.scale);
-            Drawing { board, face, window, margins, scale, lettering }.draw(None)
+            Drawing { board, face, window, margins, scale, lettering, overlay: None }.draw(None)
         };
         let near = || (Window::Near(18.0), 2.3);
         let whole = draw(board.connector.face, (Window::Whole, 0.0));

@@ -93,7 +93,7 @@ fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<Line> {
 fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
     let Some(bench) = &job.bench else { return vec![line("Work", "No bench run is on record.")] };
     let inputs = &bench.planned.inputs;
-    let air = &inputs.settings;
+    let air = &inputs.settings.air;
     let mut lines = vec![
         line("Steps", format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len())),
         line(

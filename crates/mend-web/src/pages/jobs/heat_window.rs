@@ -6,23 +6,53 @@ use axum::extract::State;
 
 use super::{JobPath, number};
 use crate::App;
+use crate::computing::{Failed, Stand};
 use crate::draw::window_map::{WindowMap, window_map};
 use crate::job::Job;
 use crate::planner::window_of;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
+/// Where it is.
+enum Part {
+    Drawn { map: Box<WindowMap>, candidates: usize, rechecked: usize },
+    Computing(u32),
+    Cancelled,
+}
+
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/heat_window.html")]
 pub(crate) struct WindowPart {
-    map: WindowMap,
-    candidates: usize,
+    state: Part,
+    job: i64,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
-    let (bundle, map) = window_of(&app, &job, &planned.inputs).await?;
-    let candidates = map.candidates.len();
-    Ok(WindowPart { map: window_map(&map, (&bundle.board, &bundle.station, &bundle.air), visitor.scale), candidates })
+    let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
+    let (bundle, stand) = window_of(&app, &job, &planned.inputs).await?;
+    let state = match stand {
+        Stand::Ended(Ok(window)) => {
+            let (map, rechecked) = (&window.map, window.rechecked.as_slice());
+            let of = (&bundle.board, &bundle.station, &bundle.recipe.air);
+            let drawn = Box::new(window_map((map, rechecked), of, visitor.scale));
+            Part::Drawn { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() }
+        }
+        Stand::Ended(Err(Failed::Objections(findings))) => return Err(findings.into()),
+        Stand::Ended(Err(Failed::Broken(cause))) => return Err(Refusal::Broken(cause)),
+        Stand::Ended(Err(Failed::Cancelled)) => Part::Cancelled,
+        Stand::Running(share) => Part::Computing((share * 100.0) as u32),
+    };
+    Ok(WindowPart { state, job: job.row.id })
+}
+
+pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<WindowPart, Refusal> {
+    let job = number(&path)?;
+    app.computing.windows.cancel(job);
+    Ok(WindowPart { state: Part::Cancelled, job })
+}
+
+pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
+    state.0.computing.windows.forget(number(&path)?);
+    show(state, visitor, path).await
 }

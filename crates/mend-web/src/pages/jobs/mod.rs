@@ -6,6 +6,10 @@ pub(crate) mod alloy_said;
 pub(crate) mod board;
 pub(crate) mod handover;
 pub(crate) mod heat;
+mod heat_edit;
+mod heat_form;
+mod heat_replay;
+pub(crate) mod heat_said;
 mod heat_window;
 pub(crate) mod intake;
 mod ledger_view;
@@ -30,7 +34,16 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
         .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
         .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
-        .route("/jobs/{id}/heat/window", get(heat_window::show))
+        .route("/jobs/{id}/heat/edit", post(heat::edit))
+        .route("/jobs/{id}/heat/plan", get(heat::poll).post(heat::again))
+        .route("/jobs/{id}/heat/cancel", post(heat::cancel))
+        .route("/jobs/{id}/heat/window", get(heat_window::show).post(heat_window::again))
+        .route("/jobs/{id}/heat/window/cancel", post(heat_window::cancel))
+        .route("/jobs/{id}/heat/replay", get(heat_replay::show).post(heat_replay::again))
+        .route("/jobs/{id}/heat/replay/cancel", post(heat_replay::cancel))
+        .route("/jobs/{id}/heat/replay/frames", get(heat_replay::frames))
+        .route("/jobs/{id}/heat/replay/point", get(heat_replay::point))
+        .route("/jobs/{id}/heat/curves.csv", get(heat_replay::curves))
         .route("/jobs/{id}/run", get(run::show).post(run::start))
         .route("/jobs/{id}/run/presses", post(run::press))
         .route("/jobs/{id}/run/ledger", post(run::enter))

@@ -12,7 +12,7 @@ use mend_core::planning::sequence::StepKind;
 use mend_store::{LedgerRow, PressRow};
 use serde::Deserialize;
 
-use super::heat::seconds;
+use super::heat_said::seconds;
 use super::ledger_view::LedgerView;
 use super::{JobPath, number};
 use crate::App;
@@ -207,7 +207,7 @@ impl StepView {
         let step = bench.steps.get(state.at);
         let kind = step.map_or(&StepKind::Do, |s| &s.kind);
         let heating = matches!(kind, StepKind::Heat { .. });
-        let air = &bench.planned.inputs.settings;
+        let air = &bench.planned.inputs.settings.air;
         let (phase, since_ms, stands_s) = match state.phase {
             Phase::Ready => ("ready", 0, None),
             Phase::Running { since_ms } => ("running", since_ms, None),

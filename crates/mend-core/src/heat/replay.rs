@@ -1,0 +1,119 @@
+//! A run to look at: both faces and every curve from the first tool until the board has cooled.
+
+use super::mesh::Resolution;
+use super::rig::{Model, Rig};
+use super::run::{Case, WICKING_WARMTH, handling};
+use super::traces::{Traces, mean};
+use super::unknowns::Unknowns;
+use crate::watch::Cancelled;
+
+/// Longest cooling that is shown, s.
+const LONGEST_COOLING: usize = 120;
+
+/// The nominal run on the plan's own grid.
+#[derive(Debug, Clone)]
+pub struct Replay {
+    /// Cell borders along x, mm.
+    pub x_mm: Vec<f64>,
+    /// Cell borders along y, mm.
+    pub y_mm: Vec<f64>,
+    /// Which columns are board.
+    pub inside: Vec<bool>,
+    /// Seconds from frame to frame.
+    pub every_s: usize,
+    /// Top and bottom by column, °C.
+    pub frames: Vec<[Vec<f32>; 2]>,
+    /// Every curve, °C at every second.
+    pub traces: Traces,
+    /// For each joint, when it was all liquid, s.
+    pub melted: Vec<Option<f64>>,
+    /// When the last pass began, s.
+    pub last_from: f64,
+    /// When all went off: at release, or at the stop line; s.
+    pub off: f64,
+    /// Did the part come away?
+    pub released: bool,
+}
+
+/// Runs a case to its release, to `stop_s` of the last pass at the latest, and lets it cool to where braid sticks. At most
+/// `frames` pairs of faces are kept, evenly.
+pub fn replay(case: &Case<'_>, stop_s: f64, frames: usize) -> Result<Replay, Cancelled> {
+    let unknowns = Unknowns::nominal(&case.board.stack);
+    let rig = Rig::new(case, &unknowns, Model { resolution: Resolution::FINE, linear: false });
+    let most = case.recipe.seconds_before() + stop_s as usize;
+    let every_s = (most + LONGEST_COOLING).div_ceil(frames.max(2) - 1).max(1);
+    case.watch.expect(most);
+    let mesh = rig.simulation.mesh();
+    let replay = Replay {
+        x_mm: mesh.x.borders().to_vec(),
+        y_mm: mesh.y.borders().to_vec(),
+        inside: mesh.inside.clone(),
+        every_s,
+        frames: Vec::new(),
+        traces: Traces::of(&rig.network),
+        melted: vec![None; rig.network.joints.len()],
+        last_from: case.recipe.seconds_before() as f64,
+        off: most as f64,
+        released: false,
+    };
+    Recorder { case, rig, replay, second: 0 }.record_all()
+}
+
+struct Recorder<'a> {
+    case: &'a Case<'a>,
+    rig: Rig,
+    replay: Replay,
+    second: usize,
+}
+
+impl Recorder<'_> {
+    fn record_all(mut self) -> Result<Replay, Cancelled> {
+        self.record();
+        for leg in 0..self.rig.legs.len() {
+            self.rig.begin(leg);
+            for _ in 0..self.rig.legs[leg].seconds {
+                if self.second as f64 >= self.replay.off {
+                    break;
+                }
+                self.case.watch.wanted()?;
+                self.rig.one_second_melting(self.second, &mut self.replay.melted);
+                self.second += 1;
+                self.record();
+                self.case.watch.one_done();
+                self.notice_release();
+            }
+        }
+        self.replay.off = self.second as f64;
+        self.rig.simulation.set_air(&self.rig.quiet.clone());
+        for _ in 0..LONGEST_COOLING {
+            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.room.in_celsius();
+            if pads < WICKING_WARMTH.in_celsius() {
+                break;
+            }
+            self.rig.one_second();
+            self.second += 1;
+            self.record();
+        }
+        Ok(self.replay)
+    }
+
+    fn notice_release(&mut self) {
+        if let (false, Some(times)) =
+            (self.replay.released, self.replay.melted.iter().copied().collect::<Option<Vec<f64>>>())
+        {
+            let molten = times.into_iter().fold(0.0, f64::max);
+            self.replay.off = self.replay.off.min((molten + handling(molten)).ceil());
+            self.replay.released = true;
+        }
+    }
+
+    fn record(&mut self) {
+        let room = self.case.room.in_celsius() as f32;
+        self.replay.traces.record(&self.rig.simulation, &self.rig.network, room);
+        if self.second.is_multiple_of(self.replay.every_s) {
+            let last = self.rig.simulation.mesh().layers - 1;
+            let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + room).collect();
+            self.replay.frames.push([0, last].map(face));
+        }
+    }
+}

@@ -1,0 +1,85 @@
+//! The shields of a recipe laid over a grid: which column and which body lies under which, and how far.
+
+use super::mesh::Mesh;
+use super::shield::{Screen, Shield};
+use crate::board::{Face, Rect};
+
+/// All shields on a board.
+#[derive(Debug, Clone, Default)]
+pub struct Shielding {
+    shields: Vec<(Shield, Screen)>,
+    /// Per face and column: the share that is covered, and by which. Where two overlap, the one that covers more.
+    columns: [Vec<Option<(f64, usize)>>; 2],
+}
+
+impl Shielding {
+    /// Lays them on a grid; `resistance` scales what each resists with.
+    pub fn of(shields: &[Shield], mesh: &Mesh, resistance: f64) -> Self {
+        let columns = [Face::Top, Face::Bottom].map(|face| {
+            let mut covers = vec![None; mesh.inside.len()];
+            for (k, shield) in shields.iter().enumerate().filter(|(_, s)| s.face == face) {
+                for (column, share) in columns_under(mesh, &shield.area()) {
+                    if covers[column].is_none_or(|(before, _)| share > before) {
+                        covers[column] = Some((share, k));
+                    }
+                }
+            }
+            covers
+        });
+        Self { shields: shields.iter().map(|s| (*s, s.kind.screen(resistance))).collect(), columns }
+    }
+
+    /// What covers a column of a face, and how much of it.
+    pub fn over_column(&self, face: Face, column: usize) -> Option<(f64, &Screen)> {
+        let (share, k) = (*self.columns[face as usize].get(column)?)?;
+        Some((share, &self.shields[k].1))
+    }
+
+    /// What covers a body on a face, and how much of it: the shield that covers most.
+    pub fn over_body(&self, face: Face, body: &Rect) -> Option<(f64, &Screen)> {
+        let on = self.shields.iter().filter(|(shield, _)| shield.face == face);
+        let covers = on.map(|(shield, screen)| (shield.area().shared(body) / body.area(), screen));
+        covers.filter(|(share, _)| *share > 0.0).max_by(|a, b| a.0.total_cmp(&b.0))
+    }
+
+    /// The jet as it is felt below metal tape: each place gets its surroundings under the same tape, weighed by exp(-d / l).
+    /// The tape is a sheet on a resistance; what enters at one place leaves it about one fin length away (T for the length,
+    /// E for the weight).
+    pub fn spread(&self, face: Face, mesh: &Mesh, jet: &[(f64, f64)]) -> Vec<(f64, f64)> {
+        let mut felt = jet.to_vec();
+        for (shield, _) in self.shields.iter().filter(|(s, _)| s.face == face) {
+            let Some(length) = shield.kind.spreads_mm() else { continue };
+            let under = columns_under(mesh, &shield.area());
+            let place = |column: usize| {
+                let (i, j) = (column % mesh.x.len(), column / mesh.x.len());
+                (mesh.x.middle(i), mesh.y.middle(j), mesh.area(i, j))
+            };
+            for (column, _) in &under {
+                let (x, y, _) = place(*column);
+                let sum = under.iter().fold((0.0, 0.0, 0.0), |(w, h, q), (other, share)| {
+                    let (ox, oy, area) = place(*other);
+                    let weight = (-(ox - x).hypot(oy - y) / length).exp() * area * share;
+                    (w + weight, h + weight * jet[*other].0, q + weight * jet[*other].1)
+                });
+                felt[*column] = (sum.1 / sum.0, sum.2 / sum.0);
+            }
+        }
+        felt
+    }
+}
+
+/// Columns under a rectangle, with the share of the column that it covers.
+pub fn columns_under(mesh: &Mesh, area: &Rect) -> Vec<(usize, f64)> {
+    let share = |axis: &super::axis::Axis, i: usize, span: (f64, f64)| axis.overlap(i, span) / axis.width(i);
+    let mut found = Vec::new();
+    for j in 0..mesh.y.len() {
+        let deep = share(&mesh.y, j, (area.near(), area.far()));
+        for i in (0..mesh.x.len()).filter(|_| deep > 0.0) {
+            let part = deep * share(&mesh.x, i, (area.left(), area.right()));
+            if part > 0.0 && mesh.inside[mesh.column(i, j)] {
+                found.push((mesh.column(i, j), part));
+            }
+        }
+    }
+    found
+}

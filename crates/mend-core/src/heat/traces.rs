@@ -1,0 +1,66 @@
+//! Temperatures of everything that is watched, at every full second.
+
+use super::network::{Network, Under};
+use super::simulation::Simulation;
+
+/// A curve each, from second 0, over whatever the recorder counts from: °C in a run, the rise in a unit run.
+#[derive(Debug, Clone, Default)]
+pub struct Traces {
+    /// Per joint of the connector.
+    pub joints: Vec<Vec<f32>>,
+    /// The skin of the part's body.
+    pub body: Vec<f32>,
+    /// Per neighbour, its skin.
+    pub neighbours: Vec<Vec<f32>>,
+    /// Per neighbour, the board that it is soldered to.
+    pub own_joints: Vec<Vec<f32>>,
+    /// The board at the part's joints, mean.
+    pub pads: Vec<f32>,
+    /// Hottest place of the laminate's faces.
+    pub laminate: Vec<f32>,
+}
+
+impl Traces {
+    /// Empty, for what a network has.
+    pub fn of(network: &Network) -> Self {
+        let each = |count: usize| vec![Vec::new(); count];
+        let (joints, neighbours) = (network.joints.len(), network.neighbours.len());
+        Self { joints: each(joints), neighbours: each(neighbours), own_joints: each(neighbours), ..Self::default() }
+    }
+
+    /// Adds a second; `from` is what the state's zero counts as.
+    pub fn record(&mut self, simulation: &Simulation<f32>, network: &Network, from: f32) {
+        let node = |k: &usize| simulation.node(*k) as f32 + from;
+        let cells = |under: &Under| mean(simulation, under) as f32 + from;
+        self.joints.iter_mut().zip(&network.joints).for_each(|(curve, k)| curve.push(node(k)));
+        self.neighbours.iter_mut().zip(&network.neighbours).for_each(|(curve, k)| curve.push(node(k)));
+        self.own_joints.iter_mut().zip(&network.stands_on).for_each(|(curve, under)| curve.push(cells(under)));
+        self.body.push(node(&network.body));
+        self.pads.push(cells(&network.pads));
+        self.laminate.push(simulation.hottest_face() as f32 + from);
+    }
+
+    /// Seconds recorded, second 0 included.
+    pub fn len(&self) -> usize {
+        self.laminate.len()
+    }
+
+    /// Is there nothing yet?
+    pub fn is_empty(&self) -> bool {
+        self.laminate.is_empty()
+    }
+
+    /// Adds another's seconds behind its own.
+    pub fn append(&mut self, mut other: Self) {
+        let own = self.joints.iter_mut().chain(&mut self.neighbours).chain(&mut self.own_joints);
+        let own = own.chain([&mut self.body, &mut self.pads, &mut self.laminate]);
+        let others = other.joints.iter_mut().chain(&mut other.neighbours).chain(&mut other.own_joints);
+        let others = others.chain([&mut other.body, &mut other.pads, &mut other.laminate]);
+        own.zip(others).for_each(|(own, other)| own.append(other));
+    }
+}
+
+/// Mean of the cells under something, K over the room.
+pub fn mean(simulation: &Simulation<f32>, under: &Under) -> f64 {
+    under.columns.iter().map(|(column, share)| share * simulation.cell(*column, under.layer)).sum()
+}

@@ -1,0 +1,137 @@
+//! What must not be passed: a temperature, whose, and for how long. The same list judges a run, every sample and every
+//! candidate of the process window.
+
+use super::loose::{Loose, loose};
+use super::plan::Order;
+use crate::heat::rig::blowing;
+use crate::heat::run::Case;
+use crate::heat::traces::Traces;
+use crate::heat::unknowns::Unknowns;
+use crate::solder::MeltTarget;
+
+/// Laminate surface that must not be passed even for a moment, °C (D: T288 about 1 min for plain grades).
+pub const LAMINATE_NEVER_C: f64 = 288.0;
+/// Laminate surface that is stood for a minute, °C (D, advice: time above 260 °C under 60 s).
+pub const LAMINATE_MINUTE_C: f64 = 260.0;
+/// That minute, s.
+pub const LAMINATE_MINUTE_S: usize = 60;
+
+/// Which curve is watched.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Watched {
+    /// The part's own body.
+    Body,
+    /// A neighbour's body.
+    Neighbour(usize),
+    /// The board that a neighbour is soldered to.
+    OwnJoints(usize),
+    /// The hottest place of the laminate.
+    Laminate,
+}
+
+impl Watched {
+    /// Its curve among those recorded.
+    pub fn curve(self, traces: &Traces) -> &[f32] {
+        match self {
+            Self::Body => &traces.body,
+            Self::Neighbour(k) => &traces.neighbours[k],
+            Self::OwnJoints(k) => &traces.own_joints[k],
+            Self::Laminate => &traces.laminate,
+        }
+    }
+}
+
+/// Something with a limit.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Limit {
+    /// Whose, as it is said: `keyboard latch`, `C7, blown away`.
+    pub name: String,
+    /// What is watched.
+    pub watched: Watched,
+    /// °C.
+    pub celsius: f64,
+    /// Stood for so many seconds in all before it counts.
+    pub stands_s: usize,
+}
+
+/// The first harm of a run: when, and to what.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Harm {
+    /// Second at which the limit is passed, from the first tool.
+    pub at_s: f64,
+    /// Whose limit.
+    pub to: String,
+}
+
+/// Every limit of an order. The part's own body counts when it must live; a neighbour's own joints count where it would
+/// be blown away or drop once they melt.
+pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
+    let board = order.board;
+    let limit = |name: String, watched, celsius, stands_s| Limit { name, watched, celsius, stands_s };
+    let mut limits: Vec<Limit> = Vec::new();
+    for (k, n) in board.neighbours.iter().enumerate() {
+        limits.push(limit(n.name.clone(), Watched::Neighbour(k), n.limit().in_celsius(), 0));
+    }
+    if order.part_must_live {
+        let celsius = board.connector.material.limit().in_celsius();
+        limits.push(limit("the part's body".to_owned(), Watched::Body, celsius, 0));
+    }
+    if let Some(target) = MeltTarget::of(&order.charge.factory) {
+        let air = blowing(case, &case.recipe.air, &Unknowns::nominal(&board.stack));
+        let goes = loose(board, &air, &case.recipe.shields).into_iter().enumerate();
+        let goes = goes.filter_map(|(k, loose)| Some((k, loose.word()?)));
+        limits.extend(goes.map(|(k, word)| {
+            let name = format!("{}, {word}", board.neighbours[k].name);
+            limit(name, Watched::OwnJoints(k), target.melted.in_celsius(), 0)
+        }));
+    }
+    for (celsius, stands_s) in [(LAMINATE_NEVER_C, 0), (LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)] {
+        limits.push(limit("the laminate".to_owned(), Watched::Laminate, celsius, stands_s));
+    }
+    limits
+}
+
+impl Limit {
+    /// When a run passes it, s from the first tool.
+    pub fn passed(&self, traces: &Traces) -> Option<usize> {
+        let over = |(_, t): &(usize, &f32)| f64::from(**t) >= self.celsius;
+        self.watched.curve(traces).iter().enumerate().filter(over).map(|(at, _)| at).nth(self.stands_s)
+    }
+}
+
+/// The first limit that a run passes.
+pub fn first_harm(limits: &[Limit], traces: &Traces) -> Option<Harm> {
+    let passed = limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit)));
+    let first = passed.min_by_key(|(at, _)| *at);
+    first.map(|(at, limit)| Harm { at_s: at as f64, to: limit.name.clone() })
+}
+
+impl Loose {
+    /// What becomes of it once its joints are molten, if anything.
+    fn word(self) -> Option<&'static str> {
+        match self {
+            Self::Stays => None,
+            Self::Blown => Some("blown away"),
+            Self::Drops => Some("dropping off"),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn laminate(curve: Vec<f32>) -> Traces {
+        Traces { laminate: curve, ..Traces::default() }
+    }
+
+    #[test]
+    fn laminate_stands_a_minute_above_260_and_nothing_above_288() {
+        let limit = |celsius, stands_s| Limit { name: String::new(), watched: Watched::Laminate, celsius, stands_s };
+        let limits = [limit(LAMINATE_NEVER_C, 0), limit(LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)];
+        let at = |curve| first_harm(&limits, &laminate(curve)).map(|harm| harm.at_s);
+        assert_eq!(at((0..200).map(|t| if t < 50 { 200.0 } else { 265.0 }).collect()), Some(110.0));
+        assert_eq!(at((0..200).map(|t| 200.0 + t as f32).collect()), Some(88.0));
+        assert_eq!(at(vec![250.0; 200]), None);
+    }
+}

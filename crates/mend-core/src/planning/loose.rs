@@ -1,0 +1,40 @@
+//! What becomes of a neighbour once its own joints are molten: surface tension holds it, or the jet takes it, or it drops.
+
+use crate::board::{Board, Face, Neighbour};
+use crate::heat::blowing::Blowing;
+use crate::heat::draught::{hang, push};
+use crate::heat::shield::Shield;
+
+/// A shield that covers at least this much of a part keeps the jet off it and a hand from it (E).
+const HELD_BY_COVER: f64 = 0.5;
+
+/// What becomes of it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Loose {
+    /// Stays, unless it is bumped.
+    Stays,
+    /// The jet takes it.
+    Blown,
+    /// It hangs, and its weight takes it.
+    Drops,
+}
+
+/// The face that hangs down: the part's other one. The board lies with the part on top, or is heated from below through
+/// the face that looks down.
+pub fn hanging(board: &Board) -> Face {
+    board.connector.face.other()
+}
+
+/// Every neighbour under some air.
+pub fn loose(board: &Board, air: &Blowing, shields: &[Shield]) -> Vec<Loose> {
+    board.neighbours.iter().map(|n| becomes(board, n, (air, shields))).collect()
+}
+
+fn becomes(board: &Board, n: &Neighbour, (air, shields): (&Blowing, &[Shield])) -> Loose {
+    let held = shields.iter().any(|s| s.face == n.face && s.area().shared(&n.body) > HELD_BY_COVER * n.body.area());
+    match n.material.pad_share() > 0.0 && !held {
+        true if n.face == hanging(board) && hang(n) >= 1.0 => Loose::Drops,
+        true if n.face == air.face && push(air, n) >= 1.0 => Loose::Blown,
+        _ => Loose::Stays,
+    }
+}

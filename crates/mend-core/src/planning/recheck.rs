@@ -1,0 +1,74 @@
+//! The fine recheck of a process window: its edges and its best setting, run in full on the plan's own grid.
+
+use rayon::prelude::*;
+
+use super::limits::{first_harm, limits};
+use super::plan::{Order, Unplanned};
+use super::process_window::{Outcome, ProcessWindow};
+use crate::heat::mesh::Resolution;
+use crate::heat::recipe::Recipe;
+use crate::heat::run::{Case, Run, run_until};
+use crate::heat::tool::HotAir;
+use crate::heat::unknowns::Unknowns;
+
+/// A setting that was run in full.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Recheck {
+    /// Place of its flow and of its set temperature.
+    pub at: (usize, usize),
+    /// What comes of it on the fine grid.
+    pub outcome: Outcome,
+    /// When the part comes away there, s of the last pass.
+    pub release_s: Option<f64>,
+}
+
+/// Runs the corners of the window again: the coolest and the hottest setting that works at its weakest, middle and strongest
+/// flow, and the one with most time between release and harm. None where nothing works.
+pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, Unplanned> {
+    let melting = order.charge.targets(order.board)?;
+    let chosen = chosen(map);
+    order.watch.expect(chosen.len());
+    let again = |at: &(usize, usize)| {
+        let air = HotAir { flow: map.flows[at.0], set: map.sets[at.1], ..order.recipe.air };
+        let recipe = Recipe { air, ..order.recipe.clone() };
+        let case = Case { recipe: &recipe, ..order.case(&melting) };
+        let limits = limits(&Order { recipe: &recipe, ..*order }, &case);
+        let harmed = |run: &Run| first_harm(&limits, &run.traces);
+        let nominal = Unknowns::nominal(&order.board.stack);
+        let run = run_until(&case, &nominal, Resolution::FINE, &|run| harmed(run).is_some());
+        order.watch.one_done();
+        let outcome = match (run.release, harmed(&run)) {
+            (Some(release), Some(harm)) if harm.at_s <= release => Outcome::Hurts,
+            (Some(_), _) => Outcome::Works,
+            (None, Some(_)) => Outcome::Hurts,
+            (None, None) => Outcome::TooCool,
+        };
+        Recheck { at: *at, outcome, release_s: run.release.map(|t| (t - run.last_from).max(0.0)) }
+    };
+    let rechecked = chosen.par_iter().map(again).collect();
+    order.watch.wanted()?;
+    Ok(rechecked)
+}
+
+fn chosen(map: &ProcessWindow) -> Vec<(usize, usize)> {
+    let works = |flow: usize| {
+        let works = move |set: &usize| map.at(flow, *set).outcome() == Outcome::Works;
+        (0..map.sets.len()).filter(works).collect::<Vec<usize>>()
+    };
+    let open: Vec<usize> = (0..map.flows.len()).filter(|flow| !works(*flow).is_empty()).collect();
+    let (Some(first), Some(last)) = (open.first(), open.last()) else { return Vec::new() };
+    let mut chosen: Vec<(usize, usize)> = Vec::new();
+    for flow in [*first, open[open.len() / 2], *last] {
+        let sets = works(flow);
+        chosen.extend([sets.first(), sets.last()].into_iter().flatten().map(|set| (flow, *set)));
+    }
+    let slack = |(flow, set): &(usize, usize)| {
+        let candidate = map.at(*flow, *set);
+        candidate.harm.map_or(1e3, |(at, _)| at) - candidate.release_s.unwrap_or(f64::INFINITY)
+    };
+    let all = open.iter().flat_map(|flow| works(*flow).into_iter().map(|set| (*flow, set)));
+    chosen.extend(all.max_by(|a, b| slack(a).total_cmp(&slack(b))));
+    chosen.sort_unstable();
+    chosen.dedup();
+    chosen
+}

@@ -1,0 +1,38 @@
+//! The replay of a plan: the run to look at, and at each second what is nearest to its limit.
+
+use super::limits::{Limit, limits};
+use super::plan::{Order, Unplanned};
+use crate::heat::replay::{self, Replay as Recording};
+use crate::heat::traces::Traces;
+
+/// Frames that are kept of a run, at the most.
+const FRAMES: usize = 121;
+
+/// A recording with its judgement.
+#[derive(Debug, Clone)]
+pub struct Replay {
+    /// The run.
+    pub recording: Recording,
+    /// What can be hurt, by place; the laminate once.
+    pub names: Vec<String>,
+    /// At each second what is nearest to its limit, by place, and how far off it is, K.
+    pub tightest: Vec<(usize, f64)>,
+}
+
+/// Runs an order as its plan has it: to its release, to the stop line at the latest.
+pub fn replay(order: &Order<'_>, stop_s: f64) -> Result<Replay, Unplanned> {
+    order.checked()?;
+    let melting = order.charge.targets(order.board)?;
+    let case = order.case(&melting);
+    let recording = replay::replay(&case, stop_s, FRAMES)?;
+    // A limit that is stood for a while is not passed at a moment.
+    let limits: Vec<Limit> = limits(order, &case).into_iter().filter(|limit| limit.stands_s == 0).collect();
+    let tightest =
+        (0..recording.traces.len()).filter_map(|second| tightest(&limits, &recording.traces, second)).collect();
+    Ok(Replay { recording, tightest, names: limits.into_iter().map(|limit| limit.name).collect() })
+}
+
+fn tightest(limits: &[Limit], traces: &Traces, second: usize) -> Option<(usize, f64)> {
+    let room = |(k, limit): (usize, &Limit)| (k, limit.celsius - f64::from(limit.watched.curve(traces)[second]));
+    limits.iter().enumerate().map(room).min_by(|a, b| a.1.total_cmp(&b.1))
+}

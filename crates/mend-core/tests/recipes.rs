@@ -1,0 +1,275 @@
+//! Recipes of several passes, shields, plates and irons on the made-up board: what physics promises of them.
+#![allow(clippy::expect_used)]
+
+mod common;
+
+use common::{WANTED, air_below, below, board, neighbour, sac305, station, with_case};
+use mend_core::board::{Board, Face};
+use mend_core::finding::Severity;
+use mend_core::heat::iron::Iron;
+use mend_core::heat::mesh::Resolution;
+use mend_core::heat::plate::{Coupling, Plate};
+use mend_core::heat::recipe::{Helpers, Pass, Recipe};
+use mend_core::heat::replay::replay;
+use mend_core::heat::rig::{Model, Rig};
+use mend_core::heat::run::{Run, run};
+use mend_core::heat::shield::{Shield, ShieldKind};
+use mend_core::heat::tool::HotAir;
+use mend_core::heat::unknowns::Unknowns;
+use mend_core::materials::BodyMaterial;
+use mend_core::planning::plan::{Order, Plan, Unplanned, Window, plan};
+use mend_core::planning::process_window::{Outcome, process_window};
+use mend_core::units::{Duration, Flow, Length, Temperature};
+use mend_core::watch::{Cancelled, Watch};
+
+fn nominal(board: &Board, recipe: &Recipe) -> Run {
+    with_case((board, recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE))
+}
+
+fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplanned> {
+    let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
+    plan(&Order { board, charge, station, recipe, room, part_must_live: false, watch })
+}
+
+/// A nozzle from above, five minutes.
+fn above(set: f64, flow: f64) -> Recipe {
+    let (nozzle, distance) = (Length::mm(10.0), Length::mm(12.0));
+    let flow = Flow::litres_per_minute(flow);
+    let air = HotAir { face: Face::Top, nozzle, distance, flow, ..air_below(set) };
+    Recipe { longest: Duration::seconds(120.0), ..Recipe::from(air) }
+}
+
+/// The board with a socket right beside the part.
+fn beside() -> Board {
+    let mut board = board();
+    board.neighbours.insert(0, neighbour("socket", (30.0, 12.5, 8.0, 3.0), Face::Top, BodyMaterial::Pa66));
+    board
+}
+
+fn with_shield(recipe: &Recipe, kind: ShieldKind) -> Recipe {
+    // Over the socket of `beside`, and a little more.
+    let shield = Shield { kind, face: Face::Top, at_mm: [30.0, 13.0], width_mm: 12.0, depth_mm: 6.0 };
+    Recipe { shields: vec![shield], ..recipe.clone() }
+}
+
+const KINDS: [ShieldKind; 5] = [
+    ShieldKind::Polyimide { layers: 1 },
+    ShieldKind::Polyimide { layers: 3 },
+    ShieldKind::AluminiumTape,
+    ShieldKind::FoilTent { gap_mm: 2.0 },
+    ShieldKind::MetalBlock { height_mm: 5.0 },
+];
+
+#[test]
+fn a_shield_never_heats_what_it_covers_on_the_face_that_the_air_meets() {
+    let (board, bare) = (beside(), Recipe { longest: Duration::seconds(60.0), ..above(400.0, 60.0) });
+    let open = nominal(&board, &bare);
+    for kind in KINDS {
+        let covered = nominal(&board, &with_shield(&bare, kind));
+        let pairs = covered.traces.neighbours[0].iter().zip(&open.traces.neighbours[0]);
+        assert!(pairs.into_iter().all(|(covered, open)| *covered <= open + 0.05), "{}", kind.name());
+        let (early, open) = (covered.traces.neighbours[0][15], open.traces.neighbours[0][15]);
+        assert!(early < open - 2.0, "{}: {early} of {open}", kind.name());
+    }
+}
+
+#[test]
+fn a_shield_over_a_joint_of_the_part_is_refused_with_its_reason() {
+    let mut recipe = above(400.0, 60.0);
+    let kind = ShieldKind::AluminiumTape;
+    recipe.shields = vec![Shield { kind, face: Face::Top, at_mm: [34.6, 6.2], width_mm: 2.0, depth_mm: 3.0 }];
+    let refused = planned(&board(), &recipe, &WANTED).expect_err("covers leg 4").objections();
+    let object = refused.iter().find(|f| f.rule == "covered_joint").expect("the rule");
+    assert!(object.severity == Severity::Blocking && object.message.contains("leg 4"), "{}", object.message);
+    assert!(object.hint.contains("will not melt"));
+}
+
+#[test]
+fn more_flow_never_cools_a_joint_while_the_heater_keeps_up() {
+    let board = board();
+    let mut before: Option<Vec<f32>> = None;
+    for flow in [30.0, 50.0, 70.0, 90.0, 110.0] {
+        let recipe = Recipe { longest: Duration::seconds(60.0), ..above(380.0, flow) };
+        let run = nominal(&board, &recipe);
+        let now: Vec<f32> = run.traces.joints.iter().filter_map(|curve| curve.last().copied()).collect();
+        if let Some(before) = &before {
+            assert!(now.iter().zip(before).all(|(now, before)| now >= before), "{flow} L/min");
+        }
+        before = Some(now);
+    }
+}
+
+#[test]
+fn a_soak_brings_the_release_forward_and_its_end_is_where_the_next_pass_begins() {
+    let board = board();
+    let lasts = Duration::seconds(40.0);
+    let soak = |change: f64| Pass {
+        air: Some(air_below(300.0)),
+        with: Helpers::default(),
+        lasts,
+        change: Duration::seconds(change),
+    };
+    let soaked = Recipe { before: vec![soak(0.0)], ..below(440.0) };
+    let paused = Recipe { before: vec![soak(20.0)], ..below(440.0) };
+    let since = |run: &Run| run.release.expect("melts") - run.last_from;
+    let (plain, warm, pause) = (nominal(&board, &below(440.0)), nominal(&board, &soaked), nominal(&board, &paused));
+    assert_eq!((warm.last_from, pause.last_from), (40.0, 60.0));
+    assert!(since(&warm) < since(&plain) - 5.0, "{} of {}", since(&warm), since(&plain));
+    assert!(since(&warm) < since(&pause) && since(&pause) < since(&plain), "what cools in a pause is lost");
+}
+
+#[test]
+fn a_plate_and_an_iron_help_and_each_stays_below_what_it_is_set_to() {
+    let board = board();
+    let plate =
+        |coupling| Plate { set: Temperature::celsius(160.0), coupling, face: Face::Bottom, side: Length::mm(120.0) };
+    let warmed = |coupling| {
+        let with = Helpers { plate: Some(plate(coupling)), iron: None };
+        let pass = Pass { air: None, with, lasts: Duration::seconds(240.0), change: Duration::seconds(0.0) };
+        let run = nominal(&board, &Recipe { before: vec![pass], ..below(440.0) });
+        run.traces.pads[240]
+    };
+    let (gap, air, pad) = (warmed(Coupling::Gap), warmed(Coupling::ForcedAir), warmed(Coupling::Pad));
+    assert!(60.0 < gap && gap < air && air < pad && pad <= 160.5, "{gap} {air} {pad}");
+
+    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "legs".to_owned() };
+    let helped = Recipe { with: Helpers { plate: None, iron: Some(iron) }, ..below(360.0) };
+    let (alone, helped) = (nominal(&board, &below(360.0)), nominal(&board, &helped));
+    let leg = |run: &Run, at: usize| run.traces.joints[24][at];
+    assert!(leg(&helped, 30) > leg(&alone, 30) + 8.0, "{} of {}", leg(&helped, 30), leg(&alone, 30));
+    assert!(helped.traces.joints[24].iter().all(|t| *t < 380.0));
+}
+
+#[test]
+fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
+    // With nothing to lose heat to, what the tip brought is in the board, the lumps and the tip itself.
+    let board = board();
+    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "legs".to_owned() };
+    let recipe = Recipe { with: Helpers { plate: None, iron: Some(iron) }, ..below(360.0) };
+    let recipe = with_shield(&recipe, ShieldKind::MetalBlock { height_mm: 5.0 });
+    with_case((&board, &recipe), |case| {
+        let mut rig =
+            Rig::new(case, &Unknowns::nominal(&board.stack), Model { resolution: Resolution::COARSE, linear: false });
+        let tip = rig.network.tips[0].expect("a tip");
+        rig.begin(0);
+        let mut air = rig.legs[0].air.clone();
+        air.faces.iter_mut().flatten().for_each(|a| *a = Default::default());
+        air.nodes.iter_mut().for_each(|n| *n = (0.0, 0.0));
+        rig.simulation.set_air(&air);
+        let before = rig.simulation.heat();
+        (0..20).for_each(|_| rig.one_second());
+        // The rim alone loses a little.
+        let kept = rig.simulation.heat() / before;
+        assert!((0.98..=1.0005).contains(&kept), "{kept}");
+        assert!(rig.simulation.node(tip) < 357.0, "the tip has given its heat away");
+    });
+}
+
+#[test]
+fn a_microphone_under_the_jet_a_cell_nearby_and_an_idle_shield_are_named() {
+    let mut crowded = board();
+    crowded.neighbours.push(neighbour("mic", (36.5, 10.5, 3.0, 2.0), Face::Top, BodyMaterial::MemsMicrophone));
+    crowded.neighbours.push(neighbour("cell", (70.0, 40.0, 30.0, 30.0), Face::Top, BodyMaterial::LithiumCell));
+    let mut recipe = above(400.0, 60.0);
+    let tape = ShieldKind::Polyimide { layers: 2 };
+    recipe.shields = vec![Shield { kind: tape, face: Face::Bottom, at_mm: [48.0, 9.0], width_mm: 6.0, depth_mm: 6.0 }];
+    let plan = planned(&crowded, &recipe, &WANTED).expect("planned");
+    for (rule, name) in [("jet_port", "mic"), ("cells", "cell"), ("idle_shield", "polyimide")] {
+        let said =
+            plan.findings.iter().find(|f| f.rule == rule).unwrap_or_else(|| panic!("{rule}: {:?}", plan.findings));
+        assert!(said.message.contains(name), "{}", said.message);
+    }
+}
+
+#[test]
+fn a_small_part_under_a_strong_jet_is_blown_away_and_that_binds() {
+    let mut crowded = board();
+    let mut chip = neighbour("C9", (30.0, 9.9, 1.6, 0.8), Face::Top, BodyMaterial::Ceramic);
+    chip.height = Length::mm(0.8);
+    crowded.neighbours = vec![chip];
+    let harsh = |flow: f64| {
+        let mut recipe = above(360.0, flow);
+        recipe.air.nozzle = Length::mm(8.0);
+        planned(&crowded, &recipe, &WANTED).expect("planned")
+    };
+    let spared = harsh(110.0).stop.spares.expect("something");
+    assert_eq!(spared, "C9, blown away");
+    assert_ne!(harsh(25.0).stop.spares.as_deref(), Some("C9, blown away"));
+}
+
+#[test]
+fn what_lags_and_what_the_laminate_bears_is_said() {
+    let plan = planned(&board(), &below(440.0), &WANTED).expect("planned");
+    let (lift, laminate) = (plan.pad_lift.expect("melts"), plan.laminate.expect("samples"));
+    let last = plan
+        .joints
+        .iter()
+        .max_by(|a, b| a.melts.mid_s.unwrap_or(f64::INFINITY).total_cmp(&b.melts.mid_s.unwrap_or(f64::INFINITY)));
+    assert_eq!(last.map(|j| j.joint.starts_with(&lift.last[..1])), Some(true), "{last:?} {lift:?}");
+    assert!(lift.lag_s.high >= lift.lag_s.low && lift.over_tg_k.mid > 30.0, "{lift:?}");
+    assert!(laminate.peak_c.high > 200.0 && laminate.ramp_k_per_s.mid > 0.5, "{laminate:?}");
+}
+
+#[test]
+fn a_closed_window_has_a_next_best_move_that_does_better() {
+    let plan = planned(&board(), &above(300.0, 40.0), &WANTED).expect("planned");
+    assert_eq!(plan.window, Window::Closed);
+    let next = plan.next_move.expect("a move");
+    let then = planned(&board(), &next.recipe, &WANTED).expect("planned");
+    assert!(then.chance > plan.chance, "{}: {} from {}", next.what, then.chance, plan.chance);
+}
+
+#[test]
+fn a_soaked_window_is_what_the_full_run_says() {
+    let mut board = board();
+    board.neighbours.retain(|n| n.name != "C7");
+    let soak = Pass {
+        air: Some(air_below(300.0)),
+        with: Helpers::default(),
+        lasts: Duration::seconds(30.0),
+        change: Duration::seconds(5.0),
+    };
+    let recipe = Recipe { before: vec![soak], longest: Duration::seconds(120.0), ..below(400.0) };
+    let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
+    let order = Order { board: &board, charge, station, recipe: &recipe, room, part_must_live: false, watch: &WANTED };
+    let map = process_window(&order).expect("computed");
+    let flow = map.flows.iter().position(|f| f.in_litres_per_minute() >= 90.0).expect("in range");
+    let mut compared = 0;
+    for set in (20..map.sets.len()).step_by(6) {
+        let air = HotAir { set: map.sets[set], flow: map.flows[flow], ..recipe.air };
+        let full = nominal(&board, &Recipe { air, ..recipe.clone() });
+        if let (Some(full_at), Some(scaled)) = (full.release, map.at(flow, set).release_s) {
+            let full_at = full_at - full.last_from;
+            assert!((full_at - scaled).abs() < 0.08 * full_at + 1.0, "{full_at} against {scaled}");
+            compared += 1;
+        }
+    }
+    assert!(compared >= 2, "{compared}");
+    assert!(map.candidates.iter().any(|c| c.outcome() == Outcome::Works));
+}
+
+#[test]
+fn a_replay_ends_at_the_release_that_the_run_found() {
+    let (board, recipe) = (board(), below(440.0));
+    with_case((&board, &recipe), |case| {
+        let full = run(case, &Unknowns::nominal(&board.stack), Resolution::FINE);
+        let replay = replay(case, 300.0, 120).expect("not cancelled");
+        assert_eq!(replay.melted, full.melted);
+        assert_eq!(replay.off, full.release.expect("melts").ceil());
+        assert!(replay.released && replay.frames.len() <= 120);
+        let shared = replay.off as usize + 1;
+        assert_eq!(replay.traces.joints[0][..shared], full.traces.joints[0][..shared]);
+        assert!(replay.traces.pads.last() < replay.traces.pads.get(replay.off as usize), "it cools");
+    });
+}
+
+#[test]
+fn what_nobody_wants_any_more_ends_without_a_plan() {
+    let watch = Watch::new();
+    watch.cancel();
+    let cancelled = planned(&board(), &below(440.0), &watch);
+    assert_eq!(cancelled, Err(Unplanned::Cancelled(Cancelled)));
+    let (charge, station, room, recipe) = (&sac305(), &station(), Temperature::celsius(23.0), &below(440.0));
+    let order = Order { board: &board(), charge, station, recipe, room, part_must_live: false, watch: &watch };
+    assert_eq!(process_window(&order), Err(Unplanned::Cancelled(Cancelled)));
+}

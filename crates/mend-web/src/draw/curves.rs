@@ -1,0 +1,165 @@
+//! Temperatures over time: each row's slowest joint, the part's body, what is tightest, and the laminate.
+
+use askama::Template;
+use mend_core::board::Board;
+use mend_core::planning::watched::Replay;
+use mend_core::units::{Scale, Temperature};
+
+use super::n;
+
+pub(crate) const LEFT: f64 = 58.0;
+pub(crate) const WIDTH: f64 = 760.0;
+const TOP: f64 = 12.0;
+const HEIGHT: f64 = 300.0;
+/// Height that a label takes.
+const LABEL: f64 = 18.0;
+/// Neighbours that are drawn, the tightest.
+const NEIGHBOURS: usize = 4;
+
+/// A curve on paper.
+pub(crate) struct Curve {
+    pub(crate) class: &'static str,
+    pub(crate) name: String,
+    pub(crate) points: String,
+    pub(crate) label_y: String,
+    pub(crate) end_y: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/curves.svg", escape = "html")]
+pub(crate) struct Curves {
+    pub(crate) curves: Vec<Curve>,
+    pub(crate) time_ticks: Vec<(String, String)>,
+    pub(crate) heat_ticks: Vec<(String, String)>,
+    pub(crate) melt_y: String,
+    pub(crate) off_x: String,
+    pub(crate) off_word: &'static str,
+    /// Where passes before the last end.
+    pub(crate) passes: Vec<String>,
+    pub(crate) label_x: String,
+    pub(crate) bottom: String,
+    pub(crate) spoken: String,
+}
+
+/// Where seconds and temperatures stand.
+pub(crate) struct Paper {
+    seconds: f64,
+    highest: f64,
+}
+
+impl Paper {
+    pub(crate) fn of(replay: &Replay) -> Self {
+        let traces = &replay.recording.traces;
+        let all = traces.joints.iter().chain(&traces.neighbours).chain([&traces.body, &traces.laminate]);
+        let highest = all.flatten().copied().fold(0.0, f32::max);
+        Self { seconds: (traces.len().max(2) - 1) as f64, highest: (f64::from(highest) / 50.0).ceil() * 50.0 }
+    }
+
+    pub(crate) fn x(&self, second: f64) -> f64 {
+        LEFT + WIDTH * second / self.seconds
+    }
+
+    fn y(&self, celsius: f64) -> f64 {
+        TOP + (HEIGHT - TOP) * (1.0 - celsius / self.highest)
+    }
+
+    /// A curve at every `every` seconds as SVG takes it.
+    pub(crate) fn points(&self, curve: impl Iterator<Item = f32>, every: usize) -> String {
+        let point = |(k, t): (usize, f32)| format!("{},{}", n(self.x((k * every) as f64)), n(self.y(f64::from(t))));
+        curve.enumerate().map(point).collect::<Vec<_>>().join(" ")
+    }
+}
+
+/// Draws the curves of a replay on a board whose joints melt at `melts_c`.
+pub(crate) fn curves(replay: &Replay, (board, melts_c): (&Board, f64), scale: Scale) -> Curves {
+    let (paper, recording) = (Paper::of(replay), &replay.recording);
+    let mut curves: Vec<Curve> =
+        chosen(replay, board).into_iter().map(|(class, name, curve)| drawn(&paper, (class, name), curve)).collect();
+    spread(&mut curves);
+    let word = if recording.released { "comes away" } else { "stop line" };
+    let mut at = 0.0;
+    let mut passes = Vec::new();
+    if recording.last_from > 0.0 {
+        at += recording.last_from;
+        passes.push(n(paper.x(at)));
+    }
+    Curves {
+        spoken: format!("Temperatures over {:.0} s; all off at {:.0} s", paper.seconds, recording.off),
+        time_ticks: time_ticks(&paper),
+        heat_ticks: heat_ticks(&paper, scale),
+        melt_y: n(paper.y(melts_c)),
+        off_x: n(paper.x(recording.off)),
+        off_word: word,
+        passes,
+        label_x: n(LEFT + WIDTH + 10.0),
+        bottom: n(HEIGHT),
+        curves,
+    }
+}
+
+type Chosen<'a> = (&'static str, String, &'a [f32]);
+
+fn chosen<'a>(replay: &'a Replay, board: &Board) -> Vec<Chosen<'a>> {
+    let traces = &replay.recording.traces;
+    let joints = &board.connector.joints;
+    let mut rows: Vec<&str> = joints.iter().map(|j| j.row.as_str()).collect();
+    rows.dedup();
+    let melts = |k: &usize| replay.recording.melted[*k].unwrap_or(f64::INFINITY);
+    let slowest = |row: &&str| {
+        let own = (0..joints.len()).filter(|k| joints[*k].row == **row);
+        let k = own.max_by(|a, b| melts(a).total_cmp(&melts(b)))?;
+        Some(("joint", joints[k].name.clone(), traces.joints[k].as_slice()))
+    };
+    let mut chosen: Vec<Chosen<'_>> = rows.iter().filter_map(slowest).collect();
+    chosen.push(("body", "part's body".to_owned(), &traces.body));
+    chosen.push(("laminate", "laminate".to_owned(), &traces.laminate));
+    let room = |k: &usize| {
+        let hottest = traces.neighbours[*k].iter().copied().fold(f32::MIN, f32::max);
+        board.neighbours[*k].limit().in_celsius() - f64::from(hottest)
+    };
+    let mut near: Vec<usize> = (0..board.neighbours.len()).collect();
+    near.sort_by(|a, b| room(a).total_cmp(&room(b)));
+    chosen.extend(
+        near.into_iter()
+            .take(NEIGHBOURS)
+            .map(|k| ("near", board.neighbours[k].name.clone(), traces.neighbours[k].as_slice())),
+    );
+    chosen
+}
+
+fn drawn(paper: &Paper, (class, name): (&'static str, String), curve: &[f32]) -> Curve {
+    let end_y = n(paper.y(curve.last().copied().map_or(0.0, f64::from)));
+    Curve { class, name, points: paper.points(curve.iter().copied(), 1), label_y: end_y.clone(), end_y }
+}
+
+/// Labels at the right end, moved apart until each can be read.
+fn spread(curves: &mut [Curve]) {
+    curves.sort_by(|a, b| {
+        let y = |c: &Curve| c.end_y.parse::<f64>().unwrap_or(0.0);
+        y(a).total_cmp(&y(b))
+    });
+    let count = curves.len();
+    let mut free = TOP;
+    for (k, curve) in curves.iter_mut().enumerate() {
+        // Room is left for those below.
+        let lowest = HEIGHT - LABEL * (count - 1 - k) as f64;
+        let y = curve.end_y.parse::<f64>().unwrap_or(0.0).clamp(free, lowest.max(free));
+        curve.label_y = n(y);
+        free = y + LABEL;
+    }
+}
+
+fn time_ticks(paper: &Paper) -> Vec<(String, String)> {
+    let step = [10.0, 20.0, 30.0, 60.0, 120.0].into_iter().find(|s| paper.seconds / s <= 9.0).unwrap_or(240.0);
+    let count = (paper.seconds / step) as usize;
+    (0..=count).map(|k| (n(paper.x(k as f64 * step)), format!("{:.0} s", k as f64 * step))).collect()
+}
+
+fn heat_ticks(paper: &Paper, scale: Scale) -> Vec<(String, String)> {
+    let top = scale.of(Temperature::celsius(paper.highest));
+    let step = if top > 400.0 { 100.0 } else { 50.0 };
+    let at = |k: usize| k as f64 * step;
+    let ticks = (1..).map(at).take_while(|t| *t <= top);
+    ticks.map(|t| (n(paper.y(scale.read(t).in_celsius())), format!("{t:.0}"))).collect()
+}

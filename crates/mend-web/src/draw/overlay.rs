@@ -1,0 +1,88 @@
+//! What a recipe lays over a board: its shields, and the footprint of the jet of its last pass.
+
+use mend_core::board::{Board, Face};
+use mend_core::heat::blowing::Blowing;
+use mend_core::heat::recipe::Recipe;
+use mend_core::heat::rig::usual_blowing;
+use mend_core::heat::shield::Shield;
+use mend_core::heat::tool::{HotAir, Station};
+
+use super::n;
+
+/// A shield on paper.
+pub(crate) struct ShieldShape {
+    /// Its place in the recipe.
+    pub(crate) k: usize,
+    pub(crate) name: String,
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) width: String,
+    pub(crate) height: String,
+}
+
+/// The jet on paper.
+pub(crate) struct ToolShape {
+    pub(crate) name: String,
+    pub(crate) x: String,
+    pub(crate) y: String,
+    /// Radius of the outlet.
+    pub(crate) outlet: String,
+    /// Where half of the heat that comes down on the axis still does.
+    pub(crate) half: String,
+    /// The way that the axis goes.
+    pub(crate) way: String,
+}
+
+/// Shields and jet of a recipe.
+pub(crate) struct Overlay {
+    shields: Vec<Shield>,
+    air: HotAir,
+    blowing: Blowing,
+}
+
+impl Overlay {
+    pub(crate) fn of(recipe: &Recipe, (board, station): (&Board, &Station)) -> Self {
+        let blowing = usual_blowing(station, &recipe.air, &board.connector.body);
+        Self { shields: recipe.shields.clone(), air: recipe.air, blowing }
+    }
+
+    pub(crate) fn shields(&self, face: Face) -> Vec<ShieldShape> {
+        let on = self.shields.iter().enumerate().filter(|(_, shield)| shield.face == face);
+        let shape = |(k, shield): (usize, &Shield)| {
+            let area = shield.area();
+            let (w, d) = (area.width, area.depth);
+            ShieldShape {
+                k,
+                name: format!(
+                    "{}, {w} x {d} mm. Arrow keys move it by half a millimetre, with Shift they size it.",
+                    shield.kind.name()
+                ),
+                x: n(area.left()),
+                y: n(-area.far()),
+                width: n(w),
+                height: n(d),
+            }
+        };
+        on.map(shape).collect()
+    }
+
+    pub(crate) fn tool(&self, face: Face) -> Option<ToolShape> {
+        let axes = &self.blowing.path;
+        let middle = |of: fn(&mend_core::board::Point) -> f64| axes.iter().map(of).sum::<f64>() / axes.len() as f64;
+        let outlet = self.air.nozzle.in_mm() / 2.0;
+        let half = self.blowing.half_heat_mm();
+        let way = axes.iter().map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" ");
+        (self.air.face == face).then(|| ToolShape {
+            name: format!(
+                "Air, {} mm outlet, {}; half of its heat falls within {half:.0} mm. Arrow keys move its aim by half a millimetre.",
+                self.air.nozzle.in_mm(),
+                self.air.motion.name()
+            ),
+            x: n(middle(|p| p.x)),
+            y: n(-middle(|p| p.y)),
+            outlet: n(outlet),
+            half: n(half),
+            way,
+        })
+    }
+}

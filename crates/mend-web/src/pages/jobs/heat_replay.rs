@@ -1,0 +1,257 @@
+//! The replay of a job's heat plan: both faces over time, what is tightest at each moment, and every curve as a file.
+
+use std::fmt::Write as _;
+use std::sync::Arc;
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::{Query, State};
+use axum::http::header;
+use axum::response::{IntoResponse, Json, Response};
+use mend_core::board::{Board, Face};
+use mend_core::planning::watched::Replay;
+use mend_core::units::{Scale, TempDelta};
+use serde::{Deserialize, Serialize};
+
+use super::{JobPath, number};
+use crate::App;
+use crate::computing::{Failed, Stand};
+use crate::draw::board_map::{BoardMap, Drawing, Window};
+use crate::draw::curves::{Curves, LEFT, Paper, WIDTH, curves as draw_curves};
+use crate::job::{Job, Planned};
+use crate::planner::replay_of;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// Where it is.
+enum Part {
+    Ready(Box<Ready>),
+    Computing(u32),
+    Cancelled,
+}
+
+/// The player, before its frames are there.
+struct Ready {
+    top: BoardMap,
+    bottom: BoardMap,
+    curves: Curves,
+    seconds: usize,
+    /// Where it opens: when all goes off.
+    at: usize,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/heat_replay.html")]
+pub(crate) struct ReplayPart {
+    part: Part,
+    job: i64,
+}
+
+/// Everything a handler here starts from.
+struct Showing {
+    board: Board,
+    planned: Planned,
+    stand: Stand<Replay>,
+    job: i64,
+}
+
+impl Showing {
+    async fn of(app: &App, path: &JobPath) -> Result<Self, Refusal> {
+        let job = Job::load(app, number(path)?).await?;
+        let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
+        let stand = replay_of(app, &job, planned).await?;
+        Ok(Self { board: job.board()?.1.clone(), planned: planned.clone(), stand, job: job.row.id })
+    }
+
+    /// The replay, waited for.
+    fn ready(self) -> Result<(Arc<Replay>, Board), Refusal> {
+        match self.stand {
+            Stand::Ended(Ok(replay)) => Ok((replay, self.board)),
+            Stand::Ended(Err(Failed::Objections(findings))) => Err(findings.into()),
+            Stand::Ended(Err(Failed::Broken(cause))) => Err(Refusal::Broken(cause)),
+            _ => Err(Refusal::NotYet("The replay is not computed yet")),
+        }
+    }
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
+    let showing = Showing::of(&app, &path).await?;
+    let job = showing.job;
+    let part = match &showing.stand {
+        Stand::Running(share) => Part::Computing((share * 100.0) as u32),
+        Stand::Ended(Err(Failed::Cancelled)) => Part::Cancelled,
+        _ => {
+            let (planned, scale) = (showing.planned.clone(), visitor.scale);
+            let (replay, board) = showing.ready()?;
+            Part::Ready(Box::new(Ready::of(&replay, (&board, &planned), scale)))
+        }
+    };
+    Ok(ReplayPart { part, job })
+}
+
+pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<ReplayPart, Refusal> {
+    let job = number(&path)?;
+    app.computing.replays.cancel(job);
+    Ok(ReplayPart { part: Part::Cancelled, job })
+}
+
+pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
+    state.0.computing.replays.forget(number(&path)?);
+    show(state, visitor, path).await
+}
+
+impl Ready {
+    fn of(replay: &Replay, (board, planned): (&Board, &Planned), scale: Scale) -> Self {
+        let margins = &planned.plan.margins;
+        let window = Window::Near(16.0);
+        let draw = |face| {
+            Drawing { board, face, window, margins, scale, lettering: 3.6, overlay: None }.draw(None).seen_through()
+        };
+        Self {
+            top: draw(Face::Top),
+            bottom: draw(Face::Bottom),
+            curves: draw_curves(replay, (board, planned.plan.melts_at_c), scale),
+            seconds: replay.recording.traces.len() - 1,
+            at: replay.recording.off as usize,
+        }
+    }
+}
+
+/// What the player is told before the frames.
+#[derive(Serialize)]
+struct Header<'a> {
+    x_mm: &'a [f64],
+    y_mm: &'a [f64],
+    /// A digit per column: 1 is board.
+    inside: String,
+    every_s: usize,
+    frames: usize,
+    seconds: usize,
+    off_s: f64,
+    released: bool,
+    /// Joints with their moments, null where it never came.
+    joints: Vec<(&'a str, Option<f64>)>,
+    names: &'a [String],
+    /// At each second: place among the names, and how far off its limit, in the visitor's degrees.
+    tightest: Vec<(usize, i64)>,
+    unit: &'static str,
+    chart: [f64; 2],
+}
+
+/// `length of the header, u32 little endian | header, JSON | frames`. A frame is a byte per column, top then bottom, in 255
+/// even steps over all of the replay, each the difference to the frame before.
+pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
+    let (replay, board) = Showing::of(&app, &path).await?.ready()?;
+    let recording = &replay.recording;
+    let degrees = |k: f64| visitor.scale.of_delta(TempDelta::kelvin(k)).round() as i64;
+    let joints = board.connector.joints.iter().map(|j| j.name.as_str()).zip(recording.melted.iter().copied());
+    let header = Header {
+        x_mm: &recording.x_mm,
+        y_mm: &recording.y_mm,
+        inside: recording.inside.iter().map(|inside| if *inside { '1' } else { '0' }).collect(),
+        every_s: recording.every_s,
+        frames: recording.frames.len(),
+        seconds: recording.traces.len() - 1,
+        off_s: recording.off,
+        released: recording.released,
+        joints: joints.collect(),
+        names: &replay.names,
+        tightest: replay.tightest.iter().map(|(k, room)| (*k, degrees(*room))).collect(),
+        unit: visitor.scale.symbol(),
+        chart: [LEFT, WIDTH],
+    };
+    let header = serde_json::to_vec(&header).map_err(|error| Refusal::Broken(error.to_string()))?;
+    let mut body = (header.len() as u32).to_le_bytes().to_vec();
+    body.extend(header);
+    body.extend(stepped(&recording.frames));
+    Ok(([(header::CONTENT_TYPE, "application/vnd.urgent-mend.replay")], body).into_response())
+}
+
+fn stepped(frames: &[[Vec<f32>; 2]]) -> Vec<u8> {
+    let all = || frames.iter().flatten().flatten().copied();
+    let (low, high) = all().fold((f32::MAX, f32::MIN), |(low, high), t| (low.min(t), high.max(t)));
+    let step = ((high - low) / 255.0).max(1e-3);
+    let cells = frames.first().map_or(0, |frame| frame[0].len() + frame[1].len());
+    let mut before = vec![0_u8; cells];
+    let mut bytes = Vec::with_capacity(frames.len() * cells);
+    for frame in frames {
+        for (was, t) in before.iter_mut().zip(frame.iter().flatten()) {
+            let is = ((t - low) / step).round() as u8;
+            bytes.push(is.wrapping_sub(*was));
+            *was = is;
+        }
+    }
+    bytes
+}
+
+/// A place that is to be watched.
+#[derive(Deserialize)]
+pub(crate) struct Place {
+    face: Face,
+    x: f64,
+    y: f64,
+}
+
+/// Its curve, as the chart draws it.
+#[derive(Serialize)]
+pub(crate) struct Watched {
+    name: String,
+    points: String,
+}
+
+pub(crate) async fn point(
+    State(app): State<App>,
+    path: JobPath,
+    Query(place): Query<Place>,
+) -> Result<Json<Watched>, Refusal> {
+    let (replay, _) = Showing::of(&app, &path).await?.ready()?;
+    let recording = &replay.recording;
+    let cell = |borders: &[f64], at: f64| borders.windows(2).position(|w| (w[0]..=w[1]).contains(&at));
+    let columns = recording.x_mm.len() - 1;
+    let column = cell(&recording.x_mm, place.x).zip(cell(&recording.y_mm, place.y)).map(|(i, j)| j * columns + i);
+    let column = column.filter(|column| recording.inside[*column]).ok_or_else(|| {
+        Refusal::field("x, y", format!("({:.1}, {:.1}) mm is off the board", place.x, place.y), "point at the board")
+    })?;
+    let curve = recording.frames.iter().map(|frame| frame[place.face as usize][column]);
+    let points = Paper::of(&replay).points(curve, recording.every_s);
+    Ok(Json(Watched { name: format!("{} ({:.1}, {:.1}) mm", place.face.name(), place.x, place.y), points }))
+}
+
+/// Every curve at every second, °C.
+pub(crate) async fn curves(State(app): State<App>, path: JobPath) -> Result<Response, Refusal> {
+    let showing = Showing::of(&app, &path).await?;
+    let name = format!("attachment; filename=\"job-{}-curves.csv\"", showing.job);
+    let (replay, board) = showing.ready()?;
+    let traces = &replay.recording.traces;
+    let quoted = |name: &str, what: &str| format!("\"{} {what} (°C)\"", name.replace('"', "\"\""));
+    let joints = board.connector.joints.iter().map(|j| quoted(&j.name, "joint"));
+    let bodies = board.neighbours.iter().map(|n| quoted(&n.name, "body"));
+    let own = board.neighbours.iter().map(|n| quoted(&n.name, "own joints"));
+    let rest =
+        ["part's body (°C)", "board at the joints (°C)", "laminate hottest (°C)"].map(|name| format!("\"{name}\""));
+    let head: Vec<String> =
+        std::iter::once("\"time (s)\"".to_owned()).chain(joints).chain(bodies).chain(own).chain(rest).collect();
+    let columns = traces.joints.iter().chain(&traces.neighbours).chain(&traces.own_joints);
+    let columns: Vec<&Vec<f32>> = columns.chain([&traces.body, &traces.pads, &traces.laminate]).collect();
+    let mut text = head.join(",") + "\r\n";
+    for second in 0..traces.len() {
+        let _ = write!(text, "{second}");
+        columns.iter().for_each(|curve| {
+            let _ = write!(text, ",{:.1}", curve[second]);
+        });
+        text += "\r\n";
+    }
+    let headers = [(header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()), (header::CONTENT_DISPOSITION, name)];
+    Ok((headers, text).into_response())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::stepped;
+
+    #[test]
+    fn frames_are_differences_over_even_steps() {
+        let bytes = stepped(&[[vec![0.0, 100.0], vec![255.0, 0.0]], [vec![1.0, 99.0], vec![255.0, 255.0]]]);
+        assert_eq!(bytes, [0, 100, 255, 0, 1, 255, 0, 255]);
+    }
+}
