@@ -146,9 +146,8 @@ pub(crate) async fn window_of(
 /// The replay of a plan.
 pub(crate) async fn replay_of(app: &App, job: &Job, planned: &Planned) -> Result<Stand<Replay>, Refusal> {
     let bundle = bundle(app, job.board()?.1.clone(), &planned.inputs).await?;
-    let (key, stop_s) = (planned.id.to_string(), planned.plan.stop.at_s);
-    let work = move |watch: &Watch| Ok(replay(&bundle.order(watch), stop_s)?);
-    Ok(app.computing.replays.of((job.row.id, key), work).await)
+    let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
+    Ok(app.computing.replays.of((job.row.id, planned.id.to_string()), work).await)
 }
 
 async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, Refusal> {

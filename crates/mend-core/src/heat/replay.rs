@@ -29,26 +29,25 @@ pub struct Replay {
     pub melted: Vec<Option<f64>>,
     /// When the last pass began, s.
     pub last_from: f64,
-    /// When all went off: at release, or at the stop line; s.
+    /// When all went off: at release, or at giving up; s.
     pub off: f64,
     /// Did the part come away?
     pub released: bool,
 }
 
-/// Runs a case to its release, to `stop_s` of the last pass at the latest, and lets it cool to where braid sticks. At most
+/// Runs a case to its release, to its longest heating if that never comes, and lets it cool to where braid sticks. At most
 /// `frames` pairs of faces are kept, evenly.
-pub fn replay(case: &Case<'_>, stop_s: f64, frames: usize) -> Result<Replay, Cancelled> {
+pub fn replay(case: &Case<'_>, frames: usize) -> Result<Replay, Cancelled> {
     let unknowns = Unknowns::nominal(&case.board.stack);
     let rig = Rig::new(case, &unknowns, Model { resolution: Resolution::FINE, linear: false });
-    let most = case.recipe.seconds_before() + stop_s as usize;
-    let every_s = (most + LONGEST_COOLING).div_ceil(frames.max(2) - 1).max(1);
+    let most = case.recipe.seconds();
     case.watch.expect(most);
     let mesh = rig.simulation.mesh();
     let replay = Replay {
         x_mm: mesh.x.borders().to_vec(),
         y_mm: mesh.y.borders().to_vec(),
         inside: mesh.inside.clone(),
-        every_s,
+        every_s: 1,
         frames: Vec::new(),
         traces: Traces::of(&rig.network),
         melted: vec![None; rig.network.joints.len()],
@@ -56,7 +55,7 @@ pub fn replay(case: &Case<'_>, stop_s: f64, frames: usize) -> Result<Replay, Can
         off: most as f64,
         released: false,
     };
-    Recorder { case, rig, replay, second: 0 }.record_all()
+    Recorder { case, rig, replay, second: 0, most_frames: frames }.record_all()
 }
 
 struct Recorder<'a> {
@@ -64,6 +63,7 @@ struct Recorder<'a> {
     rig: Rig,
     replay: Replay,
     second: usize,
+    most_frames: usize,
 }
 
 impl Recorder<'_> {
@@ -94,7 +94,19 @@ impl Recorder<'_> {
             self.second += 1;
             self.record();
         }
-        Ok(self.replay)
+        Ok(self.thinned())
+    }
+
+    /// Every so many seconds' frames, so that no more are kept than are wanted.
+    fn thinned(mut self) -> Replay {
+        let every = self.replay.frames.len().div_ceil(self.most_frames.max(1)).max(1);
+        let mut second = 0;
+        self.replay.frames.retain(|_| {
+            second += 1;
+            (second - 1) % every == 0
+        });
+        self.replay.every_s = every;
+        self.replay
     }
 
     fn notice_release(&mut self) {
@@ -110,10 +122,8 @@ impl Recorder<'_> {
     fn record(&mut self) {
         let room = self.case.room.in_celsius() as f32;
         self.replay.traces.record(&self.rig.simulation, &self.rig.network, room);
-        if self.second.is_multiple_of(self.replay.every_s) {
-            let last = self.rig.simulation.mesh().layers - 1;
-            let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + room).collect();
-            self.replay.frames.push([0, last].map(face));
-        }
+        let last = self.rig.simulation.mesh().layers - 1;
+        let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + room).collect();
+        self.replay.frames.push([0, last].map(face));
     }
 }

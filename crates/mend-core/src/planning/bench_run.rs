@@ -126,7 +126,9 @@ impl BenchRun {
     fn go(&mut self, steps: &[Step], now_ms: i64) {
         let Some(step) = steps.get(self.at) else { return };
         match (&step.kind, self.phase) {
-            (StepKind::Heat { .. }, Phase::Ready) => self.phase = Phase::Running { since_ms: now_ms },
+            (StepKind::Heat { .. } | StepKind::Soak { .. }, Phase::Ready) => {
+                self.phase = Phase::Running { since_ms: now_ms }
+            }
             (StepKind::Heat { .. }, Phase::Running { since_ms }) => {
                 self.stamps.push(Stamp { step: step.title.clone(), seconds: (now_ms - since_ms) as f64 / 1000.0 });
                 self.phase = Phase::Moved { since_ms, at_ms: now_ms };
@@ -141,7 +143,7 @@ impl BenchRun {
                 self.stamps.pop();
                 self.phase = Phase::Running { since_ms };
             }
-            (Some(StepKind::Heat { .. }), Phase::Running { .. }) => self.phase = Phase::Ready,
+            (Some(StepKind::Heat { .. } | StepKind::Soak { .. }), Phase::Running { .. }) => self.phase = Phase::Ready,
             _ => self.enter(steps, self.at.saturating_sub(1), now_ms),
         }
     }
@@ -192,6 +194,18 @@ mod tests {
         assert_eq!(run.release().map(|s| s.seconds), Some(40.5));
         assert_eq!((run.at, run.phase), (3, Phase::Running { since_ms: 50_000 }));
         assert!(!run.is_done(&steps()));
+    }
+
+    #[test]
+    fn a_soak_is_begun_and_ended_by_a_press_and_stamps_nothing() {
+        let mut soaked = steps();
+        soaked.insert(1, step("Soak", StepKind::Soak { lasts_s: 45.0, tools: vec![] }));
+        let events = [(Press::Go, 0), (Press::Go, 1000), (Press::Go, 46_000)];
+        let events = events.map(|(press, at_ms)| Event { press, at_ms });
+        let run = BenchRun::after(&soaked, 0, &events[..2]);
+        assert_eq!((run.at, run.phase), (1, Phase::Running { since_ms: 1000 }));
+        let run = BenchRun::after(&soaked, 0, &events);
+        assert_eq!((run.at, run.phase, run.stamps.len()), (2, Phase::Ready, 0));
     }
 
     #[test]

@@ -6,7 +6,7 @@
 //!   the board itself bears; [`rules`]: what else there is to say, a file each; [`next_move`]: the best single change
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`plan`]: all of it together; [`caution`], [`sequence`]: what the hands do; [`bench_run`]: what they have done;
-//!   [`watched`]: a run to look at; [`ledger`]: what was fed and wicked, and what is still in the joints
+//!   [`passes`]: its passes and shields in words; [`watched`]: a run to look at; [`ledger`]: what was fed and wicked, and what is still in the joints
 
 pub mod band;
 pub mod bench_run;
@@ -19,6 +19,7 @@ pub mod loose;
 pub mod margin;
 pub mod next_move;
 mod outcome;
+pub mod passes;
 pub mod plan;
 pub mod process_window;
 pub mod recheck;

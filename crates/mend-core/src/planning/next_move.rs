@@ -20,6 +20,8 @@ use crate::units::{Duration, Flow, Length, Temperature};
 
 /// A change that gains less than this is none, K (E: half of the margin that is wanted).
 const WORTH_K: f64 = 5.0;
+/// About as many are tried: their share of the whole work.
+pub(super) const MOVES: usize = 16;
 /// A shield reaches this far beyond what it covers, mm (E).
 const OVERLAP_MM: f64 = 1.5;
 /// From below, mm (E, common practice with a bare outlet).
@@ -52,7 +54,6 @@ struct Trial {
 pub(super) fn next_move(order: &Order<'_>, case: &Case<'_>) -> Option<Move> {
     let now = Trial::of(order, case, order.recipe);
     let moves = moves(order, &now);
-    case.watch.expect(moves.len());
     let tried = moves.into_par_iter().map(|(what, recipe)| {
         let trial = Trial::of(&Order { recipe: &recipe, ..*order }, case, &recipe);
         case.watch.one_done();

@@ -7,7 +7,7 @@ use super::binds::binds;
 use super::laminate::{laminate, pad_lift};
 use super::limits::{Harm, Limit, first_harm, limits};
 use super::margin::{Margin, Standing};
-use super::next_move::next_move;
+use super::next_move::{MOVES, next_move};
 use super::plan::{ENGINE, HeatMap, JointMelt, Order, Plan, SAMPLES, Window};
 use super::rows::margins;
 use super::rules::{Seen, said};
@@ -42,7 +42,7 @@ impl<'a> Outcome<'a> {
         let harm = |run: &Run| first_harm(&limits, &run.traces);
         // A fine run is the work of about ten coarse ones.
         const FINE_IS: usize = 10;
-        case.watch.expect(SAMPLES + 1 + FINE_IS);
+        case.watch.expect(SAMPLES + 1 + FINE_IS + MOVES);
         // What comes after both release and the first harm is no part of any plan.
         let run = |unknowns: &Unknowns, resolution| {
             let run = run_until(&case, unknowns, resolution, &|run| harm(run).is_some());

@@ -5,9 +5,9 @@ use serde::{Deserialize, Serialize};
 use super::band::{Band, TimeBand};
 use super::caution::Caution;
 use super::margin::{Kind, Standing};
+use super::passes;
 use super::plan::Plan;
 use crate::board::{Board, Face, JointGroup, JointShape, groups};
-use crate::heat::motion::Motion;
 use crate::solder::{Charge, amount, cycles};
 
 /// A step.
@@ -56,6 +56,13 @@ pub enum StepKind {
         /// When to stop, s.
         stop_s: f64,
     },
+    /// A pass before the last: so long, then on.
+    Soak {
+        /// How long, s.
+        lasts_s: f64,
+        /// What is on, and what each is set to.
+        tools: Vec<HotTool>,
+    },
     /// Work while the board is warm: a window that closes.
     WhileWarm {
         /// How long it stays warm, s.
@@ -66,6 +73,15 @@ pub enum StepKind {
         /// Until then, s.
         until_s: Option<Band>,
     },
+}
+
+/// A tool that is hot.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct HotTool {
+    /// `air`, `plate`, `iron`.
+    pub what: String,
+    /// What it is set to, °C.
+    pub set_c: f64,
 }
 
 /// What the sequence is written from.
@@ -79,13 +95,11 @@ pub struct Script<'a> {
     pub charge: &'a Charge,
 }
 
-/// All steps of a one-pass hot-air replacement, in order.
+/// All steps of a hot-air replacement, in order.
 pub fn sequence(script: &Script<'_>) -> Vec<Step> {
-    vec![
-        ready(),
-        protect(script),
-        flux(script),
-        alloy(script),
+    let mut steps = vec![ready(), protect(script), flux(script), alloy(script)];
+    steps.extend(passes::soaks(script));
+    steps.extend([
         heat(script),
         lift(script),
         wick(script),
@@ -94,7 +108,8 @@ pub fn sequence(script: &Script<'_>) -> Vec<Step> {
         set(script),
         hold(script),
         clean(),
-    ]
+    ]);
+    steps
 }
 
 fn step(title: &str, lines: Vec<String>, cue: &str, cautions: &[Caution]) -> Step {
@@ -122,13 +137,13 @@ fn ready() -> Step {
 fn protect(script: &Script<'_>) -> Step {
     let close = |m: &&super::margin::Margin| matches!(m.kind, Kind::Neighbour) && m.standing != Standing::Inside;
     let face = script.plan.recipe.air.face;
-    let mut lines: Vec<String> = script
-        .plan
-        .margins
-        .iter()
-        .filter(close)
-        .map(|m| format!("Cover {} ({}): it comes within {:.0} K of its limit.", m.name, m.detail, m.margin_k.max(0.0)))
-        .collect();
+    let mut lines = passes::shields(script);
+    if lines.is_empty() {
+        let tight = script.plan.margins.iter().filter(close);
+        lines.extend(tight.map(|m| {
+            format!("Cover {} ({}): it comes within {:.0} K of its limit.", m.name, m.detail, m.margin_k.max(0.0))
+        }));
+    }
     let near = script.board.neighbours.iter().filter(|n| n.face == face).count();
     if lines.is_empty() {
         lines.push("Nothing needs a shield by the numbers.".to_owned());
@@ -201,18 +216,14 @@ fn passes(script: &Script<'_>) -> Option<String> {
 
 fn heat(script: &Script<'_>) -> Step {
     let air = &script.plan.recipe.air;
-    let motion = match air.motion {
-        Motion::Still => "held still",
-        Motion::Circle => "moving in a small circle",
-        Motion::AlongRow => "moving along the row",
-        Motion::Sweeping => "always moving over the whole part",
-    };
+    let motion = passes::moving(air.motion);
     let from = if air.face == script.board.connector.face { "onto the part" } else { "from the far face" };
     let lines = vec![
         format!("Air {}, {} face: {motion}, {:.0} mm away.", from, air.face.name(), air.distance.in_mm()),
         format!("{:.0} mm outlet, {:.0} L/min.", air.nozzle.in_mm(), air.flow.in_litres_per_minute()),
         "No pulling, no prising: grip, and wait. It moves by itself.".to_owned(),
     ];
+    let lines = passes::helpers(&script.plan.recipe.with).into_iter().chain(lines).collect();
     let cue = "Flux runs, then smokes; every joint turns from matt to shiny; the part twitches.";
     let kind = StepKind::Heat { release: script.plan.release, stop_s: script.plan.stop.at_s };
     Step { kind, ..step("Heat", lines, cue, &[Caution::Burns, Caution::Fumes, Caution::Alcohol]) }

@@ -19,12 +19,12 @@ pub struct Replay {
     pub tightest: Vec<(usize, f64)>,
 }
 
-/// Runs an order as its plan has it: to its release, to the stop line at the latest.
-pub fn replay(order: &Order<'_>, stop_s: f64) -> Result<Replay, Unplanned> {
+/// Runs an order to its release, or to where it is given up.
+pub fn replay(order: &Order<'_>) -> Result<Replay, Unplanned> {
     order.checked()?;
     let melting = order.charge.targets(order.board)?;
     let case = order.case(&melting);
-    let recording = replay::replay(&case, stop_s, FRAMES)?;
+    let recording = replay::replay(&case, FRAMES)?;
     // A limit that is stood for a while is not passed at a moment.
     let limits: Vec<Limit> = limits(order, &case).into_iter().filter(|limit| limit.stands_s == 0).collect();
     let tightest =

@@ -2,6 +2,7 @@
 
 use askama::Template;
 use mend_core::board::Board;
+use mend_core::planning::plan::Plan;
 use mend_core::planning::watched::Replay;
 use mend_core::units::{Scale, Temperature};
 
@@ -33,8 +34,8 @@ pub(crate) struct Curves {
     pub(crate) time_ticks: Vec<(String, String)>,
     pub(crate) heat_ticks: Vec<(String, String)>,
     pub(crate) melt_y: String,
-    pub(crate) off_x: String,
-    pub(crate) off_word: &'static str,
+    /// Moments with their words: the stop line, and when the part comes away.
+    pub(crate) moments: Vec<(String, &'static str, &'static str)>,
     /// Where passes before the last end.
     pub(crate) passes: Vec<String>,
     pub(crate) label_x: String,
@@ -71,27 +72,31 @@ impl Paper {
     }
 }
 
-/// Draws the curves of a replay on a board whose joints melt at `melts_c`.
-pub(crate) fn curves(replay: &Replay, (board, melts_c): (&Board, f64), scale: Scale) -> Curves {
+/// Draws the curves of a replay of a plan on its board.
+pub(crate) fn curves(replay: &Replay, (board, plan): (&Board, &Plan), scale: Scale) -> Curves {
     let (paper, recording) = (Paper::of(replay), &replay.recording);
     let mut curves: Vec<Curve> =
         chosen(replay, board).into_iter().map(|(class, name, curve)| drawn(&paper, (class, name), curve)).collect();
     spread(&mut curves);
-    let word = if recording.released { "comes away" } else { "stop line" };
-    let mut at = 0.0;
-    let mut passes = Vec::new();
-    if recording.last_from > 0.0 {
-        at += recording.last_from;
-        passes.push(n(paper.x(at)));
+    let stop = recording.last_from + plan.stop.at_s;
+    let mut moments = Vec::new();
+    if plan.stop.spares.is_some() && stop <= paper.seconds {
+        moments.push((n(paper.x(stop)), "stop", "stop line"));
     }
+    let word = if recording.released { "comes away" } else { "given up" };
+    moments.push((n(paper.x(recording.off)), "off", word));
+    let mut begun = 0.0;
+    let ends = plan.recipe.before.iter().map(|pass| {
+        begun += pass.seconds() as f64;
+        n(paper.x(begun))
+    });
     Curves {
         spoken: format!("Temperatures over {:.0} s; all off at {:.0} s", paper.seconds, recording.off),
         time_ticks: time_ticks(&paper),
         heat_ticks: heat_ticks(&paper, scale),
-        melt_y: n(paper.y(melts_c)),
-        off_x: n(paper.x(recording.off)),
-        off_word: word,
-        passes,
+        melt_y: n(paper.y(plan.melts_at_c)),
+        moments,
+        passes: ends.collect(),
         label_x: n(LEFT + WIDTH + 10.0),
         bottom: n(HEIGHT),
         curves,
@@ -123,7 +128,8 @@ fn chosen<'a>(replay: &'a Replay, board: &Board) -> Vec<Chosen<'a>> {
     chosen.extend(
         near.into_iter()
             .take(NEIGHBOURS)
-            .map(|k| ("near", board.neighbours[k].name.clone(), traces.neighbours[k].as_slice())),
+            .zip(["near n0", "near n1", "near n2", "near n3"])
+            .map(|(k, class)| (class, board.neighbours[k].name.clone(), traces.neighbours[k].as_slice())),
     );
     chosen
 }

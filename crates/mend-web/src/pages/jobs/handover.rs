@@ -110,6 +110,15 @@ fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
             ),
         ),
     ];
+    let recipe = &inputs.settings;
+    if !recipe.before.is_empty() {
+        let passes = recipe.before.iter().map(|pass| format!("{} {:.0} s", pass.name(), pass.lasts.in_seconds()));
+        lines.push(line("Before it", passes.collect::<Vec<_>>().join(", ")));
+    }
+    if !recipe.shields.is_empty() {
+        let shields = recipe.shields.iter().map(|s| format!("{}, {} face", s.kind.name(), s.face.name()));
+        lines.push(line("Shields", shields.collect::<Vec<_>>().join("; ")));
+    }
     if bench.state.stopped > 0 {
         lines.push(line("Stopped at the line", format!("{} times, to spare parts nearby", bench.state.stopped)));
     }

@@ -207,6 +207,11 @@ impl Sent {
         number(("settings", name), &typed, &mut self.bad)
     }
 
+    /// The same for a field that may be left out.
+    fn number_or_zero(&mut self, name: &str) -> f64 {
+        if self.get(name).is_some() { self.number(name) } else { 0.0 }
+    }
+
     fn temperature(&mut self, name: &str) -> Temperature {
         let value = self.number(name);
         self.scale.read(value)
@@ -245,7 +250,7 @@ impl Sent {
             distance: Length::mm(self.number(&format!("{at}distance"))),
             face: self.word(&format!("{at}face"), Face::Top),
             motion: self.word(&format!("{at}motion"), Motion::Still),
-            aim: ["x", "y"].map(|axis| self.number(&format!("{at}aim-{axis}"))),
+            aim: ["x", "y"].map(|axis| self.number_or_zero(&format!("{at}aim-{axis}"))),
         }
     }
 

@@ -75,8 +75,12 @@ impl Showing {
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
-    let showing = Showing::of(&app, &path).await?;
-    let job = showing.job;
+    // A page that asks for the replay of settings that have just been changed waits for their plan.
+    let job = number(&path)?;
+    let showing = match Showing::of(&app, &path).await {
+        Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Part::Computing(0), job }),
+        other => other?,
+    };
     let part = match &showing.stand {
         Stand::Running(share) => Part::Computing((share * 100.0) as u32),
         Stand::Ended(Err(Failed::Cancelled)) => Part::Cancelled,
@@ -110,7 +114,7 @@ impl Ready {
         Self {
             top: draw(Face::Top),
             bottom: draw(Face::Bottom),
-            curves: draw_curves(replay, (board, planned.plan.melts_at_c), scale),
+            curves: draw_curves(replay, (board, &planned.plan), scale),
             seconds: replay.recording.traces.len() - 1,
             at: replay.recording.off as usize,
         }

@@ -29,7 +29,10 @@ pub(crate) struct WindowPart {
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
+    // A page that asks for the window of settings that have just been changed waits for their plan.
+    let Some(planned) = job.current_plan() else {
+        return Ok(WindowPart { state: Part::Computing(0), job: job.row.id });
+    };
     let (bundle, stand) = window_of(&app, &job, &planned.inputs).await?;
     let state = match stand {
         Stand::Ended(Ok(window)) => {

@@ -8,7 +8,9 @@ use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::planning::bench_run::{Phase, Press};
 use mend_core::planning::caution::{Caution, DEFERENCE};
 use mend_core::planning::ledger::Act;
-use mend_core::planning::sequence::StepKind;
+use mend_core::planning::passes::tools;
+use mend_core::planning::sequence::{HotTool, StepKind};
+use mend_core::units::{Scale, Temperature};
 use mend_store::{LedgerRow, PressRow};
 use serde::Deserialize;
 
@@ -207,7 +209,12 @@ impl StepView {
         let step = bench.steps.get(state.at);
         let kind = step.map_or(&StepKind::Do, |s| &s.kind);
         let heating = matches!(kind, StepKind::Heat { .. });
-        let air = &bench.planned.inputs.settings.air;
+        let recipe = &bench.planned.inputs.settings;
+        let hot = match kind {
+            StepKind::Heat { .. } => tools(Some(&recipe.air), &recipe.with),
+            StepKind::Soak { tools, .. } => tools.clone(),
+            _ => Vec::new(),
+        };
         let (phase, since_ms, stands_s) = match state.phase {
             Phase::Ready => ("ready", 0, None),
             Phase::Running { since_ms } => ("running", since_ms, None),
@@ -226,7 +233,7 @@ impl StepView {
             cue: step.map_or(String::new(), |s| s.cue.clone()),
             cautions: step.map_or(vec![], |s| s.cautions.clone()),
             deference: DEFERENCE,
-            air: format!("{:.0} {}", visitor.scale.of(air.set), visitor.scale.symbol()),
+            air: in_words(&hot, visitor.scale),
             phase: if done { "done" } else { phase },
             since_ms,
             now_ms,
@@ -248,11 +255,22 @@ impl StepView {
     }
 }
 
+/// `400 °C`, or each tool by its name where it is not the air alone.
+fn in_words(hot: &[HotTool], scale: Scale) -> String {
+    let degrees = |tool: &HotTool| format!("{:.0} {}", scale.of(Temperature::celsius(tool.set_c)), scale.symbol());
+    match hot {
+        [air] if air.what == "air" => degrees(air),
+        all => all.iter().map(|tool| format!("{} {}", tool.what, degrees(tool))).collect::<Vec<_>>().join(" · "),
+    }
+}
+
 fn clock_label(kind: &StepKind, phase: Phase) -> String {
     match (kind, phase) {
         (StepKind::Heat { .. }, Phase::Ready) => "press when the air is on it".to_owned(),
         (StepKind::Heat { .. }, Phase::Running { .. }) => "air on".to_owned(),
         (StepKind::Heat { .. }, Phase::Moved { .. }) => "it moved".to_owned(),
+        (StepKind::Soak { .. }, Phase::Ready) => "press when it is on".to_owned(),
+        (StepKind::Soak { lasts_s, .. }, _) => format!("of {lasts_s:.0} s"),
         (StepKind::WhileWarm { window_s }, _) => format!("since air off; warm enough for {}", seconds(*window_s)),
         (StepKind::Hold { until_s }, _) => format!("since air off; solid after {}", seconds(*until_s)),
         (StepKind::Do, _) => String::new(),
@@ -264,6 +282,8 @@ fn go_label(kind: &StepKind, phase: Phase, done: bool) -> String {
         _ if done => "To the pin walk",
         (StepKind::Heat { .. }, Phase::Ready) => "Air on",
         (StepKind::Heat { .. }, Phase::Running { .. }) => "It moved",
+        (StepKind::Soak { .. }, Phase::Ready) => "It is on",
+        (StepKind::Soak { .. }, _) => "On to the next tool",
         (StepKind::Hold { .. }, _) => "It is solid",
         _ => "Done, go on",
     }

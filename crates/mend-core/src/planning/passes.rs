@@ -1,0 +1,95 @@
+//! The words of a recipe at the bench: its soaks, its helpers and its shields.
+
+use super::caution::Caution;
+use super::sequence::{Duty, HotTool, Script, Step, StepKind};
+use crate::heat::motion::Motion;
+use crate::heat::recipe::{Helpers, Pass};
+use crate::heat::tool::HotAir;
+
+/// How a nozzle is held, in a phrase.
+pub(super) const fn moving(motion: Motion) -> &'static str {
+    match motion {
+        Motion::Still => "held still",
+        Motion::Circle => "moving in a small circle",
+        Motion::AlongRow => "moving along the row",
+        Motion::Sweeping => "always moving over the whole part",
+    }
+}
+
+/// A step for each pass before the last.
+pub(super) fn soaks(script: &Script<'_>) -> Vec<Step> {
+    script.plan.recipe.before.iter().map(soak).collect()
+}
+
+fn soak(pass: &Pass) -> Step {
+    let mut lines: Vec<String> = pass.air.iter().map(blown).collect();
+    lines.extend(helpers(&pass.with));
+    let title = match (&pass.air, &pass.with.plate, &pass.with.iron) {
+        (None, None, None) => "Pause",
+        (None, Some(_), _) => "Warm on the plate",
+        _ => "Soak",
+    };
+    if lines.is_empty() {
+        lines.push("Everything off: the heat spreads through the board.".to_owned());
+    }
+    if pass.change.in_seconds() >= 1.0 {
+        lines.push(format!("Then the next tool within {:.0} s.", pass.change.in_seconds()));
+    }
+    let cue = if pass.air.is_some() {
+        "Flux runs; nothing is bright yet."
+    } else {
+        "The board feels evenly warm from above."
+    };
+    let kind = StepKind::Soak { lasts_s: pass.lasts.in_seconds(), tools: tools(pass.air.as_ref(), &pass.with) };
+    let cautions = vec![Caution::Burns, Caution::Fumes, Caution::Alcohol];
+    Step { title: title.to_owned(), lines, cue: cue.to_owned(), cautions, kind, duty: Duty::None }
+}
+
+fn blown(air: &HotAir) -> String {
+    format!(
+        "Air on the {} face, {}, {:.0} mm away; {} mm outlet, {:.0} L/min.",
+        air.face.name(),
+        moving(air.motion),
+        air.distance.in_mm(),
+        air.nozzle.in_mm(),
+        air.flow.in_litres_per_minute()
+    )
+}
+
+/// What works beside the air, a line each.
+pub(super) fn helpers(with: &Helpers) -> Vec<String> {
+    let plate =
+        with.plate.as_ref().map(|p| format!("Plate under the {} face, through {}.", p.face.name(), p.coupling.name()));
+    let iron = with
+        .iron
+        .as_ref()
+        .map(|i| format!("Iron with a {} mm tip on {}, from joint to joint without rest.", i.tip.in_mm(), i.row));
+    plate.into_iter().chain(iron).collect()
+}
+
+/// What is hot in a pass.
+pub fn tools(air: Option<&HotAir>, with: &Helpers) -> Vec<HotTool> {
+    let tool = |what: &str, set_c: f64| HotTool { what: what.to_owned(), set_c };
+    let air = air.map(|air| tool("air", air.set.in_celsius()));
+    let plate = with.plate.as_ref().map(|plate| tool("plate", plate.set.in_celsius()));
+    let iron = with.iron.as_ref().map(|iron| tool("iron", iron.set.in_celsius()));
+    air.into_iter().chain(plate).chain(iron).collect()
+}
+
+/// Where each shield goes, a line each.
+pub(super) fn shields(script: &Script<'_>) -> Vec<String> {
+    let shield = |shield: &crate::heat::shield::Shield| {
+        let under =
+            script.board.neighbours.iter().filter(|n| n.face == shield.face && n.body.shared(&shield.area()) > 0.0);
+        let names: Vec<&str> = under.map(|n| n.name.as_str()).collect();
+        let over = if names.is_empty() { "bare board".to_owned() } else { names.join(", ") };
+        let (w, d) = (shield.width_mm, shield.depth_mm);
+        format!("{} over {over}: {w} x {d} mm on the {} face.", capital(&shield.kind.name()), shield.face.name())
+    };
+    script.plan.recipe.shields.iter().map(shield).collect()
+}
+
+fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or(String::new(), |first| first.to_uppercase().chain(letters).collect())
+}

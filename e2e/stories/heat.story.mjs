@@ -1,0 +1,212 @@
+// The heat plan's whole toolbox: a plan that fails and says why, a shield and heat from below that open the window, the
+// replay of it, and long runs that tell how far they are and can be called off.
+import { readFileSync } from "node:fs";
+import { expect, expectAccessible, test } from "../harness.mjs";
+
+test.use({ allowed: /status of 422|Error Code 422/ });
+
+const word = (page) => page.locator(".verdict .window-word");
+const settled = (page) => expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
+
+/** Job 6 as it fails: a nozzle from above onto the part, and a long one. */
+async function fromAbove(page) {
+  await page.goto("/jobs/6/heat");
+  await page.getByLabel("top", { exact: true }).check();
+  await page.locator("#nozzle").selectOption("12");
+  await page.locator("#distance").fill("12");
+  await page.locator("#set").fill("360");
+  await page.locator("#flow").fill("60");
+  await expect(word(page)).toContainText("Window closed", { timeout: 20_000 });
+}
+
+test("a plan that fails says why; a shield and heat from below open the window", async ({ page }) => {
+  await fromAbove(page);
+  await expect(page.locator(".binds")).toContainText(/passes its limit|does not melt/);
+  await expect(page.locator(".better")).toContainText("Better:");
+  await settled(page);
+
+  // A shield over what is tightest, by one press; then moved and sized by keys, then dragged.
+  await page.getByRole("button", { name: "+ Foil tent" }).click();
+  const shield = page.locator("[data-place] [data-shield]");
+  await expect(shield).toHaveCount(1);
+  await settled(page);
+  const x = page.locator("#shield-0-x");
+  const width = page.locator("#shield-0-width");
+  const [startX, startWidth] = [Number(await x.inputValue()), Number(await width.inputValue())];
+  await shield.focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Shift+ArrowRight");
+  await expect(x).toHaveValue(String(Math.round((startX + 0.5) * 10) / 10));
+  await expect(width).toHaveValue(String(Math.round((startWidth + 1) * 10) / 10));
+  await settled(page);
+  await shield.scrollIntoViewIfNeeded();
+  const box = await shield.locator("rect").boundingBox();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 12, { steps: 4 });
+  await page.mouse.up();
+  await expect(x).toHaveValue(String(Math.round((startX + 0.5) * 10) / 10));
+  await expect(page.locator("#shield-0-y")).not.toHaveValue("");
+  await settled(page);
+  await page.getByRole("button", { name: "Take shield 1 away" }).click();
+  await expect(shield).toHaveCount(0);
+
+  // From below, with the wide outlet.
+  await page.getByLabel("bottom", { exact: true }).check();
+  await page.locator("#nozzle").selectOption("22");
+  await page.locator("#distance").fill("25");
+  await page.locator("#set").fill("420");
+  await page.locator("#flow").fill("100");
+  await expect(word(page)).not.toContainText("closed", { timeout: 20_000 });
+  await settled(page);
+  for (let more = 0; more < 4 && !(await word(page).textContent()).includes("open"); more += 1) {
+    await page.getByRole("button", { name: "Take it" }).click();
+    await expect(page.locator("#heat-page .progress")).toHaveCount(0, { timeout: 30_000 });
+    await settled(page);
+  }
+  await expect(word(page)).toContainText("Window open");
+
+  const map = page.locator(".window-map");
+  await expect(map).toBeVisible({ timeout: 30_000 });
+  await expect(map).toHaveAttribute("aria-label", /: [1-9]\d* of 1025 settings work; this one works/);
+  expect(await map.locator(".contour").count()).toBeGreaterThan(0);
+  expect(await map.locator(".check").count()).toBeGreaterThan(0);
+  await expectAccessible(page);
+});
+
+test("the replay plays both faces, names what is tightest and watches a place", async ({ page }) => {
+  const frames = page.waitForResponse(/heat\/replay\/frames/);
+  await page.goto("/jobs/6/heat");
+  await settled(page);
+  const sizes = await (await frames).request().sizes();
+  expect(sizes.responseBodySize).toBeLessThan(1_000_000);
+  expect(sizes.responseBodySize).toBeGreaterThan(1000);
+
+  const clock = page.locator("[data-clock]");
+  await page.locator("#replay-time").fill("0");
+  await expect(clock).toHaveText("0 s");
+  await expect(page.locator("[data-tightest]")).toContainText(/Tightest: .+ below its limit · 0 of 5 joints molten/);
+  await page.locator("#replay-speed").selectOption("30");
+  await page.getByRole("button", { name: "Play" }).click();
+  await expect(page.locator("[data-tightest]")).toContainText("5 of 5 joints molten · all off");
+  await expect(page.getByRole("button", { name: "Play" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator("#replay .joint.molten").first()).toBeVisible();
+
+  // The canvas is painted, not empty.
+  const shades = await page.locator("canvas[data-field=bottom]").evaluate((canvas) => {
+    const { data } = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height);
+    const seen = new Set();
+    for (let k = 0; k < data.length; k += 400) seen.add(data.slice(k, k + 4).join());
+    return seen.size;
+  });
+  expect(shades).toBeGreaterThan(4);
+
+  await page.locator("#replay [data-face=bottom]").click({ position: { x: 200, y: 80 } });
+  await expect(page.locator(".curves .watch text")).toContainText(/bottom \(.+\) mm/);
+  const chart = await page.locator(".curves").boundingBox();
+  await page.mouse.click(chart.x + chart.width * 0.058, chart.y + 40);
+  await expect(clock).toHaveText("0 s");
+});
+
+test("charts are saved as SVG and PNG, curves as CSV", async ({ page }) => {
+  await page.goto("/jobs/6/heat");
+  await settled(page);
+  await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
+  const save = async (name) => {
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name }).click();
+    return readFileSync(await (await download).path());
+  };
+  const svg = (await save("Save margin strip as SVG")).toString();
+  expect(svg).toContain("<svg");
+  expect(svg).not.toContain('class="band" fill=""');
+  expect(svg).toMatch(/<rect[^>]+fill="rgb\(/);
+  for (const chart of ["process window", "time curves", "bottom face"]) {
+    const png = await save(`Save ${chart} as PNG`);
+    expect(png.subarray(1, 4).toString()).toBe("PNG");
+    expect(png.length).toBeGreaterThan(10_000);
+  }
+  const download = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Curves as CSV" }).click();
+  const lines = readFileSync(await (await download).path(), "utf8").trim().split("\r\n");
+  expect(lines[0]).toMatch(/^"time \(s\)",.*"laminate hottest \(°C\)"$/);
+  expect(lines.length).toBeGreaterThan(30);
+  expect(lines[1].split(",").slice(1).every((t) => Number(t) === 23)).toBe(true);
+});
+
+test("passes, a plate and an iron are added, kept, and become steps at the bench", async ({ page }) => {
+  await page.goto("/jobs/6/heat");
+  await page.getByRole("button", { name: "+ Soak from below" }).click();
+  await expect(page.locator("#pass-0-lasts")).toHaveValue("45");
+  await page.locator("#pass-0-lasts").fill("30");
+  await page.getByRole("button", { name: "+ Iron" }).click();
+  await expect(page.locator("#iron-row")).toBeVisible();
+  await settled(page);
+  await expect(page.locator(".margin-strip .pass-mark").first()).toBeVisible();
+  await page.reload();
+  await expect(page.locator("#pass-0-lasts")).toHaveValue("30");
+  await settled(page);
+  await page.locator("#pass-0-lasts").fill("9999");
+  await expect(page.locator("#plan")).toContainText("a pass of 9999 s");
+  await page.locator("#pass-0-lasts").fill("20");
+  await settled(page);
+  await page.getByRole("button", { name: "Take pass 1 away" }).click();
+  await expect(page.locator("#pass-0-lasts")).toHaveCount(0);
+  await page.getByRole("button", { name: "✕ Iron" }).click();
+  await expect(page.locator("#iron-row")).toHaveCount(0);
+});
+
+test("a shield over a joint is refused with its reason", async ({ page }) => {
+  await page.goto("/jobs/6/heat");
+  await page.getByRole("button", { name: "+ Alu tape" }).click();
+  await settled(page);
+  const body = await page.locator("[data-place] [data-face=top] .joint").first().getAttribute("data-name");
+  const joint = await page.locator("[data-place] [data-face=top] .joint rect").first().evaluate((rect) => {
+    const box = rect.getBBox();
+    return [box.x + box.width / 2, -(box.y + box.height / 2)];
+  });
+  await page.locator("#shield-0-x").fill(String(joint[0]));
+  await page.locator("#shield-0-y").fill(String(joint[1]));
+  await expect(page.locator("#plan")).toContainText(`lies over ${body.split(":")[0]}`);
+  await expect(page.locator("#plan")).toContainText("a covered joint will not melt");
+  await page.getByRole("button", { name: "Take shield 1 away" }).click();
+  await settled(page);
+});
+
+test("long runs tell how far they are, can be called off, and two of them block no page", async ({ browser, page, baseURL }) => {
+  const other = await (await browser.newContext({ baseURL })).newPage();
+  const long = async (who, job) => {
+    await who.goto(`/jobs/${job}/heat`);
+    for (let pass = 0; pass < 4; pass += 1) {
+      await who.getByRole("button", { name: "+ Pause" }).click();
+      await expect(who.locator(`#pass-${pass}-lasts`)).toBeVisible();
+    }
+    for (let pass = 0; pass < 4; pass += 1) await who.locator(`#pass-${pass}-lasts`).fill("600");
+    await who.locator("#longest").fill("600");
+    await expect(who.locator("#plan .progress")).toBeVisible({ timeout: 20_000 });
+  };
+  await Promise.all([long(page, 6), long(other, 7)]);
+  // A third visitor reads pages while both still compute.
+  const third = await (await browser.newContext({ baseURL })).newPage();
+  await third.goto("/");
+  await expect(third.locator(".queue")).toBeVisible();
+  await third.goto("/boards");
+  await expect(third.locator(".tiles")).toBeVisible();
+  await expect(page.locator("#plan .progress")).toBeVisible();
+
+  await page.getByRole("button", { name: "Cancel" }).click();
+  await expect(page.locator("#plan")).toContainText("The plan was cancelled");
+  await page.reload();
+  await expect(page.locator("#pass-3-lasts")).toHaveValue("600");
+  await other.getByRole("button", { name: "Cancel" }).click();
+  for (const who of [page, other]) {
+    for (let pass = 0; pass < 4; pass += 1) {
+      await who.getByRole("button", { name: "Take pass 1 away" }).click();
+      await expect(who.locator(".one-row legend")).toHaveCount(3 - pass);
+    }
+    await who.locator("#longest").fill("240");
+    await settled(who);
+  }
+  await other.context().close();
+  await third.context().close();
+});
