@@ -49,8 +49,17 @@ pub(crate) enum Stand<T> {
 struct Task<T> {
     key: String,
     begun: u64,
+    /// Did somebody cancel it? One that another took the place of is only begun again.
+    called_off: bool,
     watch: Arc<Watch>,
     ended: Receiver<Option<Ended<T>>>,
+}
+
+impl<T> Task<T> {
+    /// Ended because another took its place.
+    fn is_displaced(&self) -> bool {
+        !self.called_off && self.watch.is_cancelled()
+    }
 }
 
 /// All computations of a kind, the newest of each job.
@@ -71,9 +80,13 @@ impl<T: Send + Sync + 'static> Tasks<T> {
     where
         W: FnOnce(&Watch) -> Result<T, Failed> + Send + 'static,
     {
-        let (watch, mut ended) = self.begin((job, key), work);
+        let (watch, mut ended) = self.begin((job, key.clone()), work);
         let end = tokio::time::timeout(PATIENCE, ended.wait_for(Option::is_some)).await;
         match end {
+            // Another took its place while this request waited: whoever asks again is told of that one.
+            Ok(Ok(end)) if matches!(*end, Some(Err(Failed::Cancelled))) && !self.is_called_off((job, &key)) => {
+                Stand::Running(0.0)
+            }
             Ok(Ok(end)) => end.clone().map_or(Stand::Running(1.0), Stand::Ended),
             Ok(Err(_)) => Stand::Ended(Err(Failed::Broken("a computation ended without a word".to_owned()))),
             Err(_) => Stand::Running(watch.share()),
@@ -86,7 +99,7 @@ impl<T: Send + Sync + 'static> Tasks<T> {
     {
         let mut guard = self.of_job.lock().unwrap_or_else(PoisonError::into_inner);
         let (count, tasks) = &mut *guard;
-        if let Some(task) = tasks.get(&job).filter(|task| task.key == key) {
+        if let Some(task) = tasks.get(&job).filter(|task| task.key == key && !task.is_displaced()) {
             return (task.watch.clone(), task.ended.clone());
         }
         let (tell, ended) = channel(None);
@@ -97,7 +110,7 @@ impl<T: Send + Sync + 'static> Tasks<T> {
             tell.send_replace(Some(end));
         });
         *count += 1;
-        let task = Task { key, begun: *count, watch: watch.clone(), ended: ended.clone() };
+        let task = Task { key, begun: *count, called_off: false, watch: watch.clone(), ended: ended.clone() };
         if let Some(old) = tasks.insert(job, task) {
             old.watch.cancel();
         }
@@ -112,10 +125,16 @@ impl<T: Send + Sync + 'static> Tasks<T> {
 
     /// Ends what is under way for a job. It stays as cancelled until it is begun anew with [`Self::forget`].
     pub(crate) fn cancel(&self, job: i64) {
-        let guard = self.of_job.lock().unwrap_or_else(PoisonError::into_inner);
-        if let Some(task) = guard.1.get(&job) {
+        let mut guard = self.of_job.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(task) = guard.1.get_mut(&job) {
+            task.called_off = true;
             task.watch.cancel();
         }
+    }
+
+    fn is_called_off(&self, (job, key): (i64, &str)) -> bool {
+        let guard = self.of_job.lock().unwrap_or_else(PoisonError::into_inner);
+        guard.1.get(&job).is_some_and(|task| task.key == key && task.called_off)
     }
 
     /// Forgets a cancelled or failed computation of a job, so that the next to ask begins it anew.
@@ -160,6 +179,19 @@ mod tests {
         assert!(matches!(ended, Stand::Ended(Err(Failed::Cancelled))));
         tasks.forget(1);
         assert!(matches!(tasks.of((1, "a".to_owned()), |_| Ok(1)).await, Stand::Ended(Ok(_))));
+    }
+
+    #[tokio::test]
+    async fn who_waits_for_one_that_another_displaced_is_not_told_that_it_was_cancelled() {
+        let tasks: Arc<Tasks<u32>> = Arc::default();
+        let waiting = tokio::spawn({
+            let tasks = tasks.clone();
+            async move { tasks.of((1, "a".to_owned()), spin).await }
+        });
+        tokio::task::yield_now().await;
+        tasks.of((1, "b".to_owned()), |_| Ok(2)).await;
+        assert!(matches!(waiting.await.expect("ends"), Stand::Running(_)));
+        assert!(matches!(tasks.of((1, "a".to_owned()), |_| Ok(3)).await, Stand::Ended(Ok(value)) if *value == 3));
     }
 
     #[tokio::test]

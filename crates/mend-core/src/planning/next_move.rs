@@ -1,9 +1,13 @@
-//! The next best move: single changes of a recipe that does not work well, each run once on the screening grid, and the one
-//! that leaves most room. As computed, without the band: it is a proposal, the plan of it says how sure it is.
+//! The next best move: single changes of a recipe that does not work well, each run once on the screening grid; those that
+//! leave most room again over half of the samples; and of these the one that works most often, then with most time to spare.
+//! (Judged by the nominal run alone it used to propose changes that left more room and melted in time less often.)
+
+use std::cmp::Ordering;
 
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
+use super::band::quantile;
 use super::limits::{Limit, Watched, first_harm, limits};
 use super::loose::hanging;
 use super::plan::Order;
@@ -18,8 +22,11 @@ use crate::heat::tool::HotAir;
 use crate::heat::unknowns::Unknowns;
 use crate::units::{Duration, Flow, Length, Temperature};
 
-/// A change that gains less than this is none, K (E: half of the margin that is wanted).
-const WORTH_K: f64 = 5.0;
+/// A change that works as often and gains less time than this is none, s (E: a hand's pause).
+const WORTH_S: f64 = 4.0;
+/// So many changes are run over samples, and so many samples: half of a plan's.
+const FINALISTS: usize = 5;
+const HALF: usize = 10;
 /// About as many are tried: their share of the whole work.
 pub(super) const MOVES: usize = 16;
 /// A shield reaches this far beyond what it covers, mm (E).
@@ -50,28 +57,63 @@ struct Trial {
     tightest: Option<usize>,
 }
 
+/// How a recipe does over half of the samples.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+struct Odds {
+    /// Share of them that melt before anything is hurt.
+    chance: f64,
+    /// From where nine in ten have melted to where one in ten is hurt, s.
+    slack_s: f64,
+}
+
 /// The best single change, if one is worth it.
 pub(super) fn next_move(order: &Order<'_>, case: &Case<'_>) -> Option<Move> {
-    let now = Trial::of(order, case, order.recipe);
-    let moves = moves(order, &now);
-    let tried = moves.into_par_iter().map(|(what, recipe)| {
-        let trial = Trial::of(&Order { recipe: &recipe, ..*order }, case, &recipe);
+    let now = Trial::of(order, case, (order.recipe, &Unknowns::nominal(&case.board.stack)));
+    let tried = moves(order, &now).into_par_iter().map(|(what, recipe)| {
+        let trial = Trial::of(order, case, (&recipe, &Unknowns::nominal(&case.board.stack)));
         case.watch.one_done();
         (what, recipe, trial)
     });
-    let tried: Vec<(String, Recipe, Trial)> = tried.collect();
-    let best = tried.into_iter().max_by(|a, b| a.2.room_k.total_cmp(&b.2.room_k))?;
-    let (what, recipe, trial) = best;
-    let worth = trial.room_k > now.room_k + WORTH_K;
-    worth.then(|| Move { brings: trial.brings(&now), what, margin_k: trial.room_k, recipe })
+    let mut tried: Vec<(String, Recipe, Trial)> = tried.collect();
+    tried.sort_by(|a, b| b.2.room_k.total_cmp(&a.2.room_k));
+    tried.truncate(FINALISTS);
+    let before = Odds::of(order, case, order.recipe);
+    let judged = tried.into_par_iter().map(|tried| (Odds::of(order, case, &tried.1), tried));
+    let judged: Vec<(Odds, (String, Recipe, Trial))> = judged.collect();
+    let best = judged.into_iter().max_by(|a, b| a.0.partial_cmp(&b.0).unwrap_or(Ordering::Equal))?;
+    let (odds, (what, recipe, trial)) = best;
+    let worth =
+        odds.chance > before.chance || (odds.chance == before.chance && odds.slack_s > before.slack_s + WORTH_S);
+    let brings = format!("{}; in time in {:.0} of 10", trial.brings(&now), odds.chance * 10.0);
+    (worth && odds.chance > 0.0).then(|| Move { brings, what, margin_k: trial.room_k, recipe })
+}
+
+impl Odds {
+    fn of(order: &Order<'_>, case: &Case<'_>, recipe: &Recipe) -> Self {
+        let samples = Unknowns::samples(HALF, case.station, &case.board.stack);
+        let trials: Vec<Trial> =
+            samples.par_iter().map(|unknowns| Trial::of(order, case, (recipe, unknowns))).collect();
+        let end = recipe.seconds() as f64;
+        let harm = |trial: &Trial| first_harm(&trial.limits, &trial.run.traces).map_or(end, |harm| harm.at_s);
+        let works = trials.iter().filter(|t| t.run.release.is_some_and(|release| release <= harm(t))).count();
+        let sorted = |mut times: Vec<f64>| {
+            times.sort_by(f64::total_cmp);
+            times
+        };
+        // What never melts counts as melting long after the end.
+        let releases = sorted(trials.iter().map(|t| t.run.release.unwrap_or(2.0 * end)).collect());
+        let harms = sorted(trials.iter().map(harm).collect());
+        let slack_s = quantile(&harms, 0.1).unwrap_or(0.0) - quantile(&releases, 0.9).unwrap_or(0.0);
+        Self { chance: works as f64 / trials.len() as f64, slack_s }
+    }
 }
 
 impl Trial {
-    fn of(order: &Order<'_>, case: &Case<'_>, recipe: &Recipe) -> Self {
+    fn of(order: &Order<'_>, case: &Case<'_>, (recipe, unknowns): (&Recipe, &Unknowns)) -> Self {
         let case = Case { recipe, ..*case };
         let limits = limits(&Order { recipe, ..*order }, &case);
         let harmed = |run: &Run| first_harm(&limits, &run.traces).is_some();
-        let run = run_until(&case, &Unknowns::nominal(&case.board.stack), Resolution::COARSE, &harmed);
+        let run = run_until(&case, unknowns, Resolution::COARSE, &harmed);
         let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
         let room = |limit: &Limit| {
             let curve = limit.watched.curve(&run.traces);

@@ -157,7 +157,7 @@
     if (!root || player?.root === root) return;
     player = { root };
     const answer = await fetch(root.dataset.frames);
-    if (answer.ok && root.isConnected) player = new Player(root, read(await answer.arrayBuffer()));
+    if (answer.status === 200 && root.isConnected) player = new Player(root, read(await answer.arrayBuffer()));
     if (root.isConnected) root.dataset.ready = "yes";
   }
 

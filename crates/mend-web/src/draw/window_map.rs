@@ -175,7 +175,10 @@ fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
     (0..flows.len()).step_by(6).map(tick).collect()
 }
 
-/// Release time in steps of twenty seconds over what works.
+/// Release times that are drawn, s: closer together where they lie apart.
+const CONTOURS: [f64; 6] = [20.0, 40.0, 60.0, 80.0, 120.0, 180.0];
+
+/// Lines of equal release time over what works.
 fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
     let map = paper.map;
     let release = |c: &Candidate| c.release_s.filter(|_| c.outcome() == Outcome::Works).map(|t| t as f32);
@@ -183,16 +186,16 @@ fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
     let field = Field { values: &values, columns: map.sets.len() };
     let (w, h) = paper.cell();
     let place = |x: f64, y: f64| (LEFT + w * (x + 0.5), HEIGHT - h * (y + 0.5));
-    let line = |step: usize| {
-        let at = SHADE_S * step as f64;
+    let line = |(k, at): (usize, f64)| {
         let path = field.line(at as f32, place);
-        // The label stands at the line's first piece.
-        let first = path.trim_start_matches('M').split('L').next().unwrap_or_default();
-        let (x, y) = first.split_once(' ').unwrap_or_default();
+        // Labels stand along a diagonal: each a little further along its line than the one before.
+        let pieces: Vec<&str> = path.split('M').skip(1).collect();
+        let piece = pieces.get(pieces.len() * (2 + k) / 9).copied().unwrap_or_default();
+        let (x, y) = piece.split('L').next().and_then(|first| first.split_once(' ')).unwrap_or_default();
         let word = Word { x: x.to_owned(), y: y.to_owned(), text: format!("{at:.0} s"), anchor: "middle" };
         (!path.is_empty()).then_some((path, word))
     };
-    (1..=10).filter_map(line).collect()
+    CONTOURS.into_iter().enumerate().filter_map(line).collect()
 }
 
 fn checks(paper: &Paper<'_>, rechecked: &[Recheck]) -> Vec<Word> {

@@ -6,7 +6,7 @@ use std::sync::Arc;
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Query, State};
-use axum::http::header;
+use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Json, Response};
 use mend_core::board::{Board, Face};
 use mend_core::planning::watched::Replay;
@@ -145,7 +145,11 @@ struct Header<'a> {
 /// `length of the header, u32 little endian | header, JSON | frames`. A frame is a byte per column, top then bottom, in 255
 /// even steps over all of the replay, each the difference to the frame before.
 pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
-    let (replay, board) = Showing::of(&app, &path).await?.ready()?;
+    // The settings may have been changed since the player was drawn: it is about to be drawn anew.
+    let (replay, board) = match Showing::of(&app, &path).await.and_then(Showing::ready) {
+        Err(Refusal::NotYet(_)) => return Ok(StatusCode::NO_CONTENT.into_response()),
+        other => other?,
+    };
     let recording = &replay.recording;
     let degrees = |k: f64| visitor.scale.of_delta(TempDelta::kelvin(k)).round() as i64;
     let joints = board.connector.joints.iter().map(|j| j.name.as_str()).zip(recording.melted.iter().copied());
