@@ -12,7 +12,7 @@ const views = [
   ["alloy", "/jobs/4/alloy"],
   ["alloy-desk", "/alloys"],
   ["heat-plan-open", "/jobs/5/heat"],
-  ["heat-plan-closed", "/jobs/7/heat"],
+  ["heat-plan-tight", "/jobs/7/heat"],
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
   ["handover", "/jobs/2/handover"],
@@ -33,6 +33,15 @@ test("picture of the process window", async ({ page }) => {
   await page.evaluate(() => document.fonts.ready);
   await page.locator(".window-key").scrollIntoViewIfNeeded();
   await shoot(page, "process-window");
+});
+
+test("picture of the replay", async ({ page }) => {
+  await page.goto("/jobs/6/heat");
+  await expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
+  await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
+  await page.locator("#replay-time").fill("30");
+  await page.locator("#replay").evaluate((section) => section.scrollIntoView());
+  await shoot(page, "replay");
 });
 
 test("pictures of the heat step and the ledger", async ({ page }) => {

@@ -19,6 +19,7 @@ use mend_core::heat::unknowns::Unknowns;
 use mend_core::materials::BodyMaterial;
 use mend_core::planning::plan::{Order, Plan, Unplanned, Window, plan};
 use mend_core::planning::process_window::{Outcome, process_window};
+use mend_core::planning::sequence::{Script, StepKind, sequence};
 use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_core::watch::{Cancelled, Watch};
 
@@ -208,6 +209,27 @@ fn what_lags_and_what_the_laminate_bears_is_said() {
     assert_eq!(last.map(|j| j.joint.starts_with(&lift.last[..1])), Some(true), "{last:?} {lift:?}");
     assert!(lift.lag_s.high >= lift.lag_s.low && lift.over_tg_k.mid > 30.0, "{lift:?}");
     assert!(laminate.peak_c.high > 200.0 && laminate.ramp_k_per_s.mid > 0.5, "{laminate:?}");
+}
+
+#[test]
+fn passes_and_shields_become_steps_and_words_at_the_bench() {
+    let mut recipe = with_shield(&above(400.0, 60.0), ShieldKind::FoilTent { gap_mm: 2.0 });
+    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "legs".to_owned() };
+    recipe.with = Helpers { plate: None, iron: Some(iron) };
+    let air = Some(air_below(300.0));
+    let (lasts, change) = (Duration::seconds(30.0), Duration::seconds(5.0));
+    recipe.before = vec![Pass { air, with: Helpers::default(), lasts, change }];
+    let (board, charge) = (beside(), sac305());
+    let plan = planned(&board, &recipe, &WANTED).expect("planned");
+    let steps = sequence(&Script { board: &board, plan: &plan, charge: &charge });
+    let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
+    assert_eq!(titles[3..6], ["Add alloy", "Soak", "Heat"]);
+    let StepKind::Soak { lasts_s, tools } = &steps[4].kind else { panic!("{:?}", steps[4].kind) };
+    assert_eq!((*lasts_s, tools.len(), tools[0].set_c), (30.0, 1, 300.0));
+    assert_eq!(steps[1].lines[0], "Foil tent 2 mm off over socket: 12 x 6 mm on the top face.");
+    assert!(steps[5].lines[0].contains("4 mm tip on legs"), "{:?}", steps[5].lines);
+    let socket = plan.margins.iter().find(|m| m.name == "socket").expect("a row");
+    assert!(socket.passes_c.len() == 1 && socket.passes_c[0] > 40.0, "{:?}", socket.passes_c);
 }
 
 #[test]

@@ -3,29 +3,66 @@
 use serde::{Deserialize, Serialize};
 
 use super::iron::Iron;
+use super::motion::Motion;
 use super::plate::Plate;
 use super::shield::Shield;
-use super::tool::HotAir;
-use crate::units::Duration;
+use super::tool::{HotAir, is_middle};
+use crate::board::Face;
+use crate::units::{Duration, Flow, Length, Temperature};
 
 /// The tools of one release: passes before, then the air under which the part comes away.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(from = "Written", into = "Written")]
 pub struct Recipe {
     /// The last pass: the part comes away under this air.
-    #[serde(flatten)]
     pub air: HotAir,
     /// When to give up if nothing is said sooner: the longest that the last pass lasts.
-    #[serde(rename = "longest_s")]
     pub longest: Duration,
     /// What comes before, in order.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub before: Vec<Pass>,
     /// What helps during the last pass.
-    #[serde(default, skip_serializing_if = "Helpers::is_none")]
     pub with: Helpers,
     /// What lies over neighbours, all the time.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub shields: Vec<Shield>,
+}
+
+/// As it is written: the air's own fields stand beside the rest. Spelt out, not flattened: a reader that flattens can't say
+/// which field was wrong.
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Written {
+    set_c: Temperature,
+    flow_lpm: Flow,
+    nozzle_mm: Length,
+    distance_mm: Length,
+    face: Face,
+    motion: Motion,
+    #[serde(default, skip_serializing_if = "is_middle")]
+    aim_mm: [f64; 2],
+    longest_s: Duration,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    before: Vec<Pass>,
+    #[serde(default, skip_serializing_if = "Helpers::is_none")]
+    with: Helpers,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    shields: Vec<Shield>,
+}
+
+impl From<Written> for Recipe {
+    fn from(w: Written) -> Self {
+        let (set, flow, nozzle, distance) = (w.set_c, w.flow_lpm, w.nozzle_mm, w.distance_mm);
+        let air = HotAir { set, flow, nozzle, distance, face: w.face, motion: w.motion, aim: w.aim_mm };
+        Self { air, longest: w.longest_s, before: w.before, with: w.with, shields: w.shields }
+    }
+}
+
+impl From<Recipe> for Written {
+    fn from(recipe: Recipe) -> Self {
+        let Recipe { air, longest, before, with, shields } = recipe;
+        let (set_c, flow_lpm, nozzle_mm, distance_mm) = (air.set, air.flow, air.nozzle, air.distance);
+        let (face, motion, aim_mm, longest_s) = (air.face, air.motion, air.aim, longest);
+        Self { set_c, flow_lpm, nozzle_mm, distance_mm, face, motion, aim_mm, longest_s, before, with, shields }
+    }
 }
 
 /// A pass before the last: a soak, a plate alone, or a pause with nothing on.

@@ -31,7 +31,7 @@ pub struct HotAir {
     pub aim: [f64; 2],
 }
 
-fn is_middle(aim: &[f64; 2]) -> bool {
+pub(super) fn is_middle(aim: &[f64; 2]) -> bool {
     *aim == [0.0, 0.0]
 }
 

@@ -85,7 +85,7 @@ pub(super) fn next_move(order: &Order<'_>, case: &Case<'_>) -> Option<Move> {
     let worth =
         odds.chance > before.chance || (odds.chance == before.chance && odds.slack_s > before.slack_s + WORTH_S);
     let brings = format!("{}; in time in {:.0} of 10", trial.brings(&now), odds.chance * 10.0);
-    (worth && odds.chance > 0.0).then(|| Move { brings, what, margin_k: trial.room_k, recipe })
+    (worth && odds.chance > 0.0).then_some(Move { brings, what, margin_k: trial.room_k, recipe })
 }
 
 impl Odds {
