@@ -29,7 +29,7 @@ for (const [name, path] of views) {
 
 test("picture of the process window", async ({ page }) => {
   await page.goto("/jobs/4/heat");
-  await expect(page.locator(".window-map")).toBeVisible();
+  await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
   await page.evaluate(() => document.fonts.ready);
   await page.locator(".window-key").scrollIntoViewIfNeeded();
   await shoot(page, "process-window");

@@ -190,7 +190,7 @@ test("long runs tell how far they are, can be called off, and two of them block 
     await who.locator("#longest").fill("600");
     await expect(who.locator("#plan .progress")).toBeVisible({ timeout: 20_000 });
   };
-  await Promise.all([long(page, 6), long(other, 7)]);
+  await Promise.all([long(page, 6), long(other, 9)]);
   // A third visitor reads pages while both still compute.
   const third = await (await browser.newContext({ baseURL })).newPage();
   await third.goto("/");

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use mend_core::board::Board;
-use mend_core::finding::Finding;
+use mend_core::finding::{Finding, any_blocking};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::{HotAir, Station};
@@ -69,8 +69,14 @@ pub(crate) struct Computing {
     pub(crate) replays: Tasks<Replay>,
 }
 
-/// Keeps what a job's heat plan is set to.
+/// Keeps what a job's heat plan is set to, unless it can't be planned on: that stays in the form, and the last settings that
+/// could be stay with the job.
 pub(crate) async fn keep_settings(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
+    let bundle = bundle(app, job.board()?.1.clone(), inputs).await?;
+    let refusals = bundle.order(&Watch::new()).refusals();
+    if any_blocking(&refusals) {
+        return Err(Refusal::Bad(refusals));
+    }
     let (id, text, now) = (job.row.id, written(inputs)?, app.now_ms());
     app.writing(move |write| write.set_settings(id, &text, now)).await
 }

@@ -71,6 +71,11 @@ impl Unplanned {
 }
 
 impl<'a> Order<'a> {
+    /// What forbids to plan it; nothing is computed for that.
+    pub fn refusals(&self) -> Vec<Finding> {
+        self.checked().err().unwrap_or_default()
+    }
+
     /// What the rules have to say of its inputs; an error where that forbids to compute.
     pub(super) fn checked(&self) -> Result<Vec<Finding>, Vec<Finding>> {
         let mut findings = check::check(self.board);

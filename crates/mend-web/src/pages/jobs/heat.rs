@@ -107,8 +107,16 @@ impl Room {
         Ok(JobHead::of(&job, Some(Stop::Heat), self.app.now().date()))
     }
 
-    async fn all(&self, inputs: &PlanInputs) -> Result<HeatAll, Refusal> {
-        let plan = self.plan(inputs).await?;
+    /// Keeps what was set, and plans it; what can't be planned is not kept.
+    async fn keep_and_plan(&self, inputs: &PlanInputs) -> Result<Plan, Refusal> {
+        match keep_settings(&self.app, &self.job, inputs).await {
+            Err(Refusal::Bad(findings)) => Ok(Plan::Cannot(findings)),
+            Err(other) => Err(other),
+            Ok(()) => self.plan(inputs).await,
+        }
+    }
+
+    async fn all(&self, inputs: &PlanInputs, plan: Plan) -> Result<HeatAll, Refusal> {
         let shop = Shop { stations: &self.stations, board: &self.job.board()?.1, scale: self.visitor.scale };
         let settings = Settings::of(inputs, &shop);
         Ok(HeatAll {
@@ -137,7 +145,8 @@ fn solder(inputs: &PlanInputs) -> String {
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let room = Room::enter((app, visitor), &path).await?;
-    let all = HeatAll { oob: false, ..room.all(&room.inputs()?).await? };
+    let inputs = room.inputs()?;
+    let all = HeatAll { oob: false, ..room.all(&inputs, room.plan(&inputs).await?).await? };
     let here = format!("/jobs/{}/heat", room.job.row.id);
     let frame = Frame::new(room.job.device(), room.visitor.scale, "bench", here);
     Ok(HeatPage { frame, all }.into_response())
@@ -155,8 +164,7 @@ pub(crate) async fn change(
         Err(findings) => Plan::Cannot(findings),
         Ok(inputs) => {
             let inputs = inputs.with(&room.job.charge_file());
-            keep_settings(&room.app, &room.job, &inputs).await?;
-            room.plan(&inputs).await?
+            room.keep_and_plan(&inputs).await?
         }
     };
     room.only_plan(plan).await
@@ -186,8 +194,8 @@ pub(crate) async fn edit(
         plan: room.job.planned.as_ref().map(|planned| &planned.plan),
     };
     bench.edit(&mut inputs.settings, &act);
-    keep_settings(&room.app, &room.job, &inputs).await?;
-    Ok(room.all(&inputs).await?.into_response())
+    let plan = room.keep_and_plan(&inputs).await?;
+    Ok(room.all(&inputs, plan).await?.into_response())
 }
 
 /// How far is it?
