@@ -31,7 +31,7 @@ test("picture of the process window", async ({ page }) => {
   await page.goto("/jobs/4/heat");
   await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
   await page.evaluate(() => document.fonts.ready);
-  await page.locator(".window-key").scrollIntoViewIfNeeded();
+  await page.locator("#window").evaluate((section) => section.scrollIntoView());
   await shoot(page, "process-window");
 });
 

@@ -178,6 +178,9 @@ fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
 /// Release times that are drawn, s: closer together where they lie apart.
 const CONTOURS: [f64; 6] = [20.0, 40.0, 60.0, 80.0, 120.0, 180.0];
 
+/// Room that a contour's label takes, across and up.
+const LABEL: (f64, f64) = (44.0, 16.0);
+
 /// Lines of equal release time over what works.
 fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
     let map = paper.map;
@@ -195,7 +198,16 @@ fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
         let word = Word { x: x.to_owned(), y: y.to_owned(), text: format!("{at:.0} s"), anchor: "middle" };
         (!path.is_empty()).then_some((path, word))
     };
-    CONTOURS.into_iter().enumerate().filter_map(line).collect()
+    let mut lines: Vec<(String, Word)> = CONTOURS.into_iter().enumerate().filter_map(line).collect();
+    // Where two lines run close together the later one goes without its label.
+    for k in (1..lines.len()).rev() {
+        let place = |word: &Word| (word.x.parse().unwrap_or(0.0_f64), word.y.parse().unwrap_or(0.0_f64));
+        let ((x, y), (bx, by)) = (place(&lines[k].1), place(&lines[k - 1].1));
+        if (x - bx).abs() < LABEL.0 && (y - by).abs() < LABEL.1 {
+            lines[k].1.text.clear();
+        }
+    }
+    lines
 }
 
 fn checks(paper: &Paper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
