@@ -10,6 +10,8 @@ use mend_core::planning::plan::Unplanned;
 use mend_core::watch::Watch;
 use tokio::sync::watch::{Receiver, channel};
 
+use crate::refusal::Refusal;
+
 /// So many results of a kind are kept; the oldest goes first.
 const KEPT: usize = 12;
 /// A request waits this long before it answers with how far it is.
@@ -44,6 +46,30 @@ pub(crate) enum Stand<T> {
     Ended(Ended<T>),
     /// Under way: share of it done, 0-1.
     Running(f64),
+}
+
+/// A part of a page that shows a computation.
+#[derive(Debug)]
+pub(crate) enum Part<R> {
+    /// It is there, ready to lay out.
+    Ready(R),
+    /// Per cent done.
+    Computing(u32),
+    /// Somebody cancelled it.
+    Cancelled,
+}
+
+impl<T> Stand<T> {
+    /// The part of a page that shows it, laid out by `ready` once it is there.
+    pub(crate) fn shown<R>(self, ready: impl FnOnce(Arc<T>) -> R) -> Result<Part<R>, Refusal> {
+        match self {
+            Self::Ended(Ok(result)) => Ok(Part::Ready(ready(result))),
+            Self::Ended(Err(Failed::Cancelled)) => Ok(Part::Cancelled),
+            Self::Ended(Err(Failed::Objections(findings))) => Err(Refusal::Bad(findings)),
+            Self::Ended(Err(Failed::Broken(cause))) => Err(Refusal::Broken(cause)),
+            Self::Running(share) => Ok(Part::Computing((share * 100.0) as u32)),
+        }
+    }
 }
 
 struct Task<T> {

@@ -8,6 +8,9 @@ pub mod app;
 mod assets;
 mod computing;
 mod draw;
+#[cfg(test)]
+#[allow(clippy::expect_used)]
+mod fixture;
 mod job;
 pub mod opening;
 mod pages;

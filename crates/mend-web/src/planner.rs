@@ -10,6 +10,7 @@ use mend_core::heat::tool::{HotAir, Station};
 use mend_core::planning::plan::{Plan, plan};
 use mend_core::planning::process_window::{ProcessWindow, process_window};
 use mend_core::planning::recheck::{Recheck, recheck};
+use mend_core::planning::usual::FROM_BELOW_MM;
 use mend_core::planning::watched::{Replay, replay};
 use mend_core::units::{Flow, Length, Temperature};
 use mend_core::watch::Watch;
@@ -36,7 +37,6 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
     let part = |(low, high): (f64, f64), share: f64| ((low + (high - low) * share) / 5.0).round() * 5.0;
     let set = part((station.set_range.0.in_celsius(), station.set_range.1.in_celsius()), 0.8);
     let flow = part((station.flow_range.0.in_litres_per_minute(), station.flow_range.1.in_litres_per_minute()), 0.7);
-    let bare = station.nozzles.iter().copied().fold(Length::mm(0.0), |a, b| if b > a { b } else { a });
     Some(PlanInputs {
         station: station.name.clone(),
         alloy: "SAC305".to_owned(),
@@ -46,8 +46,8 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
         settings: Recipe::from(HotAir {
             set: Temperature::celsius(set),
             flow: Flow::litres_per_minute(flow),
-            nozzle: bare,
-            distance: Length::mm(25.0),
+            nozzle: station.widest_outlet(),
+            distance: Length::mm(FROM_BELOW_MM),
             face: board.connector.face.other(),
             motion: Motion::Still,
             aim: [0.0, 0.0],

@@ -107,7 +107,7 @@ impl Network {
         let (place, face) = (shield.area(), shield.face);
         let surface = Some(NodeSurface { face, place, area: place.area() * 1e-6, emissivity: BLOCK_EMISSIVITY });
         let block = self.nodes.add(Node { surface, ..Node::lump(capacity) });
-        let below = board.neighbours.iter().enumerate().filter(|(_, n)| n.face == face && n.body.shared(&place) > 0.0);
+        let below = board.neighbours.iter().enumerate().filter(|(_, n)| shield.covers(n.face, &n.body) > 0.0);
         match below.max_by(|a, b| a.1.height.in_mm().total_cmp(&b.1.height.in_mm())) {
             Some((k, n)) => self.nodes.join(block, self.neighbours[k], contact * n.body.shared(&place) / place.area()),
             None => {

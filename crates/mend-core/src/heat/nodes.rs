@@ -112,6 +112,10 @@ impl Nodes {
         self.nodes.push(node);
         self.nodes.len() - 1
     }
+    /// Links between lumps, with those of the tip at work.
+    pub fn joined(&self, tip: Option<usize>) -> impl Iterator<Item = &NodeLink> {
+        self.links.iter().chain(self.touches.iter().filter(move |touch| tip == Some(touch.a)))
+    }
     /// Joins two lumps.
     pub fn join(&mut self, a: usize, b: usize, conductance: f64) {
         self.links.push(NodeLink { a, b, conductance });

@@ -2,7 +2,7 @@
 
 use super::mesh::Resolution;
 use super::rig::{Model, Rig};
-use super::run::{Case, WICKING_WARMTH, handling};
+use super::run::{Case, WICKING_WARMTH, comes_away};
 use super::traces::{Traces, mean};
 use super::unknowns::Unknowns;
 use crate::watch::Cancelled;
@@ -69,11 +69,11 @@ struct Recorder<'a> {
 impl Recorder<'_> {
     fn record_all(mut self) -> Result<Replay, Cancelled> {
         self.record();
-        for leg in 0..self.rig.legs.len() {
+        'heating: for leg in 0..self.rig.legs.len() {
             self.rig.begin(leg);
             for _ in 0..self.rig.legs[leg].seconds {
                 if self.second as f64 >= self.replay.off {
-                    break;
+                    break 'heating;
                 }
                 self.case.watch.wanted()?;
                 self.rig.one_second_melting(self.second, &mut self.replay.melted);
@@ -94,27 +94,12 @@ impl Recorder<'_> {
             self.second += 1;
             self.record();
         }
-        Ok(self.thinned())
-    }
-
-    /// Every so many seconds' frames, so that no more are kept than are wanted.
-    fn thinned(mut self) -> Replay {
-        let every = self.replay.frames.len().div_ceil(self.most_frames.max(1)).max(1);
-        let mut second = 0;
-        self.replay.frames.retain(|_| {
-            second += 1;
-            (second - 1) % every == 0
-        });
-        self.replay.every_s = every;
-        self.replay
+        Ok(self.replay)
     }
 
     fn notice_release(&mut self) {
-        if let (false, Some(times)) =
-            (self.replay.released, self.replay.melted.iter().copied().collect::<Option<Vec<f64>>>())
-        {
-            let molten = times.into_iter().fold(0.0, f64::max);
-            self.replay.off = self.replay.off.min((molten + handling(molten)).ceil());
+        if let (false, Some(release)) = (self.replay.released, comes_away(&self.replay.melted)) {
+            self.replay.off = self.replay.off.min(release.ceil());
             self.replay.released = true;
         }
     }
@@ -122,8 +107,24 @@ impl Recorder<'_> {
     fn record(&mut self) {
         let room = self.case.room.in_celsius() as f32;
         self.replay.traces.record(&self.rig.simulation, &self.rig.network, room);
-        let last = self.rig.simulation.mesh().layers - 1;
-        let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + room).collect();
-        self.replay.frames.push([0, last].map(face));
+        if self.second.is_multiple_of(self.replay.every_s) {
+            let last = self.rig.simulation.mesh().layers - 1;
+            let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + room).collect();
+            self.replay.frames.push([0, last].map(face));
+            self.thin();
+        }
+    }
+
+    /// Once there are more frames than are wanted, every second one goes: a run of an hour needs no more room than one of a
+    /// minute.
+    fn thin(&mut self) {
+        if self.replay.frames.len() > self.most_frames {
+            let mut keep = false;
+            self.replay.frames.retain(|_| {
+                keep = !keep;
+                keep
+            });
+            self.replay.every_s *= 2;
+        }
     }
 }

@@ -2,7 +2,7 @@
 
 use super::blowing::Blowing;
 use super::field::RIM_LOSS;
-use super::jet::{Jet, JetLaw};
+use super::jet::Jet;
 use super::mesh::{Mesh, Resolution};
 use super::network::Network;
 use super::recipe::{Helpers, Recipe};
@@ -32,8 +32,6 @@ pub struct Leg {
     pub seconds: usize,
     /// What the air does meanwhile.
     pub air: Surroundings,
-    /// The same with the jet blowing at room temperature: what is left is not the jet's.
-    pub without_jet: Surroundings,
     /// A tip that comes to its joints, and what it is set to, K over the room.
     tip: Option<(usize, f64)>,
 }
@@ -47,6 +45,8 @@ pub struct Rig {
     pub simulation: Simulation<f32>,
     /// One after the other; the last is the one in which the part is to come away.
     pub legs: Vec<Leg>,
+    /// The last leg with its jet blowing at room temperature: what is left is not the jet's. Of a linear model only.
+    pub without_jet: Option<Surroundings>,
     /// Everything off.
     pub quiet: Surroundings,
     /// Outlet of the last leg's jet over the room, K.
@@ -56,20 +56,14 @@ pub struct Rig {
 
 /// The jet of some air at a case's station under some unknowns.
 pub fn jet(case: &Case<'_>, air: &HotAir, unknowns: &Unknowns) -> Jet {
-    let mut law = JetLaw::of(case.station.blower);
-    law.scale *= case.station.jet_scale * unknowns.jet;
-    law.heater_w = case.station.heater_w;
     let flow = Flow::litres_per_minute(air.flow.in_litres_per_minute() * unknowns.flow);
-    Jet::new(&HotAir { flow, ..*air }, &law, case.room)
+    Jet::new(&HotAir { flow, ..*air }, &case.station.law(unknowns.jet), case.room)
 }
 
 /// Some air of a station on a part with this body, nominally and in a usual room: to be drawn.
 pub fn usual_blowing(station: &Station, air: &HotAir, body: &Rect) -> Blowing {
     const USUAL_ROOM: Temperature = Temperature::celsius(23.0);
-    let mut law = JetLaw::of(station.blower);
-    law.scale *= station.jet_scale;
-    law.heater_w = station.heater_w;
-    Blowing { jet: Jet::new(air, &law, USUAL_ROOM), face: air.face, path: air.path(body) }
+    Blowing { jet: Jet::new(air, &station.law(1.0), USUAL_ROOM), face: air.face, path: air.path(body) }
 }
 
 /// Some air at work on a case's board.
@@ -95,12 +89,13 @@ impl Rig {
         let (covered, shielding) =
             (covered(case.board, &mesh), Shielding::of(&case.recipe.shields, &mesh, unknowns.shield));
         let scene = Scene { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, room };
-        let legs = Course { case, unknowns, scene, network: &network }.legs();
+        let course = Course { case, unknowns, scene, network: &network };
+        let (legs, without_jet) = (course.legs(), model.linear.then(|| course.last_without_jet()));
         let quiet = scene.with(&Working::default());
         let outlet = jet(case, &case.recipe.air, unknowns).outlet_excess;
         let step = model.resolution.step_s;
         let simulation = Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), step);
-        Self { network, simulation, legs, quiet, outlet, steps_per_second: (1.0 / step).round() as usize }
+        Self { network, simulation, legs, without_jet, quiet, outlet, steps_per_second: (1.0 / step).round() as usize }
     }
 
     /// Puts the tools of a leg to work.
@@ -160,14 +155,24 @@ impl Course<'_> {
     }
 
     fn leg(&self, seconds: f64, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Leg {
+        let working = self.working(air, (with, pass));
+        Leg { seconds: seconds as usize, air: self.scene.with(&working), tip: working.tip }
+    }
+
+    fn last_without_jet(&self) -> Surroundings {
+        let Recipe { air, before, with, .. } = self.case.recipe;
+        let mut working = self.working(Some(air), (with, before.len()));
+        if let Some(blowing) = &mut working.blowing {
+            blowing.jet = blowing.jet.unheated();
+        }
+        self.scene.with(&working)
+    }
+
+    fn working(&self, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Working {
         let over_room = |t: Temperature| (t - self.case.room).in_kelvin();
         let tip = with.iron.as_ref().zip(self.network.tips[pass]).map(|(iron, tip)| (tip, over_room(iron.set)));
         let plate = with.plate.map(|plate| (plate, plate.area(self.case.board.connector.body.centre)));
         let blowing = air.map(|air| blowing(self.case, air, self.unknowns));
-        let working = Working { blowing, plate, tip };
-        let full = self.scene.with(&working);
-        let cold = working.blowing.as_ref().map(|b| Blowing { jet: b.jet.unheated(), ..b.clone() });
-        let without_jet = self.scene.with(&Working { blowing: cold, ..working });
-        Leg { seconds: seconds as usize, air: full, without_jet, tip }
+        Working { blowing, plate, tip }
     }
 }

@@ -71,6 +71,12 @@ pub fn handling(molten: f64) -> f64 {
     (0.25 * molten + 0.5).min(3.0)
 }
 
+/// When the part comes away by when its joints melt: the last of them, and the hand. None while one is not molten.
+pub fn comes_away(melted: &[Option<f64>]) -> Option<f64> {
+    let molten = melted.iter().copied().try_fold(0.0, |last: f64, t| Some(last.max(t?)))?;
+    Some(molten + handling(molten))
+}
+
 /// Computes a run to its longest heating. The same inputs give the same bits.
 pub fn run(case: &Case<'_>, unknowns: &Unknowns, resolution: Resolution) -> Run {
     run_until(case, unknowns, resolution, &|_| false)
@@ -100,10 +106,7 @@ impl Runner<'_> {
                 self.rig.one_second_melting(second, &mut run.melted);
                 self.record(&mut run);
                 second += 1;
-                if run.release.is_none() && run.melted.iter().all(Option::is_some) {
-                    let molten = run.melted.iter().flatten().fold(0.0, |last: f64, t| last.max(*t));
-                    run.release = Some(molten + handling(molten));
-                }
+                run.release = run.release.or_else(|| comes_away(&run.melted));
                 if at_release.is_none() && run.release.is_some_and(|t| t <= second as f64) {
                     at_release = Some(self.rig.simulation.clone());
                 }

@@ -60,6 +60,11 @@ impl Shield {
         Rect { centre: Point { x, y }, width: self.width_mm, depth: self.depth_mm }
     }
 
+    /// Share of a body on a face that it covers, 0-1.
+    pub fn covers(&self, face: Face, body: &Rect) -> f64 {
+        if face == self.face { self.area().shared(body) / body.area() } else { 0.0 }
+    }
+
     /// Heat capacity of a block, J/K, and its contact with what it lies on, W/K; none of the others has either.
     pub fn block(&self) -> Option<(f64, f64)> {
         let ShieldKind::MetalBlock { height_mm } = self.kind else { return None };

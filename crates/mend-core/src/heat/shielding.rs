@@ -37,8 +37,7 @@ impl Shielding {
 
     /// What covers a body on a face, and how much of it: the shield that covers most.
     pub fn over_body(&self, face: Face, body: &Rect) -> Option<(f64, &Screen)> {
-        let on = self.shields.iter().filter(|(shield, _)| shield.face == face);
-        let covers = on.map(|(shield, screen)| (shield.area().shared(body) / body.area(), screen));
+        let covers = self.shields.iter().map(|(shield, screen)| (shield.covers(face, body), screen));
         covers.filter(|(share, _)| *share > 0.0).max_by(|a, b| a.0.total_cmp(&b.0))
     }
 

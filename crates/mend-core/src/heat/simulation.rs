@@ -2,7 +2,7 @@
 
 use super::field::{Arrays, Coefficients, Real};
 use super::mesh::Mesh;
-use super::nodes::{NodeLink, Nodes};
+use super::nodes::Nodes;
 use super::rkl2::{self, Weights};
 use super::surroundings::Surroundings;
 
@@ -93,12 +93,6 @@ impl<R: Real> Simulation<R> {
         self.choose_stages();
     }
 
-    /// Links between lumps, with those of the tip at work.
-    fn joined(&self) -> impl Iterator<Item = &NodeLink> {
-        let touching = self.nodes.touches.iter().filter(|touch| self.tip == Some(touch.a));
-        self.nodes.links.iter().chain(touching)
-    }
-
     /// Gershgorin's bound over cells and nodes, then the stages that cover the step.
     fn choose_stages(&mut self) {
         let columns = self.mesh.inside.len();
@@ -108,7 +102,7 @@ impl<R: Real> Simulation<R> {
             into_cells[link.cell] += 2.0 * link.conductance * link.per_joule;
             into_nodes[link.node] += 2.0 * link.conductance;
         }
-        for link in self.joined() {
+        for link in self.nodes.joined(self.tip) {
             into_nodes[link.a] += 2.0 * link.conductance;
             into_nodes[link.b] += 2.0 * link.conductance;
         }
@@ -195,8 +189,7 @@ impl<R: Real> Simulation<R> {
             self.work.node_temperature[k] = t;
             self.work.node_rate[k] = (gain - loss * t).min(node.most_w);
         }
-        let touches = self.nodes.touches.iter().filter(|touch| self.tip == Some(touch.a));
-        for link in self.nodes.links.iter().chain(touches) {
+        for link in self.nodes.joined(self.tip) {
             let flow = link.conductance * (self.work.node_temperature[link.a] - self.work.node_temperature[link.b]);
             self.work.node_rate[link.a] -= flow;
             self.work.node_rate[link.b] += flow;

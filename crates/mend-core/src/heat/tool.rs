@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::jet::JetLaw;
 use super::motion::Motion;
 use super::unknowns::EIGHT_IN_TEN;
 use crate::board::{Face, Point, Rect};
@@ -81,6 +82,17 @@ pub struct Station {
 }
 
 impl Station {
+    /// Its jet's law, the transfer scaled by `jet` (1 as it is known).
+    pub fn law(&self, jet: f64) -> JetLaw {
+        let law = JetLaw::of(self.blower);
+        JetLaw { scale: law.scale * self.jet_scale * jet, heater_w: self.heater_w, ..law }
+    }
+
+    /// The widest outlet owned: the bare one.
+    pub fn widest_outlet(&self) -> Length {
+        self.nozzles.iter().copied().fold(Length::mm(0.0), |a, b| if b > a { b } else { a })
+    }
+
     /// Between which flows, on its own display, eight in ten stations of this kind would be that heat as this one is said
     /// to: what is unknown of the flow and, as a flow, of the jet's transfer.
     pub fn real_flow(&self, shown: Flow) -> (Flow, Flow) {

@@ -34,12 +34,12 @@ pub fn unit_run(case: &Case<'_>) -> UnitRun {
 
 /// The last pass from a cold board, with nothing heated but the jet.
 fn jet_alone(mut rig: Rig, case: &Case<'_>) -> Traces {
-    let Some(leg) = rig.legs.pop() else { return Traces::default() };
+    let (Some(leg), Some(rest)) = (rig.legs.pop(), rig.without_jet.take()) else { return Traces::default() };
     let mut air = leg.air;
-    for (air, rest) in air.faces.iter_mut().flatten().zip(leg.without_jet.faces.iter().flatten()) {
+    for (air, rest) in air.faces.iter_mut().flatten().zip(rest.faces.iter().flatten()) {
         air.gain -= rest.gain;
     }
-    for (air, rest) in air.nodes.iter_mut().zip(&leg.without_jet.nodes) {
+    for (air, rest) in air.nodes.iter_mut().zip(&rest.nodes) {
         air.1 -= rest.1;
     }
     rig.simulation.set_air(&air);
@@ -61,9 +61,9 @@ fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
     }
     linear.simulation.adopt(&full.simulation);
     linear.begin(last);
-    let Some(leg) = linear.legs.pop() else { return (before, Traces::default()) };
-    linear.simulation.set_air(&leg.without_jet);
-    (before, follow(&mut linear, leg.seconds, case))
+    let (seconds, air) = (linear.legs[last].seconds, linear.without_jet.take());
+    air.iter().for_each(|air| linear.simulation.set_air(air));
+    (before, follow(&mut linear, seconds, case))
 }
 
 fn follow(rig: &mut Rig, seconds: usize, case: &Case<'_>) -> Traces {

@@ -4,7 +4,7 @@
 use super::loose::{Loose, loose};
 use super::plan::Order;
 use crate::heat::rig::blowing;
-use crate::heat::run::Case;
+use crate::heat::run::{Case, Run};
 use crate::heat::traces::Traces;
 use crate::heat::unknowns::Unknowns;
 use crate::solder::MeltTarget;
@@ -97,6 +97,11 @@ impl Limit {
         let over = |(_, t): &(usize, &f32)| f64::from(**t) >= self.celsius;
         self.watched.curve(traces).iter().enumerate().filter(over).map(|(at, _)| at).nth(self.stands_s)
     }
+}
+
+/// Does the part come away before anything is hurt?
+pub fn in_time(run: &Run, harm: Option<&Harm>) -> bool {
+    run.release.is_some_and(|t| t <= harm.map_or(f64::INFINITY, |harm| harm.at_s))
 }
 
 /// The first limit that a run passes.

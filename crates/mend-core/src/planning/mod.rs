@@ -3,7 +3,8 @@
 //! - [`band`]: quantiles over the samples; [`settings`]: can these settings be, on this station?
 //! - [`limits`]: what must not be passed; [`loose`]: what the jet and its weight do to a neighbour whose joints melt
 //! - [`stop_line`]: when to take the air away if nothing moved; [`margin`]: everything against its line; [`laminate`]: what
-//!   the board itself bears; [`rules`]: what else there is to say, a file each; [`next_move`]: the best single change
+//!   the board itself bears; [`rules`]: what else there is to say, a file each; [`usual`]: what is reached for
+//!   first; [`next_move`]: the best single change
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`plan`]: all of it together; [`caution`], [`sequence`]: what the hands do; [`bench_run`]: what they have done;
 //!   [`passes`]: its passes and shields in words; [`watched`]: a run to look at; [`ledger`]: what was fed and wicked, and what is still in the joints
@@ -28,4 +29,5 @@ pub mod rules;
 pub mod sequence;
 pub mod settings;
 pub mod stop_line;
+pub mod usual;
 pub mod watched;

@@ -2,25 +2,25 @@
 //! leave most room again over half of the samples; and of these the one that works most often, then with most time to spare.
 //! (Judged by the nominal run alone it used to propose changes that left more room and melted in time less often.)
 
+use std::borrow::Cow;
 use std::cmp::Ordering;
 
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
 use super::band::quantile;
-use super::limits::{Limit, Watched, first_harm, limits};
+use super::limits::{Harm, Limit, Watched, first_harm, in_time, limits};
 use super::loose::hanging;
+use super::outcome::Outcome;
 use super::plan::Order;
-use super::rules::covered_joints;
-use crate::board::{Board, Neighbour, Rect};
+use super::usual::{self, FROM_BELOW_MM};
 use crate::heat::mesh::Resolution;
-use crate::heat::plate::{Coupling, Plate};
-use crate::heat::recipe::{Helpers, Pass, Recipe};
+use crate::heat::recipe::{Helpers, Recipe};
 use crate::heat::run::{Case, Run, run_until};
-use crate::heat::shield::{Shield, ShieldKind};
+use crate::heat::shield::ShieldKind;
 use crate::heat::tool::HotAir;
 use crate::heat::unknowns::Unknowns;
-use crate::units::{Duration, Flow, Length, Temperature};
+use crate::units::{Flow, Length, Temperature};
 
 /// A change that works as often and gains less time than this is none, s (E: a hand's pause).
 const WORTH_S: f64 = 4.0;
@@ -29,10 +29,6 @@ const FINALISTS: usize = 5;
 const HALF: usize = 10;
 /// About as many are tried: their share of the whole work.
 pub(super) const MOVES: usize = 16;
-/// A shield reaches this far beyond what it covers, mm (E).
-const OVERLAP_MM: f64 = 1.5;
-/// From below, mm (E, common practice with a bare outlet).
-const FROM_BELOW_MM: f64 = 25.0;
 
 /// A change and what it would bring.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -47,14 +43,10 @@ pub struct Move {
     pub margin_k: f64,
 }
 
-/// How a recipe does on the screening grid.
-struct Trial {
-    run: Run,
-    limits: Vec<Limit>,
-    /// Room to the tightest limit at release, K. Not released: 100 K off and what the coldest joint lacks.
-    room_k: f64,
-    /// The limit that is tightest, if there is one.
-    tightest: Option<usize>,
+/// A run of a recipe on the screening grid, against its limits.
+struct Trial<'a> {
+    run: Cow<'a, Run>,
+    limits: Cow<'a, [Limit]>,
 }
 
 /// How a recipe does over half of the samples.
@@ -67,97 +59,102 @@ struct Odds {
 }
 
 /// The best single change, if one is worth it.
-pub(super) fn next_move(order: &Order<'_>, case: &Case<'_>) -> Option<Move> {
-    let now = Trial::of(order, case, (order.recipe, &Unknowns::nominal(&case.board.stack)));
+pub(super) fn next_move(outcome: &Outcome<'_>) -> Option<Move> {
+    let (order, case) = (outcome.order, &outcome.case);
+    let nominal = Unknowns::nominal(&case.board.stack);
+    let of_outcome = |run| Trial { run: Cow::Borrowed(run), limits: Cow::Borrowed(&outcome.limits) };
+    let now = of_outcome(&outcome.coarse);
     let tried = moves(order, &now).into_par_iter().map(|(what, recipe)| {
-        let trial = Trial::of(order, case, (&recipe, &Unknowns::nominal(&case.board.stack)));
+        let trial = Trial::of(order, case, (&recipe, &nominal));
         case.watch.one_done();
         (what, recipe, trial)
     });
-    let mut tried: Vec<(String, Recipe, Trial)> = tried.collect();
-    tried.sort_by(|a, b| b.2.room_k.total_cmp(&a.2.room_k));
+    let mut tried: Vec<(String, Recipe, Trial<'_>)> = tried.collect();
+    tried.sort_by(|a, b| b.2.room_k().total_cmp(&a.2.room_k()));
     tried.truncate(FINALISTS);
-    let before = Odds::of(order, case, order.recipe);
-    let judged = tried.into_par_iter().map(|tried| (Odds::of(order, case, &tried.1), tried));
-    let judged: Vec<(Odds, (String, Recipe, Trial))> = judged.collect();
+    // The first samples are the same however many there are: the outcome has run these already.
+    let before: Vec<Trial<'_>> = outcome.samples[..HALF].iter().map(of_outcome).collect();
+    let before = Odds::of(&before, order.recipe);
+    let samples = Unknowns::samples(HALF, case.station, &case.board.stack);
+    let judged = tried.into_par_iter().map(|tried| {
+        let trials = samples.par_iter().map(|unknowns| Trial::of(order, case, (&tried.1, unknowns)));
+        (Odds::of(&trials.collect::<Vec<_>>(), &tried.1), tried)
+    });
+    let judged: Vec<(Odds, (String, Recipe, Trial<'_>))> = judged.collect();
     let best = judged.into_iter().max_by(|a, b| a.0.partial_cmp(&b.0).unwrap_or(Ordering::Equal))?;
     let (odds, (what, recipe, trial)) = best;
     let worth =
         odds.chance > before.chance || (odds.chance == before.chance && odds.slack_s > before.slack_s + WORTH_S);
     let brings = format!("{}; in time in {:.0} of 10", trial.brings(&now), odds.chance * 10.0);
-    (worth && odds.chance > 0.0).then_some(Move { brings, what, margin_k: trial.room_k, recipe })
+    (worth && odds.chance > 0.0).then(|| Move { brings, what, margin_k: trial.room_k(), recipe })
 }
 
 impl Odds {
-    fn of(order: &Order<'_>, case: &Case<'_>, recipe: &Recipe) -> Self {
-        let samples = Unknowns::samples(HALF, case.station, &case.board.stack);
-        let trials: Vec<Trial> =
-            samples.par_iter().map(|unknowns| Trial::of(order, case, (recipe, unknowns))).collect();
+    fn of(trials: &[Trial<'_>], recipe: &Recipe) -> Self {
         let end = recipe.seconds() as f64;
-        let harm = |trial: &Trial| first_harm(&trial.limits, &trial.run.traces).map_or(end, |harm| harm.at_s);
-        let works = trials.iter().filter(|t| t.run.release.is_some_and(|release| release <= harm(t))).count();
+        let harms: Vec<Option<Harm>> = trials.iter().map(|t| first_harm(&t.limits, &t.run.traces)).collect();
+        let works = trials.iter().zip(&harms).filter(|(t, harm)| in_time(&t.run, harm.as_ref())).count();
         let sorted = |mut times: Vec<f64>| {
             times.sort_by(f64::total_cmp);
             times
         };
         // What never melts counts as melting long after the end.
         let releases = sorted(trials.iter().map(|t| t.run.release.unwrap_or(2.0 * end)).collect());
-        let harms = sorted(trials.iter().map(harm).collect());
+        let harms = sorted(harms.iter().map(|harm| harm.as_ref().map_or(end, |harm| harm.at_s)).collect());
         let slack_s = quantile(&harms, 0.1).unwrap_or(0.0) - quantile(&releases, 0.9).unwrap_or(0.0);
         Self { chance: works as f64 / trials.len() as f64, slack_s }
     }
 }
 
-impl Trial {
+impl Trial<'_> {
     fn of(order: &Order<'_>, case: &Case<'_>, (recipe, unknowns): (&Recipe, &Unknowns)) -> Self {
         let case = Case { recipe, ..*case };
         let limits = limits(&Order { recipe, ..*order }, &case);
-        let harmed = |run: &Run| first_harm(&limits, &run.traces).is_some();
-        let run = run_until(&case, unknowns, Resolution::COARSE, &harmed);
-        let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
-        let room = |limit: &Limit| {
-            let curve = limit.watched.curve(&run.traces);
-            let hottest = curve.iter().take(off).copied().fold(f32::MIN, f32::max);
-            limit.celsius - f64::from(hottest)
-        };
-        let rooms: Vec<f64> = limits.iter().filter(|l| l.stands_s == 0).map(room).collect();
-        let tightest = (0..rooms.len()).min_by(|a, b| rooms[*a].total_cmp(&rooms[*b]));
-        let lacks = |k: usize| run.melts_at[k] - f64::from(run.traces.joints[k].last().copied().unwrap_or(0.0));
-        let coldest = (0..run.melts_at.len()).map(lacks).fold(0.0, f64::max);
-        let room_k = match run.release {
-            Some(_) => tightest.map_or(f64::INFINITY, |k| rooms[k]),
-            None => -100.0 - coldest,
-        };
-        Self { room_k, tightest, limits, run }
+        let run = run_until(&case, unknowns, Resolution::COARSE, &|run| first_harm(&limits, &run.traces).is_some());
+        Self { run: Cow::Owned(run), limits: Cow::Owned(limits) }
     }
 
     /// Hottest that a thing gets until release, °C.
     fn hottest(&self, watched: Watched) -> f64 {
         let off = self.run.release.map_or(self.run.traces.len(), |t| t.ceil() as usize + 1);
-        let curve = watched.curve(&self.run.traces).iter().take(off);
-        f64::from(curve.copied().fold(f32::MIN, f32::max))
+        f64::from(watched.curve(&self.run.traces).iter().take(off).copied().fold(f32::MIN, f32::max))
+    }
+
+    /// The limit that is tightest at release, of those that count at once, and the room to it, K.
+    fn tightest(&self) -> Option<(&Limit, f64)> {
+        let at_once = self.limits.iter().filter(|limit| limit.stands_s == 0);
+        let rooms = at_once.map(|limit| (limit, limit.celsius - self.hottest(limit.watched)));
+        rooms.min_by(|a, b| a.1.total_cmp(&b.1))
+    }
+
+    /// Room to the tightest limit at release, K. Not released: 100 K off and what the coldest joint lacks.
+    fn room_k(&self) -> f64 {
+        if self.run.release.is_some() {
+            return self.tightest().map_or(f64::INFINITY, |(_, room)| room);
+        }
+        let joints = self.run.melts_at.iter().zip(&self.run.traces.joints);
+        let lacks = joints.map(|(melts_at, curve)| melts_at - f64::from(curve.last().copied().unwrap_or(0.0)));
+        -100.0 - lacks.fold(0.0, f64::max)
     }
 
     fn brings(&self, now: &Self) -> String {
         let Some(release) = self.run.release else { return "it comes nearer, and still does not melt".to_owned() };
         let after = format!("it comes away after about {:.0} s", (release - self.run.last_from).max(0.0));
         // What was in the way is named; where nothing was, what is tightest now.
-        let of = now.tightest.map(|k| &now.limits[k]).filter(|_| now.room_k > -100.0 && now.room_k < 30.0);
-        let of = of.or(self.tightest.map(|k| &self.limits[k]));
-        let stays = of.map(|limit| {
-            let (hottest, stays) = (self.hottest(limit.watched), if self.room_k > 0.0 { "stays" } else { "gets to" });
-            let round = if self.room_k > 0.0 { (hottest / 5.0).ceil() * 5.0 } else { hottest };
-            let under = if self.room_k > 0.0 { " under" } else { "" };
-            format!("{} {stays}{under} {round:.0} °C", limit.name.split(',').next().unwrap_or_default())
-        });
-        stays.map_or(after.clone(), |stays| format!("{stays}, {after}"))
+        let in_the_way = now.tightest().filter(|_| now.room_k() > -100.0 && now.room_k() < 30.0);
+        let Some((limit, _)) = in_the_way.or(self.tightest()) else { return after };
+        let (name, hottest) = (limit.name.split(',').next().unwrap_or_default(), self.hottest(limit.watched));
+        match self.room_k() > 0.0 {
+            true => format!("{name} stays under {:.0} °C, {after}", (hottest / 5.0).ceil() * 5.0),
+            false => format!("{name} gets to {hottest:.0} °C, {after}"),
+        }
     }
 }
 
 type Change = (String, Recipe);
 
 /// Every single change worth trying, with what to call it.
-fn moves(order: &Order<'_>, now: &Trial) -> Vec<Change> {
+fn moves(order: &Order<'_>, now: &Trial<'_>) -> Vec<Change> {
     let mut moves = settings(order);
     moves.extend(faces(order));
     moves.extend(soaks(order));
@@ -184,10 +181,6 @@ fn settings(order: &Order<'_>) -> Vec<Change> {
     sets.chain(flows).chain(nozzles).collect()
 }
 
-fn widest(order: &Order<'_>) -> Length {
-    order.station.nozzles.iter().copied().fold(order.recipe.air.nozzle, |a, b| if b > a { b } else { a })
-}
-
 /// The same air on the other face; from below with the widest outlet.
 fn faces(order: &Order<'_>) -> Vec<Change> {
     let recipe = order.recipe;
@@ -196,7 +189,8 @@ fn faces(order: &Order<'_>) -> Vec<Change> {
         let what = format!("from above, onto the {} face", face.name());
         return vec![(what, Recipe { air: HotAir { face, ..recipe.air }, ..recipe.clone() })];
     }
-    let (nozzle, strong) = (widest(order), order.station.flow_range.1.in_litres_per_minute());
+    let nozzle = usual::widest_outlet(order.station, &recipe.air);
+    let strong = order.station.flow_range.1.in_litres_per_minute();
     let distance = Length::mm(FROM_BELOW_MM);
     let air = |flow: f64| HotAir { face, nozzle, distance, flow: Flow::litres_per_minute(flow.round()), ..recipe.air };
     let what = |flow: f64| {
@@ -212,19 +206,13 @@ fn faces(order: &Order<'_>) -> Vec<Change> {
 /// A soak before: the bare outlet from below, or a plate that stays on.
 fn soaks(order: &Order<'_>) -> Vec<Change> {
     let recipe = order.recipe;
-    let face = hanging(order.board);
-    let flow = Flow::litres_per_minute((order.station.flow_range.1.in_litres_per_minute() * 0.8).round());
-    let set = Temperature::celsius(recipe.air.set.in_celsius().min(350.0).max(order.station.set_range.0.in_celsius()));
-    let (nozzle, distance) = (widest(order), Length::mm(FROM_BELOW_MM));
-    let below = HotAir { set, flow, nozzle, distance, face, aim: [0.0, 0.0], motion: recipe.air.motion };
-    let lasts = Duration::seconds(45.0);
-    let soak = Pass { air: Some(below), with: Helpers::default(), lasts, change: Duration::seconds(5.0) };
-    let plate = Plate { set: Temperature::celsius(180.0), coupling: Coupling::Gap, face, side: Length::mm(120.0) };
-    let with = Helpers { plate: Some(plate), ..recipe.with.clone() };
-    let warm = Pass { air: None, with: with.clone(), lasts: Duration::seconds(120.0), change: Duration::seconds(0.0) };
+    let soak = usual::soak((order.board, order.station), &recipe.air);
+    let with = Helpers { plate: Some(usual::plate(order.board)), ..recipe.with.clone() };
+    let warm = usual::warm(with.clone());
     let mut changes = Vec::new();
     if recipe.before.is_empty() {
-        let what = format!("soak from below for 45 s at {:.0} °C first", set.in_celsius());
+        let set = soak.air.map_or(0.0, |air| air.set.in_celsius());
+        let what = format!("soak from below for {:.0} s at {set:.0} °C first", soak.lasts.in_seconds());
         changes.push((what, Recipe { before: vec![soak], ..recipe.clone() }));
     }
     if recipe.before.is_empty() && recipe.with.plate.is_none() {
@@ -235,29 +223,15 @@ fn soaks(order: &Order<'_>) -> Vec<Change> {
 }
 
 /// A shield over the neighbour that is tightest.
-fn shields(order: &Order<'_>, now: &Trial) -> Vec<Change> {
-    let watched = now.tightest.map(|k| now.limits[k].watched);
+fn shields(order: &Order<'_>, now: &Trial<'_>) -> Vec<Change> {
+    let watched = now.tightest().map(|(limit, _)| limit.watched);
     let Some(Watched::Neighbour(k) | Watched::OwnJoints(k)) = watched else { return Vec::new() };
     let neighbour = &order.board.neighbours[k];
-    let tape = ShieldKind::Polyimide { layers: 3 };
-    let kinds = [tape, ShieldKind::FoilTent { gap_mm: 2.0 }, ShieldKind::MetalBlock { height_mm: 5.0 }];
     let over = |kind: ShieldKind| {
-        let shield = shield_over(order.board, neighbour, kind)?;
+        let shield = usual::shield_over(order.board, neighbour, kind)?;
         let mut recipe = order.recipe.clone();
         recipe.shields.push(shield);
         Some((format!("{} over {}", kind.name(), neighbour.name), recipe))
     };
-    kinds.into_iter().filter_map(over).collect()
-}
-
-/// A shield of a kind over a neighbour with a little overlap, drawn back to its body where that would cover a joint of the
-/// part; none where even that does.
-pub fn shield_over(board: &Board, neighbour: &Neighbour, kind: ShieldKind) -> Option<Shield> {
-    let of = |overlap: f64| {
-        let Rect { centre, width, depth } = neighbour.body;
-        let (width_mm, depth_mm) = (width + 2.0 * overlap, depth + 2.0 * overlap);
-        Shield { kind, face: neighbour.face, at_mm: [centre.x, centre.y], width_mm, depth_mm }
-    };
-    let free = |shield: &Shield| covered_joints(board, std::slice::from_ref(shield)).is_empty();
-    [OVERLAP_MM, 0.0].map(of).into_iter().find(free)
+    [usual::TAPE, usual::TENT, usual::BLOCK].into_iter().filter_map(over).collect()
 }

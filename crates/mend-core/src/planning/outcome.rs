@@ -5,7 +5,7 @@ use rayon::prelude::*;
 use super::band::{Band, TimeBand};
 use super::binds::binds;
 use super::laminate::{laminate, pad_lift};
-use super::limits::{Harm, Limit, first_harm, limits};
+use super::limits::{Harm, Limit, first_harm, in_time, limits};
 use super::margin::{Margin, Standing};
 use super::next_move::{MOVES, next_move};
 use super::plan::{ENGINE, HeatMap, JointMelt, Order, Plan, SAMPLES, Window};
@@ -104,10 +104,7 @@ impl<'a> Outcome<'a> {
     }
 
     fn chance(&self) -> f64 {
-        let works = self.samples.iter().zip(&self.harms).filter(|(run, harm)| {
-            let harmed = harm.as_ref().map_or(f64::INFINITY, |h| h.at_s);
-            run.release.is_some_and(|t| t <= harmed)
-        });
+        let works = self.samples.iter().zip(&self.harms).filter(|(run, harm)| in_time(run, harm.as_ref()));
         works.count() as f64 / self.samples.len() as f64
     }
 
@@ -147,7 +144,7 @@ impl<'a> Outcome<'a> {
         findings.extend(self.findings());
         let next_move = match window {
             Window::Open => None,
-            _ => next_move(self.order, &self.case),
+            _ => next_move(&self),
         };
         self.case.watch.wanted()?;
         Ok(Plan {

@@ -79,8 +79,7 @@ pub fn tools(air: Option<&HotAir>, with: &Helpers) -> Vec<HotTool> {
 /// Where each shield goes, a line each.
 pub(super) fn shields(script: &Script<'_>) -> Vec<String> {
     let shield = |shield: &crate::heat::shield::Shield| {
-        let under =
-            script.board.neighbours.iter().filter(|n| n.face == shield.face && n.body.shared(&shield.area()) > 0.0);
+        let under = script.board.neighbours.iter().filter(|n| shield.covers(n.face, &n.body) > 0.0);
         let names: Vec<&str> = under.map(|n| n.name.as_str()).collect();
         let over = if names.is_empty() { "bare board".to_owned() } else { names.join(", ") };
         let (w, d) = (shield.width_mm, shield.depth_mm);

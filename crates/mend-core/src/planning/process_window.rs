@@ -43,15 +43,22 @@ pub enum Outcome {
     TooCool,
 }
 
+impl Outcome {
+    /// By when the part comes away and when the first limit is passed, both counted from the same moment.
+    pub fn of(release: Option<f64>, harm: Option<f64>) -> Self {
+        match (release, harm) {
+            (Some(release), Some(harm)) if harm <= release => Self::Hurts,
+            (Some(_), _) => Self::Works,
+            (None, Some(_)) => Self::Hurts,
+            (None, None) => Self::TooCool,
+        }
+    }
+}
+
 impl Candidate {
     /// What comes of it.
     pub fn outcome(&self) -> Outcome {
-        match (self.release_s, self.harm) {
-            (Some(release), Some((harm, _))) if harm <= release => Outcome::Hurts,
-            (Some(_), _) => Outcome::Works,
-            (None, Some(_)) => Outcome::Hurts,
-            (None, None) => Outcome::TooCool,
-        }
+        Outcome::of(self.release_s, self.harm.map(|(at, _)| at))
     }
 }
 

@@ -37,12 +37,7 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
         let nominal = Unknowns::nominal(&order.board.stack);
         let run = run_until(&case, &nominal, Resolution::FINE, &|run| harmed(run).is_some());
         order.watch.one_done();
-        let outcome = match (run.release, harmed(&run)) {
-            (Some(release), Some(harm)) if harm.at_s <= release => Outcome::Hurts,
-            (Some(_), _) => Outcome::Works,
-            (None, Some(_)) => Outcome::Hurts,
-            (None, None) => Outcome::TooCool,
-        };
+        let outcome = Outcome::of(run.release, harmed(&run).map(|harm| harm.at_s));
         Recheck { at: *at, outcome, release_s: run.release.map(|t| (t - run.last_from).max(0.0)) }
     };
     let rechecked = chosen.par_iter().map(again).collect();

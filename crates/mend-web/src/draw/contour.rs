@@ -2,6 +2,15 @@
 
 use super::n;
 
+/// A piece of a line on paper, from and to.
+pub(crate) type Piece = [(f64, f64); 2];
+
+/// Pieces as one path.
+pub(crate) fn path(pieces: &[Piece]) -> String {
+    let written = |[(ax, ay), (bx, by)]: &Piece| format!("M{} {}L{} {}", n(*ax), n(*ay), n(*bx), n(*by));
+    pieces.iter().map(written).collect()
+}
+
 /// Values row by row; some cells have none.
 pub(crate) struct Field<'a> {
     pub(crate) values: &'a [Option<f32>],
@@ -9,10 +18,10 @@ pub(crate) struct Field<'a> {
 }
 
 impl Field<'_> {
-    /// The line at `at` as one path; `place` puts a grid position (in cells, whole numbers at their middles) on paper.
-    pub(crate) fn line(&self, at: f32, place: impl Fn(f64, f64) -> (f64, f64)) -> String {
+    /// The line at `at` in pieces; `place` puts a grid position (in cells, whole numbers at their middles) on paper.
+    pub(crate) fn pieces(&self, at: f32, place: impl Fn(f64, f64) -> (f64, f64)) -> Vec<Piece> {
         let (nx, ny) = (self.columns, self.values.len() / self.columns);
-        let mut path = String::new();
+        let mut pieces = Vec::new();
         for (j, i) in (0..ny.saturating_sub(1)).flat_map(|j| (0..nx.saturating_sub(1)).map(move |i| (j, i))) {
             let corners = [(i, j), (i + 1, j), (i + 1, j + 1), (i, j + 1)];
             let values: Vec<f32> = corners.iter().filter_map(|(a, b)| self.values[b * nx + a]).collect();
@@ -27,14 +36,34 @@ impl Field<'_> {
                 let part = f64::from((at - a) / (b - a));
                 let ((ai, aj), (bi, bj)) = (corners[side], corners[(side + 1) % 4]);
                 let along = |from: usize, to: usize| from as f64 + (to as f64 - from as f64) * part;
-                let (x, y) = place(along(ai, bi), along(aj, bj));
-                Some(format!("{} {}", n(x), n(y)))
+                Some(place(along(ai, bi), along(aj, bj)))
             });
             // Two crossings are a piece; a saddle has four, drawn as two pieces.
             while let (Some(from), Some(to)) = (crossings.next(), crossings.next()) {
-                path += &format!("M{from}L{to}");
+                pieces.push([from, to]);
             }
         }
-        path
+        pieces
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_line_runs_between_what_is_below_and_above_and_stops_where_nothing_is() {
+        let values = [Some(0.0), Some(4.0), None, Some(0.0), Some(4.0), Some(4.0)];
+        let field = Field { values: &values, columns: 3 };
+        let pieces = field.pieces(1.0, |x, y| (10.0 * x, y));
+        assert_eq!(pieces, [[(2.5, 0.0), (2.5, 1.0)]]);
+        assert_eq!(path(&pieces), "M2.5 0L2.5 1");
+        assert!(field.pieces(9.0, |x, y| (x, y)).is_empty());
+    }
+
+    #[test]
+    fn a_saddle_is_two_pieces() {
+        let values = [Some(0.0), Some(2.0), Some(2.0), Some(0.0)];
+        assert_eq!(Field { values: &values, columns: 2 }.pieces(1.0, |x, y| (x, y)).len(), 2);
     }
 }

@@ -75,9 +75,14 @@ impl Paper {
 /// Draws the curves of a replay of a plan on its board.
 pub(crate) fn curves(replay: &Replay, (board, plan): (&Board, &Plan), scale: Scale) -> Curves {
     let (paper, recording) = (Paper::of(replay), &replay.recording);
-    let mut curves: Vec<Curve> =
-        chosen(replay, board).into_iter().map(|(class, name, curve)| drawn(&paper, (class, name), curve)).collect();
-    spread(&mut curves);
+    let mut chosen = chosen(replay, board);
+    chosen.sort_by(|a, b| last(b.2).total_cmp(&last(a.2)));
+    let ends: Vec<f64> = chosen.iter().map(|(_, _, curve)| paper.y(f64::from(last(curve)))).collect();
+    let curves = chosen.into_iter().zip(&ends).zip(spread(&ends));
+    let curves = curves.map(|(((class, name, curve), end), label)| {
+        let points = paper.points(curve.iter().copied(), 1);
+        Curve { class, name, points, label_y: n(label), end_y: n(*end) }
+    });
     let stop = recording.last_from + plan.stop.at_s;
     let mut moments = Vec::new();
     if plan.stop.spares.is_some() && stop <= paper.seconds {
@@ -99,8 +104,12 @@ pub(crate) fn curves(replay: &Replay, (board, plan): (&Board, &Plan), scale: Sca
         passes: ends.collect(),
         label_x: n(LEFT + WIDTH + 10.0),
         bottom: n(HEIGHT),
-        curves,
+        curves: curves.collect(),
     }
+}
+
+fn last(curve: &[f32]) -> f32 {
+    curve.last().copied().unwrap_or(0.0)
 }
 
 type Chosen<'a> = (&'static str, String, &'a [f32]);
@@ -134,26 +143,17 @@ fn chosen<'a>(replay: &'a Replay, board: &Board) -> Vec<Chosen<'a>> {
     chosen
 }
 
-fn drawn(paper: &Paper, (class, name): (&'static str, String), curve: &[f32]) -> Curve {
-    let end_y = n(paper.y(curve.last().copied().map_or(0.0, f64::from)));
-    Curve { class, name, points: paper.points(curve.iter().copied(), 1), label_y: end_y.clone(), end_y }
-}
-
-/// Labels at the right end, moved apart until each can be read.
-fn spread(curves: &mut [Curve]) {
-    curves.sort_by(|a, b| {
-        let y = |c: &Curve| c.end_y.parse::<f64>().unwrap_or(0.0);
-        y(a).total_cmp(&y(b))
-    });
-    let count = curves.len();
+/// Where labels stand whose curves end at these heights, from the top: moved apart until each can be read.
+fn spread(ends: &[f64]) -> Vec<f64> {
     let mut free = TOP;
-    for (k, curve) in curves.iter_mut().enumerate() {
+    let place = |(k, end): (usize, &f64)| {
         // Room is left for those below.
-        let lowest = HEIGHT - LABEL * (count - 1 - k) as f64;
-        let y = curve.end_y.parse::<f64>().unwrap_or(0.0).clamp(free, lowest.max(free));
-        curve.label_y = n(y);
+        let lowest = HEIGHT - LABEL * (ends.len() - 1 - k) as f64;
+        let y = end.clamp(free, lowest.max(free));
         free = y + LABEL;
-    }
+        y
+    };
+    ends.iter().enumerate().map(place).collect()
 }
 
 fn time_ticks(paper: &Paper) -> Vec<(String, String)> {
@@ -168,4 +168,41 @@ fn heat_ticks(paper: &Paper, scale: Scale) -> Vec<(String, String)> {
     let at = |k: usize| k as f64 * step;
     let ticks = (1..).map(at).take_while(|t| *t <= top);
     ticks.map(|t| (n(paper.y(scale.read(t).in_celsius())), format!("{t:.0}"))).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use askama::Template;
+    use mend_core::planning::watched::replay;
+    use mend_core::watch::Watch;
+
+    use super::*;
+    use crate::fixture::{bundle, planned, power_board};
+
+    #[test]
+    fn labels_are_moved_apart_and_stay_on_the_paper() {
+        let places = spread(&[100.0, 101.0, 102.0, 250.0, 299.0, 299.5]);
+        assert_eq!(places[0], 100.0);
+        assert!(places.windows(2).all(|w| w[1] - w[0] >= LABEL - 1e-9), "{places:?}");
+        assert!(places.iter().all(|y| (TOP..=HEIGHT).contains(y)), "{places:?}");
+        assert!(places[3] >= 196.0 && places[3] <= 250.0, "pushed up only as far as it must: {places:?}");
+    }
+
+    #[test]
+    fn every_row_the_body_the_laminate_and_the_tightest_are_drawn_with_their_moments() {
+        let (inputs, plan) = planned();
+        let (bundle, board) = (bundle(inputs), power_board());
+        let replay = replay(&bundle.order(&Watch::new())).expect("computed");
+        let drawn = curves(&replay, (&board, plan), Scale::Fahrenheit);
+        // Pins, anchors, body, laminate, four of five neighbours.
+        assert_eq!(drawn.curves.len(), 8);
+        let words: Vec<&str> = drawn.moments.iter().map(|(_, _, word)| *word).collect();
+        assert_eq!(words.last(), Some(&"comes away"));
+        assert!(drawn.heat_ticks.iter().any(|(_, label)| label == "400"), "{:?}", drawn.heat_ticks);
+        let svg = drawn.render().expect("renders");
+        assert_eq!(svg.matches("<polyline").count(), 8);
+        assert!(svg.contains(">part&#39;s body<") && svg.contains(">0 s<"), "{svg}");
+        let hottest = Paper::of(&replay).points([0.0, 100.0].into_iter(), 10);
+        assert!(hottest.starts_with("58,300 "), "second 0 at 0 °C is the lower left corner: {hottest}");
+    }
 }

@@ -4,7 +4,7 @@ use mend_core::board::{Face, Point, Rect};
 use mend_core::planning::plan::HeatMap;
 use mend_core::units::{Scale, Temperature};
 
-use super::contour::Field;
+use super::contour::{Field, path};
 use super::n;
 
 /// Steps of the scale; its colours are classes h0 to h15 in the styles.
@@ -84,8 +84,8 @@ pub(crate) fn isotherms(map: &HeatMap, face: Face, (range, melts_at_c): (Range, 
 /// The line at which the face is `at` °C, as one path.
 fn contour(map: &HeatMap, cells: &[Option<f32>], at: f32) -> Vec<String> {
     let field = Field { values: cells, columns: map.x_mm.len() - 1 };
-    let path = field.line(at, |x, y| (on_axis(&map.x_mm, x), -on_axis(&map.y_mm, y)));
-    if path.is_empty() { vec![] } else { vec![path] }
+    let pieces = field.pieces(at, |x, y| (on_axis(&map.x_mm, x), -on_axis(&map.y_mm, y)));
+    if pieces.is_empty() { vec![] } else { vec![path(&pieces)] }
 }
 
 /// A position in cells on an axis of uneven ones, mm: whole numbers are the middles.

@@ -86,3 +86,30 @@ impl Overlay {
         })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{gull, planned, power_board};
+    use mend_core::planning::usual::{TENT, shield_over};
+
+    #[test]
+    fn shields_and_jet_are_drawn_on_their_own_face_true_to_scale() {
+        let (board, station) = (power_board(), gull());
+        let mut recipe = planned().0.settings.clone();
+        recipe.air.aim = [3.0, -1.0];
+        recipe.shields.extend(shield_over(&board, &board.neighbours[0], TENT));
+        let overlay = Overlay::of(&recipe, (&board, &station));
+        let (on, off) = (board.neighbours[0].face, board.neighbours[0].face.other());
+        assert!(overlay.shields(off).is_empty());
+        let shield = &overlay.shields(on)[0];
+        let wide: f64 = shield.width.parse().expect("a number");
+        assert!((wide - board.neighbours[0].body.width - 3.0).abs() < 0.01, "{wide}");
+        assert!(overlay.tool(recipe.air.face.other()).is_none());
+        let tool = overlay.tool(recipe.air.face).expect("on its face");
+        let middle = board.connector.body.centre;
+        assert_eq!((tool.x, tool.y), (n(middle.x + 3.0), n(-(middle.y - 1.0))));
+        let (half, outlet): (f64, f64) = (tool.half.parse().expect("mm"), tool.outlet.parse().expect("mm"));
+        assert!(half > outlet && half < 6.0 * outlet, "half of the heat within {half} mm of a {outlet} mm outlet");
+    }
+}

@@ -9,7 +9,7 @@ use mend_core::planning::process_window::{Candidate, Outcome, ProcessWindow};
 use mend_core::planning::recheck::Recheck;
 use mend_core::units::{Flow, Scale, Temperature};
 
-use super::contour::Field;
+use super::contour::{Field, path};
 use super::n;
 
 const LEFT: f64 = 64.0;
@@ -189,25 +189,21 @@ fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
     let field = Field { values: &values, columns: map.sets.len() };
     let (w, h) = paper.cell();
     let place = |x: f64, y: f64| (LEFT + w * (x + 0.5), HEIGHT - h * (y + 0.5));
-    let line = |(k, at): (usize, f64)| {
-        let path = field.line(at as f32, place);
+    let lines = CONTOURS.into_iter().enumerate().filter_map(|(k, at)| {
+        let pieces = field.pieces(at as f32, place);
         // Labels stand along a diagonal: each a little further along its line than the one before.
-        let pieces: Vec<&str> = path.split('M').skip(1).collect();
-        let piece = pieces.get(pieces.len() * (2 + k) / 9).copied().unwrap_or_default();
-        let (x, y) = piece.split('L').next().and_then(|first| first.split_once(' ')).unwrap_or_default();
-        let word = Word { x: x.to_owned(), y: y.to_owned(), text: format!("{at:.0} s"), anchor: "middle" };
-        (!path.is_empty()).then_some((path, word))
+        let [label, _] = *pieces.get(pieces.len() * (2 + k) / 9)?;
+        Some((at, path(&pieces), label))
+    });
+    let mut before = (f64::INFINITY, f64::INFINITY);
+    let labelled = |(at, path, (x, y)): (f64, String, (f64, f64))| {
+        // Where two lines run close together the later one goes without its label.
+        let free = (x - before.0).abs() >= LABEL.0 || (y - before.1).abs() >= LABEL.1;
+        before = (x, y);
+        let text = if free { format!("{at:.0} s") } else { String::new() };
+        (path, Word { x: n(x), y: n(y), text, anchor: "middle" })
     };
-    let mut lines: Vec<(String, Word)> = CONTOURS.into_iter().enumerate().filter_map(line).collect();
-    // Where two lines run close together the later one goes without its label.
-    for k in (1..lines.len()).rev() {
-        let place = |word: &Word| (word.x.parse().unwrap_or(0.0_f64), word.y.parse().unwrap_or(0.0_f64));
-        let ((x, y), (bx, by)) = (place(&lines[k].1), place(&lines[k - 1].1));
-        if (x - bx).abs() < LABEL.0 && (y - by).abs() < LABEL.1 {
-            lines[k].1.text.clear();
-        }
-    }
-    lines
+    lines.map(labelled).collect()
 }
 
 fn checks(paper: &Paper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
@@ -254,4 +250,56 @@ fn words(paper: &Paper<'_>, board: &Board) -> Vec<Word> {
         Word { x: n(x), y: n(y), text, anchor }
     };
     long.map(word).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{gull, planned, power_board};
+
+    /// Six by three settings: release falls to the right, the strongest flow hurts at the right end.
+    fn map() -> ProcessWindow {
+        let candidate = |k: usize| {
+            let (set, flow) = (k % 6, k / 6);
+            let release_s = (set > 0).then_some(110.0 - 20.0 * set as f64);
+            let harm = (set == 5 && flow == 2).then_some((5.0, 0));
+            Candidate { release_s, harm, last_joint: 0 }
+        };
+        ProcessWindow {
+            sets: (0..6).map(|k| Temperature::celsius(300.0 + 20.0 * k as f64)).collect(),
+            flows: (0..3).map(|k| Flow::litres_per_minute(40.0 + 20.0 * k as f64)).collect(),
+            candidates: (0..18).map(candidate).collect(),
+            names: vec!["fuse".to_owned()],
+        }
+    }
+
+    fn drawn(rechecked: &[Recheck]) -> WindowMap {
+        let air = planned().0.settings.air;
+        let air = HotAir { set: Temperature::celsius(340.0), flow: Flow::litres_per_minute(60.0), ..air };
+        window_map((&map(), rechecked), (&power_board(), &gull(), &air), Scale::Celsius)
+    }
+
+    #[test]
+    fn cells_are_shaded_by_release_and_hatched_where_something_is_hurt() {
+        let map = drawn(&[]);
+        let classes = |class: &str| map.cells.iter().filter(|c| c.class == class).count();
+        assert_eq!((classes("cool"), classes("hurts"), classes("w4")), (3, 1, 3));
+        assert_eq!(map.at, (2, 1));
+        assert!(map.spoken.contains("14 of 18 settings work; this one works"), "{}", map.spoken);
+    }
+
+    #[test]
+    fn lines_of_equal_release_carry_their_seconds() {
+        let labels: Vec<String> = drawn(&[]).contours.iter().map(|(_, word)| word.text.clone()).collect();
+        assert_eq!(labels, ["20 s", "40 s", "60 s", "80 s"]);
+        assert!(drawn(&[]).contours.iter().all(|(path, _)| path.starts_with('M')));
+    }
+
+    #[test]
+    fn a_recheck_is_ticked_where_it_agrees_and_crossed_where_not() {
+        let check = |at, outcome| Recheck { at, outcome, release_s: None };
+        let checks = [check((1, 2), Outcome::Works), check((1, 3), Outcome::Hurts)];
+        let marks: Vec<String> = drawn(&checks).checks.iter().map(|word| word.text.clone()).collect();
+        assert_eq!(marks, ["✓", "✕"]);
+    }
 }

@@ -16,21 +16,15 @@ use super::heat_form::{Sent, Settings, Shop};
 use super::heat_said::{Said, said};
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::{Failed, Stand};
+use crate::computing::Part;
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::planner::{first_inputs, keep_settings, planning, stations};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
-/// Where the plan is.
-enum Plan {
-    Said(Box<Said>),
-    Cannot(Vec<Finding>),
-    /// Per cent done.
-    Computing(u32),
-    Cancelled,
-}
+/// Where the plan is, or why there is none.
+type Plan = Result<Part<Box<Said>>, Vec<Finding>>;
 
 /// The part of the page that a change of settings replaces.
 #[derive(Template, WebTemplate)]
@@ -85,20 +79,11 @@ impl Room {
 
     async fn plan(&self, inputs: &PlanInputs) -> Result<Plan, Refusal> {
         let board = &self.job.board()?.1;
-        let stand = match planning(&self.app, &self.job, inputs).await {
-            Err(Refusal::Bad(findings)) => return Ok(Plan::Cannot(findings)),
-            other => other?,
-        };
-        Ok(match stand {
-            Stand::Ended(Ok(planned)) => {
-                let station = self.stations.iter().find(|s| s.name == inputs.station);
-                Plan::Said(Box::new(said((board, station), &planned, self.visitor.scale)))
-            }
-            Stand::Ended(Err(Failed::Objections(findings))) => Plan::Cannot(findings),
-            Stand::Ended(Err(Failed::Cancelled)) => Plan::Cancelled,
-            Stand::Ended(Err(Failed::Broken(cause))) => return Err(Refusal::Broken(cause)),
-            Stand::Running(share) => Plan::Computing((share * 100.0) as u32),
-        })
+        let shown = planning(&self.app, &self.job, inputs).await.and_then(|stand| {
+            let station = self.stations.iter().find(|s| s.name == inputs.station);
+            stand.shown(|planned| Box::new(said((board, station), &planned, self.visitor.scale)))
+        });
+        or_objections(shown)
     }
 
     /// The head as it is after what has just been kept.
@@ -109,9 +94,8 @@ impl Room {
 
     /// Keeps what was set, and plans it; what can't be planned is not kept.
     async fn keep_and_plan(&self, inputs: &PlanInputs) -> Result<Plan, Refusal> {
-        match keep_settings(&self.app, &self.job, inputs).await {
-            Err(Refusal::Bad(findings)) => Ok(Plan::Cannot(findings)),
-            Err(other) => Err(other),
+        match or_objections(keep_settings(&self.app, &self.job, inputs).await)? {
+            Err(findings) => Ok(Err(findings)),
             Ok(()) => self.plan(inputs).await,
         }
     }
@@ -130,8 +114,16 @@ impl Room {
     }
 
     async fn only_plan(&self, plan: Plan) -> Result<Response, Refusal> {
-        let status = if matches!(plan, Plan::Cannot(_)) { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK };
+        let status = if plan.is_err() { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK };
         Ok((status, HeatPlan { head: self.head().await?, oob: true, plan, job: self.job.row.id }).into_response())
+    }
+}
+
+/// Objections to what was set are shown in place of the plan; any other refusal is a page of its own.
+fn or_objections<T>(result: Result<T, Refusal>) -> Result<Result<T, Vec<Finding>>, Refusal> {
+    match result {
+        Err(Refusal::Bad(findings)) => Ok(Err(findings)),
+        other => other.map(Ok),
     }
 }
 
@@ -161,7 +153,7 @@ pub(crate) async fn change(
 ) -> Result<Response, Refusal> {
     let room = Room::enter((app, visitor), &path).await?;
     let plan = match Sent::new(fields, room.visitor.scale).inputs() {
-        Err(findings) => Plan::Cannot(findings),
+        Err(findings) => Err(findings),
         Ok(inputs) => {
             let inputs = inputs.with(&room.job.charge_file());
             room.keep_and_plan(&inputs).await?
@@ -184,7 +176,7 @@ pub(crate) async fn edit(
         Ok(inputs) => inputs.with(&room.job.charge_file()),
         Err(findings) => {
             // The form stays as it was typed; only what can't be read is said.
-            let refused = room.only_plan(Plan::Cannot(findings)).await?;
+            let refused = room.only_plan(Err(findings)).await?;
             return Ok(([(HeaderName::from_static("hx-retarget"), "#plan")], refused).into_response());
         }
     };
@@ -209,7 +201,7 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath
 pub(crate) async fn cancel(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let room = Room::enter((app, visitor), &path).await?;
     room.app.computing.plans.cancel(room.job.row.id);
-    room.only_plan(Plan::Cancelled).await
+    room.only_plan(Ok(Part::Cancelled)).await
 }
 
 /// Now it is wanted after all.

@@ -1,17 +1,17 @@
 //! What the heat plan's buttons change in a recipe: passes, helpers and shields come and go.
 
 use mend_core::board::{Board, Neighbour};
-use mend_core::heat::iron::Iron;
 use mend_core::heat::motion::Motion;
-use mend_core::heat::plate::{Coupling, Plate};
 use mend_core::heat::recipe::{Helpers, Pass, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::tool::{HotAir, Station};
-use mend_core::planning::loose::hanging;
 use mend_core::planning::margin::Kind;
-use mend_core::planning::next_move::shield_over;
 use mend_core::planning::plan::Plan;
-use mend_core::units::{Duration, Flow, Length, Temperature};
+use mend_core::planning::usual;
+use mend_core::units::Duration;
+
+/// A pause as it is added: until heat has spread through a board (E).
+const PAUSE: Duration = Duration::seconds(20.0);
 
 /// What a button is pressed on.
 pub(crate) struct Bench<'a> {
@@ -29,7 +29,7 @@ impl Bench<'_> {
         } else if let Some(k) = numbered("remove-shield-").filter(|k| *k < recipe.shields.len()) {
             recipe.shields.remove(k);
         } else if let Some(neighbour) = numbered("cover-").and_then(|k| self.board.neighbours.get(k)) {
-            recipe.shields.extend(shield_over(self.board, neighbour, ShieldKind::Polyimide { layers: 3 }));
+            recipe.shields.extend(usual::shield_over(self.board, neighbour, usual::TAPE));
         } else if let Some(kind) = act.strip_prefix("add-shield-").and_then(shield_kind) {
             recipe.shields.push(self.new_shield(recipe, kind));
         } else {
@@ -38,15 +38,17 @@ impl Bench<'_> {
     }
 
     fn edit_tools(&self, recipe: &mut Recipe, act: &str) {
-        let warm =
-            |with: Helpers| Pass { air: None, with, lasts: Duration::seconds(120.0), change: Duration::default() };
+        let plate = Helpers { plate: Some(usual::plate(self.board)), iron: None };
         match act {
-            "add-soak" => recipe.before.push(self.soak(recipe)),
-            "add-warm" => recipe.before.push(warm(Helpers { plate: Some(self.plate()), iron: None })),
-            "add-pause" => recipe.before.push(Pass { lasts: Duration::seconds(20.0), ..warm(Helpers::default()) }),
-            "add-plate" => recipe.with.plate = Some(self.plate()),
+            "add-soak" => {
+                let air = HotAir { motion: Motion::Still, ..recipe.air };
+                recipe.before.extend(self.station.map(|station| usual::soak((self.board, station), &air)));
+            }
+            "add-warm" => recipe.before.push(usual::warm(plate)),
+            "add-pause" => recipe.before.push(Pass { lasts: PAUSE, ..usual::warm(Helpers::default()) }),
+            "add-plate" => recipe.with.plate = plate.plate,
             "remove-plate" => recipe.with.plate = None,
-            "add-iron" => recipe.with.iron = Some(self.iron()),
+            "add-iron" => recipe.with.iron = Some(usual::iron(self.board)),
             "remove-iron" => recipe.with.iron = None,
             "move" => {
                 if let Some(next) = self.plan.and_then(|plan| plan.next_move.as_ref()) {
@@ -57,44 +59,13 @@ impl Bench<'_> {
         }
     }
 
-    /// The bare outlet from below at no more than 350 °C.
-    fn soak(&self, recipe: &Recipe) -> Pass {
-        let flow = self.station.map_or(recipe.air.flow, |s| s.flow_range.1).in_litres_per_minute() * 0.8;
-        let nozzles = self.station.map(|s| s.nozzles.clone()).unwrap_or_default();
-        let air = HotAir {
-            set: Temperature::celsius(recipe.air.set.in_celsius().min(350.0)),
-            flow: Flow::litres_per_minute(flow.round()),
-            nozzle: nozzles.into_iter().fold(recipe.air.nozzle, |a, b| if b > a { b } else { a }),
-            distance: Length::mm(25.0),
-            face: hanging(self.board),
-            motion: Motion::Still,
-            aim: [0.0, 0.0],
-        };
-        let (lasts, change) = (Duration::seconds(45.0), Duration::seconds(5.0));
-        Pass { air: Some(air), with: Helpers::default(), lasts, change }
-    }
-
-    fn plate(&self) -> Plate {
-        let (set, side) = (Temperature::celsius(180.0), Length::mm(120.0));
-        Plate { set, coupling: Coupling::Gap, face: hanging(self.board), side }
-    }
-
-    /// On the anchors where there are any.
-    fn iron(&self) -> Iron {
-        let joints = &self.board.connector.joints;
-        let row = joints.iter().find(|j| !j.is_pin()).or(joints.first()).map(|j| j.row.clone()).unwrap_or_default();
-        Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row }
-    }
-
     /// Over the tightest neighbour that has none yet, else beside the part.
     fn new_shield(&self, recipe: &Recipe, kind: ShieldKind) -> Shield {
         let margins = self.plan.map(|plan| plan.margins.as_slice()).unwrap_or_default();
         let tight = margins.iter().filter(|m| m.kind == Kind::Neighbour);
         let named = tight.filter_map(|m| self.board.neighbours.iter().find(|n| n.name == m.name));
-        let covered = |n: &Neighbour| {
-            recipe.shields.iter().any(|s| s.face == n.face && s.area().shared(&n.body) > 0.5 * n.body.area())
-        };
-        let over = named.filter(|n| !covered(n)).find_map(|n| shield_over(self.board, n, kind));
+        let covered = |n: &Neighbour| recipe.shields.iter().any(|s| s.covers(n.face, &n.body) > 0.5);
+        let over = named.filter(|n| !covered(n)).find_map(|n| usual::shield_over(self.board, n, kind));
         over.unwrap_or_else(|| {
             let body = self.board.connector.body;
             let at_mm = [body.centre.x, body.far() + 5.0];
@@ -105,10 +76,60 @@ impl Bench<'_> {
 
 fn shield_kind(name: &str) -> Option<ShieldKind> {
     Some(match name {
-        "polyimide" => ShieldKind::Polyimide { layers: 3 },
+        "polyimide" => usual::TAPE,
         "aluminium-tape" => ShieldKind::AluminiumTape,
-        "foil-tent" => ShieldKind::FoilTent { gap_mm: 2.0 },
-        "metal-block" => ShieldKind::MetalBlock { height_mm: 5.0 },
+        "foil-tent" => usual::TENT,
+        "metal-block" => usual::BLOCK,
         _ => return None,
     })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{gull, planned, power_board};
+
+    fn after(acts: &[&str]) -> Recipe {
+        let ((inputs, plan), board, station) = (planned(), power_board(), gull());
+        let bench = Bench { board: &board, station: Some(&station), plan: Some(plan) };
+        let mut recipe = inputs.settings.clone();
+        acts.iter().for_each(|act| bench.edit(&mut recipe, act));
+        recipe
+    }
+
+    #[test]
+    fn passes_and_helpers_come_and_go() {
+        let names = |acts: &[&str]| after(acts).before.iter().map(Pass::name).collect::<Vec<_>>();
+        assert_eq!(names(&["add-soak", "add-warm", "add-pause"]), ["air", "plate", "pause"]);
+        assert_eq!(names(&["add-soak", "add-warm", "remove-pass-0"]), ["plate"]);
+        assert_eq!(after(&["add-plate", "add-iron"]).with.iron.map(|iron| iron.row), Some("anchors".to_owned()));
+        assert!(after(&["add-plate", "add-iron", "remove-plate", "remove-iron"]).with.is_none());
+    }
+
+    #[test]
+    fn each_new_shield_goes_over_the_tightest_that_has_none() {
+        let recipe = after(&["add-shield-foil-tent", "add-shield-metal-block"]);
+        let board = power_board();
+        let covered = |shield: &Shield| board.neighbours.iter().position(|n| shield.covers(n.face, &n.body) > 0.9);
+        let over: Vec<Option<usize>> = recipe.shields.iter().map(covered).collect();
+        assert!(over.iter().all(Option::is_some) && over[0] != over[1], "{over:?}");
+        assert_eq!((recipe.shields[0].kind, recipe.shields[1].kind), (usual::TENT, usual::BLOCK));
+    }
+
+    #[test]
+    fn a_named_neighbour_is_covered_and_the_proposal_taken() {
+        let taped = after(&["cover-2"]).shields;
+        let socket = &power_board().neighbours[2];
+        assert!(taped.len() == 1 && taped[0].covers(socket.face, &socket.body) > 0.99);
+        let next = planned().1.next_move.as_ref().expect("the demo's window is not open");
+        assert_eq!(after(&["move"]), next.recipe);
+    }
+
+    #[test]
+    fn what_no_button_says_changes_nothing() {
+        let plain = planned().0.settings.clone();
+        for act in ["", "remove-pass-0", "remove-shield-7", "cover-99", "add-shield-glue", "launch", "remove-pass-x"] {
+            assert_eq!(after(&[act]), plain, "{act}");
+        }
+    }
 }

@@ -309,3 +309,118 @@ impl Sent {
         })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{gull, planned, power_board};
+
+    const FULL: &[(&str, &str)] = &[
+        ("set", "752"),
+        ("flow", "90"),
+        ("nozzle", "22"),
+        ("distance", "25"),
+        ("face", "bottom"),
+        ("motion", "along-row"),
+        ("aim-x", "-2,5"),
+        ("aim-y", "1"),
+        ("longest", "180"),
+        ("station", "Gull, bench 1"),
+        ("must_live", "yes"),
+        ("pass-0-lasts", "30"),
+        ("pass-0-change", "5"),
+        ("pass-0-set", "572"),
+        ("pass-0-flow", "96"),
+        ("pass-0-nozzle", "22"),
+        ("pass-0-distance", "25"),
+        ("pass-0-face", "bottom"),
+        ("pass-0-motion", "still"),
+        ("pass-1-lasts", "20"),
+        ("pass-1-change", "0"),
+        ("plate", "yes"),
+        ("plate-set", "356"),
+        ("plate-coupling", "gap"),
+        ("plate-face", "bottom"),
+        ("plate-side", "120"),
+        ("iron", "yes"),
+        ("iron-set", "716"),
+        ("iron-tip", "4"),
+        ("iron-row", "legs"),
+        ("shield-0-kind", "polyimide"),
+        ("shield-0-amount", "2"),
+        ("shield-0-face", "top"),
+        ("shield-0-x", "14"),
+        ("shield-0-y", "18"),
+        ("shield-0-width", "9"),
+        ("shield-0-depth", "9"),
+        ("shield-1-kind", "aluminium-tape"),
+        ("shield-1-face", "top"),
+        ("shield-1-x", "44"),
+        ("shield-1-y", "8"),
+        ("shield-1-width", "12"),
+        ("shield-1-depth", "6"),
+    ];
+
+    fn sent(scale: Scale, changed: &[(&str, &str)]) -> Sent {
+        let value = |(name, usual): &(&str, &str)| {
+            let typed = changed.iter().find(|(field, _)| field == name).map_or(*usual, |(_, typed)| typed);
+            ((*name).to_owned(), typed.to_owned())
+        };
+        Sent::new(FULL.iter().map(value).collect(), scale)
+    }
+
+    #[test]
+    fn a_whole_form_is_read_in_the_visitors_degrees() {
+        let inputs = sent(Scale::Fahrenheit, &[]).inputs().expect("can be read");
+        let recipe = &inputs.settings;
+        assert!((recipe.air.set.in_celsius() - 400.0).abs() < 1e-9 && inputs.part_must_live);
+        assert_eq!((recipe.air.motion, recipe.air.aim), (Motion::AlongRow, [-2.5, 1.0]));
+        let passes: Vec<&str> = recipe.before.iter().map(Pass::name).collect();
+        assert_eq!(passes, ["air", "pause"]);
+        let plate = recipe.with.plate.expect("a plate");
+        assert!((plate.set.in_celsius() - 180.0).abs() < 1e-9);
+        assert_eq!(recipe.with.iron.as_ref().map(|iron| iron.row.as_str()), Some("legs"));
+        let kinds: Vec<ShieldKind> = recipe.shields.iter().map(|s| s.kind).collect();
+        assert_eq!(kinds, [ShieldKind::Polyimide { layers: 2 }, ShieldKind::AluminiumTape]);
+    }
+
+    #[test]
+    fn everything_that_can_not_be_read_is_named_at_once() {
+        let slips = [
+            ("set", "hot"),
+            ("face", "left"),
+            ("pass-1-lasts", ""),
+            ("plate-coupling", "glue"),
+            ("shield-0-amount", "1.5"),
+            ("shield-1-width", "NaN"),
+        ];
+        let found = sent(Scale::Celsius, &slips).inputs().expect_err("slips");
+        let places: Vec<&str> = found.iter().map(|f| f.place.as_str()).collect();
+        for (place, typed) in slips {
+            let finding = found.iter().find(|f| f.place == place).unwrap_or_else(|| panic!("{place} in {places:?}"));
+            assert!(finding.message.contains(&format!("“{typed}”")) && !finding.hint.is_empty(), "{finding:?}");
+        }
+        assert_eq!(found.len(), slips.len(), "{places:?}");
+    }
+
+    #[test]
+    fn a_form_that_leaves_out_the_aim_means_the_middle() {
+        let fields = FULL.iter().filter(|(name, _)| !name.starts_with("aim"));
+        let fields = fields.map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
+        let inputs = Sent::new(fields, Scale::Celsius).inputs().expect("can be read");
+        assert_eq!(inputs.settings.air.aim, [0.0, 0.0]);
+    }
+
+    #[test]
+    fn the_form_shows_what_is_set_and_offers_what_the_shop_owns() {
+        let (inputs, _) = planned();
+        let (stations, board) = ([gull()], power_board());
+        let shop = Shop { stations: &stations, board: &board, scale: Scale::Fahrenheit };
+        let settings = Settings::of(inputs, &shop);
+        let set = f64::round(inputs.settings.air.set.in_celsius() * 1.8 + 32.0);
+        assert_eq!((settings.air.set, settings.unit), (set.to_string(), "°F"));
+        assert_eq!(settings.rows, ["pins", "anchors"]);
+        assert!(settings.nozzles.iter().any(|n| *n == inputs.settings.air.nozzle.in_mm().to_string()));
+        assert!(settings.before.is_empty() && settings.shields.is_empty());
+    }
+}

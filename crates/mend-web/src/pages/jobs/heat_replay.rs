@@ -15,20 +15,13 @@ use serde::{Deserialize, Serialize};
 
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::{Failed, Stand};
+use crate::computing::{Part, Stand};
 use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::draw::curves::{Curves, LEFT, Paper, WIDTH, curves as draw_curves};
 use crate::job::{Job, Planned};
 use crate::planner::replay_of;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-
-/// Where it is.
-enum Part {
-    Ready(Box<Ready>),
-    Computing(u32),
-    Cancelled,
-}
 
 /// The player, before its frames are there.
 struct Ready {
@@ -43,7 +36,7 @@ struct Ready {
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/heat_replay.html")]
 pub(crate) struct ReplayPart {
-    part: Part,
+    part: Part<Ready>,
     job: i64,
 }
 
@@ -65,10 +58,8 @@ impl Showing {
 
     /// The replay, waited for.
     fn ready(self) -> Result<(Arc<Replay>, Board), Refusal> {
-        match self.stand {
-            Stand::Ended(Ok(replay)) => Ok((replay, self.board)),
-            Stand::Ended(Err(Failed::Objections(findings))) => Err(findings.into()),
-            Stand::Ended(Err(Failed::Broken(cause))) => Err(Refusal::Broken(cause)),
+        match self.stand.shown(|replay| (replay, self.board))? {
+            Part::Ready(ready) => Ok(ready),
             _ => Err(Refusal::NotYet("The replay is not computed yet")),
         }
     }
@@ -81,15 +72,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Part::Computing(0), job }),
         other => other?,
     };
-    let part = match &showing.stand {
-        Stand::Running(share) => Part::Computing((share * 100.0) as u32),
-        Stand::Ended(Err(Failed::Cancelled)) => Part::Cancelled,
-        _ => {
-            let (planned, scale) = (showing.planned.clone(), visitor.scale);
-            let (replay, board) = showing.ready()?;
-            Part::Ready(Box::new(Ready::of(&replay, (&board, &planned), scale)))
-        }
-    };
+    let Showing { board, planned, stand, .. } = showing;
+    let part = stand.shown(|replay| Ready::of(&replay, (&board, &planned), visitor.scale))?;
     Ok(ReplayPart { part, job })
 }
 

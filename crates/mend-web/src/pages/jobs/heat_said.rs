@@ -102,7 +102,7 @@ fn coverable(board: &Board, plan: &Plan) -> Vec<(usize, String)> {
     let bare = |m: &&Margin| {
         let neighbour = board.neighbours.iter().position(|n| n.name == m.name)?;
         let n = &board.neighbours[neighbour];
-        let covered = plan.recipe.shields.iter().any(|s| s.face == n.face && s.area().shared(&n.body) > 0.0);
+        let covered = plan.recipe.shields.iter().any(|s| s.covers(n.face, &n.body) > 0.0);
         (n.face == plan.recipe.air.face && !covered).then(|| (neighbour, n.name.clone()))
     };
     let tight = plan.margins.iter().filter(|m| m.kind == Kind::Neighbour);
@@ -148,5 +148,39 @@ fn release_in_words(plan: &Plan) -> String {
         (Some(low), Some(high)) => format!("{low:.0}–{high:.0} s"),
         (Some(low), None) => format!("{low:.0} s, or never"),
         _ => "may not melt".to_owned(),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{gull, planned, power_board};
+
+    fn of(scale: Scale) -> Said {
+        let (inputs, plan) = planned().clone();
+        said((&power_board(), Some(&gull())), &Planned { id: 1, inputs, plan }, scale)
+    }
+
+    #[test]
+    fn figures_are_said_in_the_visitors_degrees_with_their_units() {
+        let (celsius, fahrenheit) = (of(Scale::Celsius), of(Scale::Fahrenheit));
+        assert!(celsius.laminate[0].1.ends_with(" °C") && fahrenheit.laminate[0].1.ends_with(" °F"));
+        assert!(fahrenheit.laminate[2].1.ends_with("°F/s"), "{:?}", fahrenheit.laminate);
+        assert!(celsius.release.ends_with(" s") || celsius.release.contains("never"), "{}", celsius.release);
+        assert!(celsius.lift.as_ref().is_some_and(|(_, why)| why.contains("melts last")));
+    }
+
+    #[test]
+    fn what_may_be_covered_stands_on_the_face_of_the_air_and_has_no_shield() {
+        let board = power_board();
+        let said = of(Scale::Celsius);
+        let face = planned().1.recipe.air.face;
+        assert!(!said.coverable.is_empty() && said.coverable.len() <= 3);
+        assert!(
+            said.coverable
+                .iter()
+                .all(|(k, name)| board.neighbours[*k].name == *name && board.neighbours[*k].face == face)
+        );
+        assert!(said.better.is_some() && said.passes == 0);
     }
 }

@@ -6,53 +6,45 @@ use axum::extract::State;
 
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::{Failed, Stand};
+use crate::computing::Part;
 use crate::draw::window_map::{WindowMap, window_map};
 use crate::job::Job;
 use crate::planner::window_of;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
-/// Where it is.
-enum Part {
-    Drawn { map: Box<WindowMap>, candidates: usize, rechecked: usize },
-    Computing(u32),
-    Cancelled,
+/// The window, ready to lay out.
+struct Drawn {
+    map: WindowMap,
+    candidates: usize,
+    rechecked: usize,
 }
 
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/heat_window.html")]
 pub(crate) struct WindowPart {
-    state: Part,
+    part: Part<Drawn>,
     job: i64,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     // A page that asks for the window of settings that have just been changed waits for their plan.
-    let Some(planned) = job.current_plan() else {
-        return Ok(WindowPart { state: Part::Computing(0), job: job.row.id });
-    };
+    let Some(planned) = job.current_plan() else { return Ok(WindowPart { part: Part::Computing(0), job: job.row.id }) };
     let (bundle, stand) = window_of(&app, &job, &planned.inputs).await?;
-    let state = match stand {
-        Stand::Ended(Ok(window)) => {
-            let (map, rechecked) = (&window.map, window.rechecked.as_slice());
-            let of = (&bundle.board, &bundle.station, &bundle.recipe.air);
-            let drawn = Box::new(window_map((map, rechecked), of, visitor.scale));
-            Part::Drawn { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() }
-        }
-        Stand::Ended(Err(Failed::Objections(findings))) => return Err(findings.into()),
-        Stand::Ended(Err(Failed::Broken(cause))) => return Err(Refusal::Broken(cause)),
-        Stand::Ended(Err(Failed::Cancelled)) => Part::Cancelled,
-        Stand::Running(share) => Part::Computing((share * 100.0) as u32),
-    };
-    Ok(WindowPart { state, job: job.row.id })
+    let part = stand.shown(|window| {
+        let (map, rechecked) = (&window.map, window.rechecked.as_slice());
+        let of = (&bundle.board, &bundle.station, &bundle.recipe.air);
+        let drawn = window_map((map, rechecked), of, visitor.scale);
+        Drawn { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() }
+    })?;
+    Ok(WindowPart { part, job: job.row.id })
 }
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<WindowPart, Refusal> {
     let job = number(&path)?;
     app.computing.windows.cancel(job);
-    Ok(WindowPart { state: Part::Cancelled, job })
+    Ok(WindowPart { part: Part::Cancelled, job })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {

@@ -1,0 +1,128 @@
+//! What a technician reaches for first: the usual soak, plate, iron and shields. What is proposed and what a button adds is
+//! the same.
+
+use super::loose::hanging;
+use super::rules::covered_joints;
+use crate::board::{Board, Neighbour, Rect};
+use crate::heat::iron::Iron;
+use crate::heat::plate::{Coupling, Plate};
+use crate::heat::recipe::{Helpers, Pass};
+use crate::heat::shield::{Shield, ShieldKind};
+use crate::heat::tool::{HotAir, Station};
+use crate::units::{Duration, Flow, Length, Temperature};
+
+/// From below, mm (E, common practice with a bare outlet).
+pub const FROM_BELOW_MM: f64 = 25.0;
+/// A soak is no hotter than this, °C (E).
+const SOAK_C: f64 = 350.0;
+/// A shield reaches this far beyond what it covers, mm (E).
+const OVERLAP_MM: f64 = 1.5;
+
+/// Shields as they are usually laid (E).
+pub const TAPE: ShieldKind = ShieldKind::Polyimide { layers: 3 };
+/// See [`TAPE`].
+pub const TENT: ShieldKind = ShieldKind::FoilTent { gap_mm: 2.0 };
+/// See [`TAPE`].
+pub const BLOCK: ShieldKind = ShieldKind::MetalBlock { height_mm: 5.0 };
+
+/// The widest outlet at hand: the station's, or the one in use.
+pub fn widest_outlet(station: &Station, air: &HotAir) -> Length {
+    let owned = station.widest_outlet();
+    if air.nozzle > owned { air.nozzle } else { owned }
+}
+
+/// The bare outlet from below for 45 s at four fifths of the flow, before this air and moved as it is.
+pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> Pass {
+    let (strong, coolest) = (station.flow_range.1.in_litres_per_minute(), station.set_range.0.in_celsius());
+    let below = HotAir {
+        set: Temperature::celsius(air.set.in_celsius().min(SOAK_C).max(coolest)),
+        flow: Flow::litres_per_minute((strong * 0.8).round()),
+        nozzle: widest_outlet(station, air),
+        distance: Length::mm(FROM_BELOW_MM),
+        face: hanging(board),
+        motion: air.motion,
+        aim: [0.0, 0.0],
+    };
+    let (lasts, change) = (Duration::seconds(45.0), Duration::seconds(5.0));
+    Pass { air: Some(below), with: Helpers::default(), lasts, change }
+}
+
+/// A plate below, across an air gap.
+pub fn plate(board: &Board) -> Plate {
+    let (set, side) = (Temperature::celsius(180.0), Length::mm(120.0));
+    Plate { set, coupling: Coupling::Gap, face: hanging(board), side }
+}
+
+/// Two minutes with what helps and no air.
+pub fn warm(with: Helpers) -> Pass {
+    Pass { air: None, with, lasts: Duration::seconds(120.0), change: Duration::default() }
+}
+
+/// A stout tip on the anchors, where there are any.
+pub fn iron(board: &Board) -> Iron {
+    let joints = &board.connector.joints;
+    let row = joints.iter().find(|j| !j.is_pin()).or(joints.first()).map(|j| j.row.clone()).unwrap_or_default();
+    Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row }
+}
+
+/// A shield of a kind over a neighbour with a little overlap, drawn back to its body where that would cover a joint of the
+/// part; none where even that does.
+pub fn shield_over(board: &Board, neighbour: &Neighbour, kind: ShieldKind) -> Option<Shield> {
+    let of = |overlap: f64| {
+        let Rect { centre, width, depth } = neighbour.body;
+        let (width_mm, depth_mm) = (width + 2.0 * overlap, depth + 2.0 * overlap);
+        Shield { kind, face: neighbour.face, at_mm: [centre.x, centre.y], width_mm, depth_mm }
+    };
+    let free = |shield: &Shield| covered_joints(board, std::slice::from_ref(shield)).is_empty();
+    [OVERLAP_MM, 0.0].map(of).into_iter().find(free)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::board::{Connector, Face, Family, Joint, JointShape, Outline, Point, Role, StackUp};
+    use crate::materials::BodyMaterial;
+
+    /// A connector of one pad at (20, 5) on the top face, a socket that reaches to within a millimetre of it.
+    fn board() -> Board {
+        let at = Point { x: 20.0, y: 5.0 };
+        let body = Rect { centre: at, width: 6.0, depth: 4.0 };
+        let shape = JointShape::Pad { width: 1.0, depth: 1.0 };
+        let (name, row, role) = ("1".to_owned(), "row".to_owned(), Role::Signal);
+        let joints = vec![Joint { name, row, at, role, shape, hidden: false }];
+        let (family, face, material) = (Family::Flex, Face::Top, BodyMaterial::Lcp);
+        let (shell, pegs, height, name) = (false, 0, Length::mm(2.0), "flex".to_owned());
+        let connector = Connector { name, family, face, body, height, material, shell, pegs, joints };
+        let socket = Neighbour {
+            name: "socket".to_owned(),
+            body: Rect { centre: Point { x: 25.0, y: 5.0 }, width: 7.0, depth: 4.0 },
+            face,
+            height,
+            material,
+            own_limit: None,
+        };
+        let (foil_um, plane_coverage, signal_coverage, vias_per_mm2) = (35.0, 0.8, 0.3, None);
+        let thickness = Length::mm(1.0);
+        let stack = StackUp { thickness, layers: 4, planes: 2, foil_um, plane_coverage, signal_coverage, vias_per_mm2 };
+        let (name, maker, outline) = ("b".to_owned(), "none".to_owned(), Outline::rectangle(60.0, 40.0));
+        Board { name, maker, outline, stack, connector, neighbours: vec![socket] }
+    }
+
+    #[test]
+    fn a_shield_draws_back_from_a_joint_and_is_none_where_it_can_not() {
+        let mut board = board();
+        let over = |board: &Board| shield_over(board, &board.neighbours[0], TAPE);
+        let close = over(&board).expect("its body alone covers no joint");
+        assert_eq!(close.width_mm, 7.0, "with an overlap it would lie over the pad");
+        board.neighbours[0].body.centre.x = 30.0;
+        assert_eq!(over(&board).map(|s| s.width_mm), Some(10.0));
+        board.neighbours[0].body.centre.x = 21.0;
+        assert_eq!(over(&board), None);
+    }
+
+    #[test]
+    fn an_iron_without_anchors_goes_to_the_pins() {
+        assert_eq!(iron(&board()).row, "row");
+        assert_eq!(plate(&board()).face, Face::Bottom, "the part stands on top");
+    }
+}
