@@ -27,6 +27,8 @@ pub struct Connector {
     pub pegs: u32,
     /// Every joint.
     pub joints: Vec<Joint>,
+    /// What its functional test must cover, in the order in which it is tried; empty where nobody has said.
+    pub tests: Vec<String>,
 }
 
 /// Families of connectors, by what their joints and bodies are like.

@@ -3,14 +3,20 @@
 //! Coordinates are mm, x to the right, y away from the technician, seen from the top face. The bottom face uses the
 //! same x and y (looking through the board), so one place has one coordinate.
 
-pub mod check;
+pub mod compare;
 mod connector;
 mod geometry;
 mod groups;
+pub mod library;
 mod metal;
 mod neighbour;
 mod outline;
+pub mod photo;
+pub mod rules;
 mod stack;
+pub mod stack_guess;
+mod thing;
+mod turn;
 
 pub use connector::{BodyLink, Connector, Family, Joint, JointShape, Role};
 pub use geometry::{Face, Point, Rect};
@@ -18,6 +24,8 @@ pub use groups::{JointGroup, groups};
 pub use neighbour::Neighbour;
 pub use outline::Outline;
 pub use stack::StackUp;
+pub use thing::Thing;
+pub use turn::Turn;
 
 /// A board model: everything the heat run needs to know of what lies on the bench.
 #[derive(Debug, Clone, PartialEq)]

@@ -10,6 +10,10 @@ const LAMINATE_CONDUCTIVITY: f64 = 0.35;
 const COPPER_CAPACITY: f64 = 3.45e6;
 /// Laminate, J/m³K (material data, +-10 %; rises about 25 % from 25 to 200 °C).
 const LAMINATE_CAPACITY: f64 = 2.15e6;
+/// Laminate with its mask, g/cm³ (D, 1.8-1.95).
+const LAMINATE_DENSITY: f64 = 1.85;
+/// Copper, g/cm³ (T).
+const COPPER_DENSITY: f64 = 8.96;
 /// Share of a signal layer's copper that conducts across the board (engineering estimate, 0.2-0.6).
 const SIGNAL_LAYER_SHARE: f64 = 0.45;
 /// Barrel copper of a 0.3 mm hole with 25 µm plating, mm².
@@ -32,9 +36,33 @@ pub struct StackUp {
     pub signal_coverage: f64,
     /// Plated holes per mm² near the port, where known (dense boards 0.1-0.3).
     pub vias_per_mm2: Option<f64>,
+    /// Logarithmic spread of the conductivity in plane, where it was judged by `stack_guess`.
+    pub spread: Option<f64>,
 }
 
+/// Logarithmic spread of the in-plane conductivity where nothing more is known: nobody counts layers (prior of heating.md
+/// section 6).
+const USUAL_SPREAD: f64 = 0.30;
+
 impl StackUp {
+    /// What a board of this thickness usually is, before anybody has looked closer: six layers with two planes (E).
+    pub fn usual(thickness: Length) -> Self {
+        let (foil_um, plane_coverage, signal_coverage) = (35.0, 0.8, 0.3);
+        let (vias_per_mm2, spread) = (None, None);
+        Self { thickness, layers: 6, planes: 2, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
+    }
+
+    /// Logarithmic spread of the in-plane conductivity.
+    pub fn conduction_spread(&self) -> f64 {
+        self.spread.unwrap_or(USUAL_SPREAD)
+    }
+
+    /// Weight of the bare board per area, g/mm²: laminate 1.85 g/cm³ (D, 1.8-1.95), copper 8.96 (T).
+    pub fn weight(&self) -> f64 {
+        let copper = self.copper_share();
+        self.thickness.in_mm() * 1e-3 * (LAMINATE_DENSITY * (1.0 - copper) + COPPER_DENSITY * copper)
+    }
+
     /// Copper's share of the volume, 0-1.
     pub fn copper_share(&self) -> f64 {
         let foil = self.foil_um * 1e-3;
@@ -81,15 +109,7 @@ mod tests {
     use super::*;
 
     fn six_layers() -> StackUp {
-        StackUp {
-            thickness: Length::mm(1.6),
-            layers: 6,
-            planes: 2,
-            foil_um: 35.0,
-            plane_coverage: 0.8,
-            signal_coverage: 0.3,
-            vias_per_mm2: None,
-        }
+        StackUp::usual(Length::mm(1.6))
     }
 
     #[test]

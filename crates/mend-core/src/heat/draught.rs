@@ -52,8 +52,8 @@ pub fn push(blowing: &Blowing, neighbour: &Neighbour) -> f64 {
 
 /// Weight of a neighbour over what its molten lands hold while it hangs: from 1 on it drops.
 pub fn hang(neighbour: &Neighbour) -> f64 {
-    let volume = neighbour.body.area() * neighbour.height.in_mm();
-    let land = neighbour.material.pad_share() * neighbour.body.area();
+    let volume = neighbour.covers().area() * neighbour.height.in_mm();
+    let land = neighbour.soldered() * neighbour.covers().area();
     neighbour.material.density() * volume / land.max(1e-9) / HANGS_MG_PER_MM2
 }
 
@@ -65,7 +65,7 @@ fn sides(neighbour: &Neighbour) -> (f64, f64) {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::board::{Face, Point, Rect};
+    use crate::board::{Face, Point, Rect, Thing};
     use crate::heat::jet::JetLaw;
     use crate::heat::motion::Motion;
     use crate::heat::tool::{Blower, HotAir};
@@ -88,14 +88,8 @@ mod tests {
 
     fn part((width, depth, height): (f64, f64, f64), material: BodyMaterial) -> Neighbour {
         let body = Rect { centre: Point { x: 6.0, y: 0.0 }, width, depth };
-        Neighbour {
-            name: "C1".to_owned(),
-            body,
-            face: Face::Top,
-            height: Length::mm(height),
-            material,
-            own_limit: None,
-        }
+        let plain = Thing::Chip.at("C1", Face::Top, body);
+        Neighbour { height: Length::mm(height), material, own_joints: None, ..plain }
     }
 
     #[test]

@@ -86,7 +86,7 @@ impl Network {
         add_pegs(&mut nodes, (mesh, board.stack.thickness), (&pegs, connector.pegs, core));
         let neighbours =
             board.neighbours.iter().map(|n| add_body(&mut nodes, mesh, Standing::of_neighbour(n)).0).collect();
-        let under = |n: &Neighbour| Under { columns: mesh.under(&n.body), layer: layer_of(mesh, n.face) };
+        let under = |n: &Neighbour| Under { columns: mesh.under(&n.covers()), layer: layer_of(mesh, n.face) };
         let stands_on = board.neighbours.iter().map(under).collect();
         let share = 1.0 / connector.joints.len().max(1) as f64;
         let columns = connector.joints.iter().map(|j| (mesh.column_at(j.at), share)).collect();
@@ -154,12 +154,12 @@ impl Standing {
     }
     fn of_neighbour(n: &Neighbour) -> Self {
         Self {
-            body: n.body,
+            body: n.covers(),
             height: n.height.in_mm(),
             face: n.face,
             material: n.material,
             bare: true,
-            pad_share: n.material.pad_share(),
+            pad_share: n.soldered(),
         }
     }
 }

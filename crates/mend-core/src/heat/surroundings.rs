@@ -208,7 +208,7 @@ fn linear(emissivity: f64) -> f64 {
 /// Share of each column that a body covers, per face: the part and every neighbour.
 pub fn covered(board: &Board, mesh: &Mesh) -> [Vec<f64>; 2] {
     let connector = (board.connector.face, board.connector.body);
-    let bodies = || std::iter::once(connector).chain(board.neighbours.iter().map(|n| (n.face, n.body)));
+    let bodies = || std::iter::once(connector).chain(board.neighbours.iter().map(|n| (n.face, n.covers())));
     [Face::Top, Face::Bottom].map(|face| {
         let mut share = vec![0.0_f64; mesh.inside.len()];
         for (_, body) in bodies().filter(|(on, _)| *on == face) {

@@ -25,8 +25,6 @@ pub struct Unknowns {
     pub shield: f64,
 }
 
-/// Logarithmic spread of the in-plane conductivity: nobody counts layers (prior of heating.md section 6).
-const CONDUCTION_SPREAD: f64 = 0.30;
 /// Logarithmic spread of the losses (same).
 const LOSS_SPREAD: f64 = 0.20;
 /// Logarithmic spread of what a shield resists with: nothing measured stands behind it (E, heating.md section 5: what
@@ -75,7 +73,7 @@ impl Unknowns {
                 let draw = |dimension: i32, spread: f64| (spread * bell_at(GOLDEN.powi(-dimension))).exp();
                 Self {
                     jet: nominal.jet * draw(1, station.jet_spread),
-                    conduction: draw(2, CONDUCTION_SPREAD),
+                    conduction: draw(2, stack.conduction_spread()),
                     loss: draw(3, LOSS_SPREAD),
                     flow: draw(4, station.flow_spread),
                     melt: bell_at(ONE) / EIGHT_IN_TEN,

@@ -32,7 +32,7 @@ pub fn loose(board: &Board, air: &Blowing, shields: &[Shield]) -> Vec<Loose> {
 
 fn becomes(board: &Board, n: &Neighbour, (air, shields): (&Blowing, &[Shield])) -> Loose {
     let held = shields.iter().any(|s| s.covers(n.face, &n.body) > HELD_BY_COVER);
-    match n.material.pad_share() > 0.0 && !held {
+    match n.soldered() > 0.0 && !held {
         true if n.face == hanging(board) && hang(n) >= 1.0 => Loose::Drops,
         true if n.face == air.face && push(air, n) >= 1.0 => Loose::Blown,
         _ => Loose::Stays,

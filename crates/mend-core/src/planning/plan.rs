@@ -10,7 +10,7 @@ use super::outcome::Outcome;
 use super::rules::covered_joints;
 use super::settings;
 use super::stop_line::StopLine;
-use crate::board::{Board, check};
+use crate::board::{Board, rules};
 use crate::finding::{Finding, any_blocking};
 use crate::heat::recipe::Recipe;
 use crate::heat::run::Case;
@@ -78,7 +78,7 @@ impl<'a> Order<'a> {
 
     /// What the rules have to say of its inputs; an error where that forbids to compute.
     pub(super) fn checked(&self) -> Result<Vec<Finding>, Vec<Finding>> {
-        let mut findings = check::check(self.board);
+        let mut findings = rules::check(self.board);
         findings.extend(settings::check(self.recipe, self.station, self.board));
         findings.extend(covered_joints(self.board, &self.recipe.shields));
         findings.extend(self.charge.check(self.board));

@@ -80,7 +80,7 @@ pub fn shield_over(board: &Board, neighbour: &Neighbour, kind: ShieldKind) -> Op
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::board::{Connector, Face, Family, Joint, JointShape, Outline, Point, Role, StackUp};
+    use crate::board::{Connector, Face, Family, Joint, JointShape, Outline, Point, Role, StackUp, Thing};
     use crate::materials::BodyMaterial;
 
     /// A connector of one pad at (20, 5) on the top face, a socket that reaches to within a millimetre of it.
@@ -92,18 +92,11 @@ mod tests {
         let joints = vec![Joint { name, row, at, role, shape, hidden: false }];
         let (family, face, material) = (Family::Flex, Face::Top, BodyMaterial::Lcp);
         let (shell, pegs, height, name) = (false, 0, Length::mm(2.0), "flex".to_owned());
-        let connector = Connector { name, family, face, body, height, material, shell, pegs, joints };
-        let socket = Neighbour {
-            name: "socket".to_owned(),
-            body: Rect { centre: Point { x: 25.0, y: 5.0 }, width: 7.0, depth: 4.0 },
-            face,
-            height,
-            material,
-            own_limit: None,
-        };
-        let (foil_um, plane_coverage, signal_coverage, vias_per_mm2) = (35.0, 0.8, 0.3, None);
-        let thickness = Length::mm(1.0);
-        let stack = StackUp { thickness, layers: 4, planes: 2, foil_um, plane_coverage, signal_coverage, vias_per_mm2 };
+        let tests = vec![];
+        let connector = Connector { name, family, face, body, height, material, shell, pegs, joints, tests };
+        let beside = Rect { centre: Point { x: 25.0, y: 5.0 }, width: 7.0, depth: 4.0 };
+        let socket = Thing::Socket.at("socket", face, beside);
+        let stack = StackUp { layers: 4, planes: 2, ..StackUp::usual(Length::mm(1.0)) };
         let (name, maker, outline) = ("b".to_owned(), "none".to_owned(), Outline::rectangle(60.0, 40.0));
         Board { name, maker, outline, stack, connector, neighbours: vec![socket] }
     }

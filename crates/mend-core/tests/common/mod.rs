@@ -4,7 +4,7 @@
 pub(crate) mod metals;
 
 use mend_core::board::{
-    Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp,
+    Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp, Thing,
 };
 use mend_core::heat::motion::Motion;
 use mend_core::heat::recipe::Recipe;
@@ -31,6 +31,7 @@ pub(crate) fn board() -> Board {
             plane_coverage: 0.75,
             signal_coverage: 0.3,
             vias_per_mm2: None,
+            spread: None,
         },
         connector: connector(),
         neighbours: vec![
@@ -47,7 +48,8 @@ pub(crate) fn neighbour(
     material: BodyMaterial,
 ) -> Neighbour {
     let body = Rect { centre: Point { x, y }, width, depth };
-    Neighbour { name: name.to_owned(), body, face, height: Length::mm(2.0), material, own_limit: None }
+    let plain = Thing::Chip.at(name, face, body);
+    Neighbour { height: Length::mm(2.0), material, own_joints: None, ..plain }
 }
 
 fn connector() -> Connector {
@@ -82,6 +84,7 @@ fn connector() -> Connector {
         shell: true,
         pegs: 0,
         joints: row("A", 8.0, false).into_iter().chain(row("B", 6.9, true)).chain(anchors).collect(),
+        tests: vec![],
     }
 }
 

@@ -6,8 +6,8 @@ use crate::finding::{Finding, Severity};
 pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     let melts = seen.factory_melts_c as f32;
     let neighbours = seen.order.board.neighbours.iter().zip(&seen.fine.traces.own_joints);
-    let molten = neighbours
-        .filter(|(n, curve)| n.material.pad_share() > 0.0 && curve.iter().take(seen.off + 1).any(|t| *t >= melts));
+    let molten =
+        neighbours.filter(|(n, curve)| n.soldered() > 0.0 && curve.iter().take(seen.off + 1).any(|t| *t >= melts));
     let names: Vec<&str> = molten.map(|(n, _)| n.name.as_str()).collect();
     if names.is_empty() {
         return Vec::new();

@@ -1,0 +1,150 @@
+//! What a kind of connector is: the sizes it asks for, and what it makes of them.
+
+use std::collections::BTreeMap;
+
+use super::build::Made;
+use crate::board::geometry::{Face, Point, Rect};
+use crate::board::{Connector, Family};
+use crate::finding::Finding;
+use crate::units::Length;
+
+const RULE: &str = "connector_size";
+
+/// Sizes by name; what is missing is as usual.
+pub type Values = BTreeMap<String, f64>;
+
+/// A kind of connector.
+#[derive(Debug, Clone, Copy)]
+pub struct Kind {
+    /// Its name in files and addresses.
+    pub key: &'static str,
+    /// Its name as a technician says it.
+    pub name: &'static str,
+    /// How one knows it on the bench.
+    pub known_by: &'static str,
+    /// How its joints and body are, and which habits apply.
+    pub family: Family,
+    /// The sizes it asks for.
+    pub params: &'static [Param],
+    /// What its functional test must cover.
+    pub tests: &'static [&'static str],
+    pub(super) build: fn(&Sizes<'_>) -> Made,
+}
+
+/// A size, or a choice.
+#[derive(Debug, Clone, Copy)]
+pub struct Param {
+    /// Its name in files.
+    pub key: &'static str,
+    /// What it is called.
+    pub label: &'static str,
+    /// `mm`, or empty for a count.
+    pub unit: &'static str,
+    /// What it usually is.
+    pub usual: f64,
+    /// Which values there are.
+    pub among: Among,
+}
+
+/// The values of a size.
+#[derive(Debug, Clone, Copy)]
+pub enum Among {
+    /// Any from the first to the second.
+    Range(f64, f64),
+    /// A whole number from the first to the second.
+    Whole(f64, f64),
+    /// One of these, by name.
+    Choice(&'static [(f64, &'static str)]),
+}
+
+impl Param {
+    pub(super) const fn mm(key: &'static str, label: &'static str, usual: f64, (low, high): (f64, f64)) -> Self {
+        Self { key, label, unit: "mm", usual, among: Among::Range(low, high) }
+    }
+    pub(super) const fn count(key: &'static str, label: &'static str, usual: f64, (low, high): (f64, f64)) -> Self {
+        Self { key, label, unit: "", usual, among: Among::Whole(low, high) }
+    }
+    pub(super) const fn choice(
+        key: &'static str,
+        label: &'static str,
+        usual: f64,
+        among: &'static [(f64, &'static str)],
+    ) -> Self {
+        Self { key, label, unit: "", usual, among: Among::Choice(among) }
+    }
+
+    /// Its lowest and its highest value.
+    pub fn ends(&self) -> [f64; 2] {
+        match self.among {
+            Among::Range(low, high) | Among::Whole(low, high) => [low, high],
+            Among::Choice(all) => [all.first().map_or(0.0, |c| c.0), all.last().map_or(0.0, |c| c.0)],
+        }
+    }
+
+    fn object(&self, value: f64) -> Option<Finding> {
+        let unit = if self.unit.is_empty() { String::new() } else { format!(" {}", self.unit) };
+        let (fits, remedy) = match self.among {
+            Among::Range(low, high) => ((low..=high).contains(&value), format!("between {low} and {high}{unit}")),
+            Among::Whole(low, high) => {
+                let whole = (low..=high).contains(&value) && value.fract() == 0.0;
+                (whole, format!("a whole number from {low} to {high}"))
+            }
+            Among::Choice(all) => {
+                let names: Vec<&str> = all.iter().map(|c| c.1).collect();
+                (all.iter().any(|c| c.0 == value), format!("one of {}", names.join(", ")))
+            }
+        };
+        let message = format!("{} of {value}{unit} can't be", self.label);
+        (!fits).then(|| Finding::blocking(RULE, self.key, message).hint(remedy))
+    }
+}
+
+/// The sizes that a kind is made with.
+pub(super) struct Sizes<'a> {
+    kind: &'a Kind,
+    values: &'a Values,
+}
+
+impl Sizes<'_> {
+    /// The value of a size. Asking for one that the kind has not would be our mistake: it is no number, and the tests of
+    /// all kinds see it.
+    pub(super) fn get(&self, key: &str) -> f64 {
+        let usual = || self.kind.params.iter().find(|p| p.key == key).map_or(f64::NAN, |p| p.usual);
+        self.values.get(key).copied().unwrap_or_else(usual)
+    }
+    /// A count.
+    pub(super) fn count(&self, key: &str) -> usize {
+        self.get(key).round() as usize
+    }
+}
+
+impl Kind {
+    /// The connector of these sizes, or every size that can't be.
+    pub fn make(&self, values: &Values) -> Result<Connector, Vec<Finding>> {
+        let object = |(key, value): (&String, &f64)| match self.params.iter().find(|p| p.key == key.as_str()) {
+            Some(param) => param.object(*value),
+            None => {
+                let known: Vec<&str> = self.params.iter().map(|p| p.key).collect();
+                let message = format!("a {} has no such size", self.name);
+                Some(Finding::blocking(RULE, key.as_str(), message).hint(known.join(", ")))
+            }
+        };
+        let found: Vec<Finding> = values.iter().filter_map(object).collect();
+        if !found.is_empty() {
+            return Err(found);
+        }
+        let Made { body, joints } = (self.build)(&Sizes { kind: self, values });
+        Ok(Connector {
+            name: self.name.to_owned(),
+            family: self.family,
+            face: Face::Top,
+            body: Rect { centre: Point { x: 0.0, y: 0.0 }, width: body.width, depth: body.depth },
+            height: Length::mm(body.height),
+            material: body.material,
+            shell: body.shell,
+            pegs: body.pegs,
+            joints,
+            tests: self.tests.iter().map(|&test| test.to_owned()).collect(),
+        })
+    }
+}

@@ -1,0 +1,39 @@
+//! A body that can't be that large, stands beside the board, or has a limit that nothing has.
+
+use crate::board::{Board, Point, Rect};
+use crate::finding::Finding;
+
+const RULE: &str = "body_off_board";
+/// A body hangs over the rim by so much at most: ports do, by far.
+const LEAST_ON_BOARD: f64 = 0.2;
+
+pub(super) fn said(board: &Board) -> Vec<Finding> {
+    let part = &board.connector;
+    let part = std::iter::once(("connector.body".to_owned(), &part.body, part.height.in_mm()));
+    let neighbours = board.neighbours.iter();
+    let bodies = part.chain(neighbours.map(|n| (format!("neighbour {}", n.name), &n.body, n.height.in_mm())));
+    let bounds = board.outline.bounds();
+    let limits = board.neighbours.iter().filter_map(|n| {
+        let limit = n.limit().in_celsius();
+        let object =
+            Finding::blocking(RULE, format!("neighbour {}", n.name), format!("a limit of {limit} °C can't be"));
+        (!(40.0..=400.0).contains(&limit)).then(|| object.hint("limits are between 40 and 400 °C"))
+    });
+    bodies.filter_map(|body| object(&bounds, body)).chain(limits).collect()
+}
+
+fn object(bounds: &Rect, (place, body, height): (String, &Rect, f64)) -> Option<Finding> {
+    let sizes = [body.width, body.depth, height];
+    if sizes.iter().any(|size| !(0.1..=300.0).contains(size)) {
+        let message = format!("measures {} x {} x {height} mm", body.width, body.depth);
+        return Some(
+            Finding::blocking(RULE, place, message).hint("width, depth and height are between 0.1 and 300 mm"),
+        );
+    }
+    if body.shared(bounds) >= LEAST_ON_BOARD * body.area() {
+        return None;
+    }
+    let Point { x, y } = body.centre;
+    let message = format!("at ({x:.1}, {y:.1}) mm is off the board");
+    Some(Finding::blocking(RULE, place, message).hint("at least a fifth of it stands on the board"))
+}

@@ -1,0 +1,42 @@
+//! Two bodies in one place on one face. A can over lower parts is none; what lies inside the part is asked about by
+//! `faces_mixed_up`.
+
+use crate::board::{Board, Neighbour, Rect};
+use crate::finding::Finding;
+use crate::materials::BodyMaterial;
+
+/// Share of the smaller one that may lie in the other: drawn by hand, measured by eye.
+const SLACK: f64 = 0.1;
+
+pub(super) fn said(board: &Board) -> Vec<Finding> {
+    let all = &board.neighbours;
+    let object = |(k, neighbour): (usize, &Neighbour)| {
+        let others = all[..k].iter().filter(|o| o.face == neighbour.face && !covered(o, neighbour));
+        let under: Vec<&str> =
+            others.filter(|o| overlap(&o.covers(), &neighbour.covers())).map(|o| o.name.as_str()).collect();
+        let part = (neighbour.face == board.connector.face && beside(board, neighbour)).then_some("the part");
+        let names: Vec<&str> = part.into_iter().chain(under).collect();
+        let place = format!("neighbour {}", neighbour.name);
+        let warning =
+            Finding::warning("overlapping_bodies", place, format!("stands in the place of {}", super::list(&names)));
+        (!names.is_empty()).then(|| warning.hint("move or shrink one of them, or put it on the other face"))
+    };
+    all.iter().enumerate().filter_map(object).collect()
+}
+
+/// Half in, half out of the part.
+fn beside(board: &Board, neighbour: &Neighbour) -> bool {
+    let (body, own) = (&board.connector.body, neighbour.covers());
+    overlap(body, &own) && !super::faces_mixed_up::is_inside(body, &own)
+}
+
+fn overlap(a: &Rect, b: &Rect) -> bool {
+    a.shared(b) > SLACK * a.area().min(b.area())
+}
+
+/// One is a can or a foil that lies over the other.
+fn covered(a: &Neighbour, b: &Neighbour) -> bool {
+    let covers =
+        |n: &Neighbour| matches!(n.material, BodyMaterial::Metal | BodyMaterial::AcrylicFoam | BodyMaterial::Pvc);
+    covers(a) || covers(b)
+}

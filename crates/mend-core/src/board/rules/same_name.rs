@@ -1,0 +1,22 @@
+//! A name that is there twice: a finding or a mark would not say which is meant.
+
+use std::collections::BTreeSet;
+
+use crate::board::Board;
+use crate::finding::Finding;
+
+pub(super) fn said(board: &Board) -> Vec<Finding> {
+    let joints = board.connector.joints.iter().map(|joint| joint.name.as_str());
+    let neighbours = board.neighbours.iter().map(|n| n.name.as_str());
+    [twice("joint", joints), twice("neighbour", neighbours)].concat()
+}
+
+fn twice<'a>(what: &str, names: impl Iterator<Item = &'a str>) -> Vec<Finding> {
+    let mut seen = BTreeSet::new();
+    let again: BTreeSet<&str> = names.filter(|name| !seen.insert(*name)).collect();
+    let object = |name: &str| {
+        Finding::blocking("same_name", format!("{what} {name}"), "is there twice")
+            .hint(format!("give each {what} a name of its own"))
+    };
+    again.into_iter().map(object).collect()
+}

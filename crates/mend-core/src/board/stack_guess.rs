@@ -1,0 +1,320 @@
+//! From what can be seen and weighed of a board to its copper, with how sure that is: nobody can count layers.
+//!
+//! Every stack-up that such boards are made with is weighed by how common it is and by how well it agrees with what was
+//! seen (Bayes); the answer is the middle of what remains, and its spread goes into every band of the plan. Thickness is
+//! measured; what is seen moves the odds by the factors below, all of them engineering estimates (E) from handling boards.
+
+use serde::{Deserialize, Serialize};
+
+use super::StackUp;
+use crate::units::Length;
+
+/// What was seen and weighed. What was not looked at says nothing.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(deny_unknown_fields, default)]
+pub struct Seen {
+    /// Against a lamp.
+    pub light: Option<Light>,
+    /// Holes in pads, filled flat.
+    pub vias: Option<Vias>,
+    /// Copper lines that a loupe shows at the rim.
+    pub edge_lines: Option<u32>,
+    /// Weight and area of the board.
+    pub weighed: Option<Weighed>,
+    /// Beside a board that one knows.
+    pub beside: Option<Beside>,
+}
+
+/// The board against a lamp: planes stop the light.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Light {
+    /// It shines through between the traces.
+    Between,
+    /// Only in the clearances round holes.
+    Clearances,
+    /// Nowhere.
+    Nowhere,
+}
+
+/// Holes near the fine parts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Vias {
+    /// One can look or feel through them.
+    Open,
+    /// Covered with mask.
+    Covered,
+    /// Filled flat, inside pads.
+    Filled,
+}
+
+/// A board on the scales.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Weighed {
+    /// g.
+    pub grams: f64,
+    /// mm².
+    pub area_mm2: f64,
+    /// Nothing on it but mask and solder? Parts weigh a third of the board and more.
+    pub bare: bool,
+}
+
+/// Held beside a board that one knows.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Beside {
+    /// What the known board weighs per area, g/mm².
+    pub known: f64,
+    /// How this one feels.
+    pub feels: Feels,
+}
+
+/// For its size.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Feels {
+    /// Clearly lighter.
+    Lighter,
+    /// About the same.
+    Same,
+    /// Clearly heavier.
+    Heavier,
+}
+
+/// What it comes to.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StackGuess {
+    /// The stack-up nearest to the middle of what remains, its spread with it.
+    pub stack: StackUp,
+    /// Conductivity in the plane that holds eight in ten, W/mK.
+    pub in_plane: (f64, f64),
+    /// Every number of layers with its odds, 0-1, those under one in a hundred left out.
+    pub layers: Vec<(u32, f64)>,
+    /// Do the observations fight each other? Then one of them is a slip.
+    pub at_odds: bool,
+}
+
+/// How common so many layers are on boards that carry ports (E).
+const LAYERS: [(u32, f64); 8] =
+    [(1, 0.03), (2, 0.14), (4, 0.23), (6, 0.21), (8, 0.18), (10, 0.12), (12, 0.07), (14, 0.02)];
+/// Mean foil, µm, and how common (E: inner 17, outer plated to 35).
+const FOILS: [(f64, f64); 4] = [(18.0, 0.25), (25.0, 0.35), (35.0, 0.33), (70.0, 0.07)];
+/// Copper of planes and of signal layers, 0-1 (E).
+const COVERS: [((f64, f64), f64); 4] =
+    [((0.65, 0.2), 0.2), ((0.75, 0.3), 0.35), ((0.85, 0.3), 0.25), ((0.8, 0.45), 0.2)];
+/// Thinner than this between two layers of copper is not made, mm (E).
+const LEAST_DIELECTRIC_MM: f64 = 0.045;
+/// A sheet of copper is never as even as the model takes it, and ports sit over plane edges: what is left even where all
+/// is known (E).
+const LEFT_OVER: f64 = 0.15;
+/// Relative spread of weight per area: laminate density and a caliper's hundredth on bare boards; parts add a third, give
+/// or take (E).
+const BARE_SPREAD: f64 = 0.04;
+const PARTS: (f64, f64) = (1.35, 0.18);
+/// How far apart, relative, hands feel a difference with some sureness (E).
+const FEELS_SPREAD: f64 = 0.12;
+/// Odds under which the observations have nothing in common.
+const AT_ODDS: f64 = 2e-3;
+/// Half width of the middle eight in ten of a bell, in standard deviations (T).
+const EIGHT_IN_TEN: f64 = 1.281_6;
+
+struct Candidate {
+    stack: StackUp,
+    odds: f64,
+    ln_in_plane: f64,
+}
+
+/// What a board of this thickness is, by what was seen.
+pub fn stack_guess(thickness: Length, seen: &Seen) -> StackGuess {
+    let prior = candidates(thickness, &Seen::default());
+    let mut left = candidates(thickness, seen);
+    let agreed: f64 = left.iter().map(|c| c.odds).sum::<f64>() / prior.iter().map(|c| c.odds).sum::<f64>();
+    let at_odds = !(agreed > AT_ODDS);
+    if at_odds {
+        left = prior;
+    }
+    let whole: f64 = left.iter().map(|c| c.odds).sum();
+    let mean = left.iter().map(|c| c.odds * c.ln_in_plane).sum::<f64>() / whole;
+    let variance = left.iter().map(|c| c.odds * (c.ln_in_plane - mean).powi(2)).sum::<f64>() / whole;
+    let spread = (variance + LEFT_OVER * LEFT_OVER).sqrt();
+    let share = |layers: u32| left.iter().filter(|c| c.stack.layers == layers).map(|c| c.odds).sum::<f64>() / whole;
+    let layers: Vec<(u32, f64)> =
+        LAYERS.iter().map(|(n, _)| (*n, share(*n))).filter(|(_, share)| *share >= 0.01).collect();
+    let stack = nearest(&left, mean, &layers).unwrap_or_else(|| StackUp::usual(thickness));
+    let reach = EIGHT_IN_TEN * spread;
+    StackGuess {
+        stack: StackUp { spread: Some((spread * 1000.0).round() / 1000.0), ..stack },
+        in_plane: ((mean - reach).exp(), (mean + reach).exp()),
+        layers,
+        at_odds,
+    }
+}
+
+/// Of the likeliest number of layers the stack-up that conducts most nearly as the mean of all.
+fn nearest(left: &[Candidate], mean: f64, layers: &[(u32, f64)]) -> Option<StackUp> {
+    let likeliest = layers.iter().max_by(|a, b| a.1.total_cmp(&b.1))?.0;
+    let far = |c: &&Candidate| (c.ln_in_plane - mean).abs();
+    let of_them = left.iter().filter(|c| c.stack.layers == likeliest && c.odds > 0.0);
+    of_them.min_by(|a, b| far(a).total_cmp(&far(b))).map(|c| c.stack.clone())
+}
+
+fn candidates(thickness: Length, seen: &Seen) -> Vec<Candidate> {
+    let mut all = Vec::new();
+    for (layers, common) in LAYERS {
+        for (planes, share) in planes(layers) {
+            for (foil_um, foil_odds) in FOILS {
+                for ((plane_coverage, signal_coverage), cover_odds) in COVERS {
+                    let usual = StackUp::usual(thickness);
+                    let stack = StackUp { layers, planes, foil_um, plane_coverage, signal_coverage, ..usual };
+                    let odds = common * share * foil_odds * cover_odds * fits(&stack) * likelihood(&stack, seen);
+                    all.push(Candidate { ln_in_plane: stack.in_plane().ln(), stack, odds });
+                }
+            }
+        }
+    }
+    all
+}
+
+/// How many of so many layers are planes (E).
+fn planes(layers: u32) -> Vec<(u32, f64)> {
+    match layers {
+        1 => vec![(0, 1.0)],
+        2 => vec![(0, 0.6), (1, 0.4)],
+        4 => vec![(1, 0.25), (2, 0.75)],
+        n => vec![(n / 2 - 1, 0.6), (n / 2, 0.4)],
+    }
+}
+
+/// Can it be pressed into its thickness? Many layers in a thin board are a phone's, few in a thick one a console's or older.
+fn fits(stack: &StackUp) -> f64 {
+    let copper = f64::from(stack.layers) * stack.foil_um * 1e-3;
+    let between = (stack.thickness.in_mm() - copper) / f64::from(stack.layers.max(2) - 1);
+    if between < LEAST_DIELECTRIC_MM { 0.0 } else { 1.0 }
+}
+
+fn likelihood(stack: &StackUp, seen: &Seen) -> f64 {
+    let light = seen.light.map_or(1.0, |light| light_odds(stack, light));
+    let vias = seen.vias.map_or(1.0, |vias| via_odds(stack.layers, vias));
+    let lines = seen.edge_lines.map_or(1.0, |lines| line_odds(stack.layers, lines));
+    light
+        * vias
+        * lines
+        * seen.weighed.map_or(1.0, |w| weight_odds(stack, w))
+        * seen.beside.map_or(1.0, |b| feel_odds(stack, b))
+}
+
+fn light_odds(stack: &StackUp, light: Light) -> f64 {
+    let odds = match stack.planes {
+        0 => [0.9, 0.08, 0.02],
+        1 => [0.15, 0.7, 0.15],
+        2 => [0.05, 0.6, 0.35],
+        _ => [0.01, 0.3, 0.69],
+    };
+    odds[light as usize]
+}
+
+fn via_odds(layers: u32, vias: Vias) -> f64 {
+    let odds = match layers {
+        ..=2 => [0.7, 0.29, 0.01],
+        ..=6 => [0.4, 0.5, 0.1],
+        ..=8 => [0.2, 0.45, 0.35],
+        _ => [0.05, 0.25, 0.7],
+    };
+    odds[vias as usize]
+}
+
+/// Lines at the rim are easily missed, hardly ever seen twice.
+fn line_odds(layers: u32, seen: u32) -> f64 {
+    match i64::from(layers) - i64::from(seen) {
+        0 => 0.55,
+        1 => 0.2,
+        2 => 0.15,
+        3 => 0.05,
+        -1 => 0.05,
+        4..=6 => 0.03,
+        _ => 0.005,
+    }
+}
+
+fn weight_odds(stack: &StackUp, weighed: Weighed) -> f64 {
+    let (more, spread) = if weighed.bare { (1.0, BARE_SPREAD) } else { PARTS };
+    let off = (weighed.grams / weighed.area_mm2 / (stack.weight() * more)).ln() / spread;
+    (-0.5 * off * off).exp()
+}
+
+/// The hands say heavier the more surely the more it is so (logistic).
+fn feel_odds(stack: &StackUp, beside: Beside) -> f64 {
+    let off = (stack.weight() / beside.known).ln() / FEELS_SPREAD;
+    let surely = |x: f64| 1.0 / (1.0 + (-2.0 * x).exp());
+    match beside.feels {
+        Feels::Heavier => surely(off - 0.5),
+        Feels::Lighter => surely(-off - 0.5),
+        Feels::Same => 1.0 - surely(off - 0.5) - surely(-off - 0.5),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn guess(thickness: f64, seen: Seen) -> StackGuess {
+        stack_guess(Length::mm(thickness), &seen)
+    }
+    fn odds(guess: &StackGuess, layers: u32) -> f64 {
+        guess.layers.iter().find(|(n, _)| *n == layers).map_or(0.0, |(_, odds)| *odds)
+    }
+
+    #[test]
+    fn nothing_seen_is_as_unsure_as_it_is() {
+        let blind = guess(1.6, Seen::default());
+        let spread = blind.stack.spread.expect("a spread");
+        assert!((0.45..0.9).contains(&spread), "{spread}");
+        assert!(blind.in_plane.1 > 3.0 * blind.in_plane.0);
+        assert!(!blind.at_odds && (blind.layers.iter().map(|l| l.1).sum::<f64>() - 1.0).abs() < 0.03);
+    }
+
+    #[test]
+    fn every_look_makes_it_surer_and_a_bare_board_on_the_scales_most() {
+        let spread = |seen| guess(1.2, seen).stack.spread.expect("a spread");
+        let lamp = Seen { light: Some(Light::Nowhere), ..Seen::default() };
+        let lines = Seen { edge_lines: Some(8), ..lamp };
+        let truth =
+            StackUp { layers: 8, planes: 3, foil_um: 25.0, plane_coverage: 0.75, ..StackUp::usual(Length::mm(1.2)) };
+        let weighed = Weighed { grams: truth.weight() * 9000.0, area_mm2: 9000.0, bare: true };
+        let scales = Seen { weighed: Some(weighed), ..lines };
+        let all = [Seen::default(), lamp, lines, scales].map(spread);
+        assert!(all[1] < all[0] && all[2] < all[1] && all[3] < all[2], "{all:?}");
+        let found = guess(1.2, scales);
+        assert!((found.in_plane.0..found.in_plane.1).contains(&truth.in_plane()), "{found:?}");
+        assert!(odds(&found, 8) > 0.5, "{found:?}");
+    }
+
+    #[test]
+    fn light_between_the_traces_means_no_plane() {
+        let found = guess(1.6, Seen { light: Some(Light::Between), ..Seen::default() });
+        assert!(odds(&found, 2) > 0.4, "{found:?}");
+        assert!(found.stack.in_plane() < guess(1.6, Seen::default()).stack.in_plane());
+    }
+
+    #[test]
+    fn heavier_than_a_known_board_leans_to_more_copper() {
+        let known = StackUp { layers: 4, ..StackUp::usual(Length::mm(1.6)) }.weight();
+        let feels = |feels| guess(1.6, Seen { beside: Some(Beside { known, feels }), ..Seen::default() }).in_plane.1;
+        assert!(feels(Feels::Heavier) > feels(Feels::Same) && feels(Feels::Same) > feels(Feels::Lighter));
+    }
+
+    #[test]
+    fn observations_that_fight_are_said_to() {
+        let weighed = Some(Weighed { grams: 500.0, area_mm2: 9000.0, bare: true });
+        let found = guess(1.0, Seen { weighed, ..Seen::default() });
+        assert!(found.at_odds);
+        assert_eq!(found.in_plane, guess(1.0, Seen::default()).in_plane, "then the prior stands");
+    }
+
+    #[test]
+    fn a_thin_board_is_never_given_layers_that_do_not_fit_in() {
+        assert!(guess(0.4, Seen::default()).layers.iter().all(|(n, _)| *n <= 8));
+    }
+}
