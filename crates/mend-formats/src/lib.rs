@@ -2,6 +2,10 @@
 //!
 //! - [`board`]: a board model, `urgent-mend/board/1`
 //! - [`station`]: a hot-air station, `urgent-mend/station/1`
+//! - [`connector`]: a connector of the shop's own library, `urgent-mend/connector/1`
+//! - [`draft`]: a board while it is described, `urgent-mend/draft/1`
+//! - [`kicad`]: boards and footprints of an open layout format, read only
+//! - [`placement`]: tables of where parts stand, read only
 //! - [`bundle`]: everything one plan needs, `urgent-mend/bundle/1`
 //! - [`charge`]: what the joints hold and are fed, within a bundle or a job
 //! - [`melt`]: a computed melting curve, `urgent-mend/melt/1`
@@ -11,6 +15,8 @@
 pub mod board;
 pub mod bundle;
 pub mod charge;
+pub mod connector;
+pub mod draft;
 pub mod melt;
 pub mod plan;
 mod reading;

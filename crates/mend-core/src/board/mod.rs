@@ -5,6 +5,7 @@
 
 pub mod compare;
 mod connector;
+pub mod draft;
 mod geometry;
 mod groups;
 pub mod library;

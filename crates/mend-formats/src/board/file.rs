@@ -1,20 +1,17 @@
 //! The file as it is written, and how it becomes a board.
 
-use mend_core::board::{
-    Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp, check,
-};
+use mend_core::board::{Board, Outline, Point, StackUp, rules};
 use mend_core::finding::{Finding, any_blocking};
-use mend_core::materials::BodyMaterial;
-use mend_core::units::{Length, Temperature};
+use mend_core::units::Length;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-use super::{FORMAT, schema};
+use super::connector::ConnectorFile;
+use super::neighbour::NeighbourFile;
+use super::{FORMAT, tidy};
 use crate::reading;
 
-const RULE: &str = "board_file";
-/// More joints than any connector has; a repeat is bounded before it is unrolled.
-const MOST_JOINTS: usize = 600;
+pub(crate) const RULE: &str = "board_file";
 const MOST_NEIGHBOURS: usize = 400;
 
 /// A board model. Lengths in mm, seen from the top face, x to the right, y away from the reader; the bottom face uses
@@ -45,7 +42,7 @@ pub struct BoardFile {
 /// Copper layers.
 #[derive(Debug, Clone, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
-pub(super) struct Copper {
+pub(crate) struct Copper {
     /// Copper layers in all, 1-32.
     pub layers: u32,
     /// How many of them are planes.
@@ -59,93 +56,9 @@ pub(super) struct Copper {
     /// Plated holes per mm² near the connector, where known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub vias_per_mm2: Option<f64>,
-}
-
-/// The connector and its joints.
-#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub(super) struct ConnectorFile {
-    /// What the shop calls it.
-    pub name: String,
-    #[schemars(schema_with = "schema::family")]
-    family: Family,
-    #[schemars(schema_with = "schema::face")]
-    face: Face,
-    /// Centre of the body.
-    at_mm: [f64; 2],
-    width_mm: f64,
-    depth_mm: f64,
-    height_mm: f64,
-    #[schemars(schema_with = "schema::material")]
-    material: BodyMaterial,
-    /// Has it a metal shell?
-    #[serde(default)]
-    shell: bool,
-    /// Plastic pegs that need a pull.
-    #[serde(default)]
-    pegs: u32,
-    /// Every joint; rows may be written with `repeat`.
-    joints: Vec<JointFile>,
-}
-
-/// A joint, or a row of like joints.
-#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub(super) struct JointFile {
-    /// Its name; with `repeat` the beginning of their names.
-    name: String,
-    /// The row it stands in.
-    row: String,
-    /// Where; with `repeat` the first of them.
-    at_mm: [f64; 2],
-    #[schemars(schema_with = "schema::role")]
-    role: Role,
-    /// A surface pad, [width, depth]. Either this or `hole_mm`.
+    /// Logarithmic spread of the conductivity in plane, 0.05-1, where it was judged; else 0.3.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pad_mm: Option<[f64; 2]>,
-    /// A plated hole, [drill, land]. Either this or `pad_mm`.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    hole_mm: Option<[f64; 2]>,
-    /// Under the body, out of reach.
-    #[serde(default)]
-    hidden: bool,
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    repeat: Option<Repeat>,
-}
-
-/// A row of like joints, numbered from 1.
-#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub(super) struct Repeat {
-    /// How many.
-    count: usize,
-    /// From one to the next.
-    step_mm: [f64; 2],
-    /// Which of them are ground.
-    #[serde(default)]
-    ground: Vec<usize>,
-    /// Which of them carry supply.
-    #[serde(default)]
-    power: Vec<usize>,
-}
-
-/// A neighbour.
-#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema)]
-#[serde(deny_unknown_fields)]
-pub(super) struct NeighbourFile {
-    name: String,
-    #[schemars(schema_with = "schema::face")]
-    face: Face,
-    /// Centre of the body.
-    at_mm: [f64; 2],
-    width_mm: f64,
-    depth_mm: f64,
-    height_mm: f64,
-    #[schemars(schema_with = "schema::material")]
-    material: BodyMaterial,
-    /// Its own limit, where it differs from its material's.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    limit_c: Option<f64>,
+    pub spread: Option<f64>,
 }
 
 /// Reads a board file. Every objection at once where the JSON is sound.
@@ -153,16 +66,51 @@ pub fn parse(bytes: &[u8]) -> Result<Board, Vec<Finding>> {
     reading::json::<BoardFile>(RULE, bytes)?.into_board()
 }
 
-fn point([x, y]: [f64; 2]) -> Point {
+/// Writes a board; reading it gives the same board to a ten-thousandth of a millimetre.
+pub fn write(board: &Board) -> String {
+    serde_json::to_string_pretty(&BoardFile::of(board)).unwrap_or_default() + "\n"
+}
+
+pub(crate) fn point([x, y]: [f64; 2]) -> Point {
     Point { x, y }
 }
 
+/// A place as it is written.
+pub(crate) fn xy(p: Point) -> [f64; 2] {
+    [tidy(p.x), tidy(p.y)]
+}
+
+impl Copper {
+    pub(crate) fn of(stack: &StackUp) -> Self {
+        let StackUp { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread, .. } = *stack;
+        Self { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
+    }
+
+    pub(crate) fn into_stack(self, thickness_mm: f64) -> StackUp {
+        let Self { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread } = self;
+        let thickness = Length::mm(thickness_mm);
+        StackUp { thickness, layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
+    }
+}
+
 impl BoardFile {
+    /// As it is written.
+    pub fn of(board: &Board) -> Self {
+        Self {
+            format: FORMAT.to_owned(),
+            name: board.name.clone(),
+            maker: board.maker.clone(),
+            outline_mm: board.outline.corners.iter().map(|p| xy(*p)).collect(),
+            thickness_mm: board.stack.thickness.in_mm(),
+            copper: Copper::of(&board.stack),
+            connector: ConnectorFile::of(&board.connector),
+            neighbours: board.neighbours.iter().map(NeighbourFile::of).collect(),
+        }
+    }
+
     /// The board, or what is wrong with it.
     pub fn into_board(self) -> Result<Board, Vec<Finding>> {
         reading::expect_format(RULE, &self.format, FORMAT)?;
-        let Copper { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2 } = self.copper;
-        let thickness = Length::mm(self.thickness_mm);
         if self.neighbours.len() > MOST_NEIGHBOURS {
             let message = format!("{} neighbours", self.neighbours.len());
             return Err(vec![Finding::blocking(RULE, "neighbours", message).hint("list up to 400, the nearest first")]);
@@ -171,83 +119,11 @@ impl BoardFile {
             name: self.name,
             maker: self.maker,
             outline: Outline { corners: self.outline_mm.into_iter().map(point).collect() },
-            stack: StackUp { thickness, layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2 },
+            stack: self.copper.into_stack(self.thickness_mm),
             connector: self.connector.into_connector()?,
             neighbours: self.neighbours.into_iter().map(NeighbourFile::into_neighbour).collect(),
         };
-        let findings = check::check(&board);
+        let findings = rules::check(&board);
         if any_blocking(&findings) { Err(findings) } else { Ok(board) }
-    }
-}
-
-impl ConnectorFile {
-    fn into_connector(self) -> Result<Connector, Vec<Finding>> {
-        let mut joints = Vec::new();
-        for joint in self.joints {
-            joint.unroll(&mut joints).map_err(|finding| vec![finding])?;
-        }
-        let body = Rect { centre: point(self.at_mm), width: self.width_mm, depth: self.depth_mm };
-        Ok(Connector {
-            name: self.name,
-            family: self.family,
-            face: self.face,
-            body,
-            height: Length::mm(self.height_mm),
-            material: self.material,
-            shell: self.shell,
-            pegs: self.pegs,
-            joints,
-        })
-    }
-}
-
-impl JointFile {
-    fn unroll(self, joints: &mut Vec<Joint>) -> Result<(), Finding> {
-        let place = format!("joint {}", self.name);
-        let shape = match (self.pad_mm, self.hole_mm) {
-            (Some([width, depth]), None) => JointShape::Pad { width, depth },
-            (None, Some([drill, pad])) => JointShape::Hole { drill, pad },
-            _ => {
-                let object = Finding::blocking(RULE, place, "is neither a pad nor a hole, or both");
-                return Err(object.hint("give either pad_mm or hole_mm"));
-            }
-        };
-        let count = self.repeat.as_ref().map_or(1, |r| r.count);
-        if count > MOST_JOINTS || joints.len() + count > MOST_JOINTS {
-            let object =
-                Finding::blocking(RULE, place, format!("brings {count} joints to the {} before", joints.len()));
-            return Err(object.hint("a connector has up to 600 joints"));
-        }
-        for k in 0..count {
-            let (name, at, role) = match &self.repeat {
-                None => (self.name.clone(), point(self.at_mm), self.role),
-                Some(r) => {
-                    let at = [0, 1].map(|axis| self.at_mm[axis] + k as f64 * r.step_mm[axis]);
-                    (format!("{}{}", self.name, k + 1), point(at), r.role(k + 1).unwrap_or(self.role))
-                }
-            };
-            joints.push(Joint { name, row: self.row.clone(), at, role, shape, hidden: self.hidden });
-        }
-        Ok(())
-    }
-}
-
-impl Repeat {
-    fn role(&self, number: usize) -> Option<Role> {
-        let power = self.power.contains(&number).then_some(Role::Power);
-        self.ground.contains(&number).then_some(Role::Ground).or(power)
-    }
-}
-
-impl NeighbourFile {
-    fn into_neighbour(self) -> Neighbour {
-        Neighbour {
-            name: self.name,
-            body: Rect { centre: point(self.at_mm), width: self.width_mm, depth: self.depth_mm },
-            face: self.face,
-            height: Length::mm(self.height_mm),
-            material: self.material,
-            own_limit: self.limit_c.map(Temperature::celsius),
-        }
     }
 }

@@ -1,10 +1,17 @@
 //! The board model, `urgent-mend/board/1`: docs/formats/board.md.
 
-mod file;
+pub(crate) mod connector;
+pub(crate) mod file;
+pub(crate) mod neighbour;
 mod schema;
 
-pub use file::{BoardFile, parse};
+pub use file::{BoardFile, parse, write};
 pub use schema::schema;
 
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/board/1";
+
+/// To a ten-thousandth: what turning and shifting leaves behind is no measure.
+pub(crate) fn tidy(value: f64) -> f64 {
+    (value * 1e4).round() / 1e4
+}

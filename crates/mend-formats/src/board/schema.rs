@@ -1,6 +1,6 @@
 //! The published JSON Schema of the board format.
 
-use mend_core::board::{Face, Family, Role};
+use mend_core::board::{Face, Family, Role, Thing};
 use mend_core::materials::BodyMaterial;
 use schemars::{Schema, SchemaGenerator, json_schema};
 use serde::Serialize;
@@ -28,4 +28,7 @@ pub(super) fn family(_: &mut SchemaGenerator) -> Schema {
 }
 pub(super) fn role(_: &mut SchemaGenerator) -> Schema {
     one_of(&[Role::Signal, Role::Ground, Role::Power, Role::Anchor])
+}
+pub(super) fn thing(_: &mut SchemaGenerator) -> Schema {
+    one_of(&Thing::ALL)
 }

@@ -1,0 +1,116 @@
+//! A field that is typed: read, checked and put in its place, or refused with field, value and remedy.
+
+use super::edit::refuse;
+use super::{Draft, Target, set_neighbour, set_part, set_stack};
+use crate::board::{Face, Outline, Point};
+use crate::finding::Finding;
+use crate::units::Scale;
+
+/// What was typed: the field, its text, and the scale of its temperatures.
+pub(super) type Typed<'a> = (&'a str, &'a str, Scale);
+
+pub(super) fn set(draft: &mut Draft, of: Target, typed: Typed<'_>) -> Result<(), Finding> {
+    match of {
+        Target::Board => board(draft, typed),
+        Target::Stack => set_stack::copper(draft, typed),
+        Target::Looked => set_stack::looked(draft, typed),
+        Target::Part => set_part::part(draft, typed),
+        Target::Size => set_part::size(draft, typed),
+        Target::Neighbour(k) => set_neighbour::neighbour(draft, k, typed),
+        Target::Photo(id) => photo(draft, id, typed),
+    }
+}
+
+pub(super) fn no_field(field: &str) -> Finding {
+    refuse(field, "is no field of this", "choose one that the page shows")
+}
+
+/// A number with its range; a comma is a point to many.
+pub(super) fn number(field: &str, text: &str, ((low, high), unit): ((f64, f64), &str)) -> Result<f64, Finding> {
+    let remedy = format!("between {low} and {high} {unit}");
+    let value: f64 = text
+        .trim()
+        .replace(',', ".")
+        .parse()
+        .map_err(|_| refuse(field, format!("“{}” is no number", text.trim()), remedy.trim_end()))?;
+    if (low..=high).contains(&value) {
+        Ok(value)
+    } else {
+        Err(refuse(field, format!("{value} {unit} can't be"), remedy.trim_end()))
+    }
+}
+
+/// A number, or nothing where nothing is typed.
+pub(super) fn number_or_none(field: &str, text: &str, range: ((f64, f64), &str)) -> Result<Option<f64>, Finding> {
+    if text.trim().is_empty() { Ok(None) } else { number(field, text, range).map(Some) }
+}
+
+/// A choice, by the word that formats write.
+pub(super) fn choice<T: serde::de::DeserializeOwned>(field: &str, text: &str) -> Result<T, Finding> {
+    let word = serde::de::value::StrDeserializer::<serde::de::value::Error>::new(text);
+    T::deserialize(word)
+        .map_err(|_| refuse(field, format!("“{text}” is none of the choices"), "choose one of the list"))
+}
+
+pub(super) fn name(field: &str, text: &str) -> Result<String, Finding> {
+    let text = text.trim();
+    let fits = (1..=80).contains(&text.chars().count()) && !text.contains(char::is_control);
+    let message = format!("a name of {} characters", text.chars().count());
+    if fits { Ok(text.to_owned()) } else { Err(refuse(field, message, "one line of 1 to 80 characters")) }
+}
+
+pub(super) fn face(text: &str) -> Result<Face, Finding> {
+    choice("face", text)
+}
+
+fn board(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+    let bounds = draft.outline.bounds();
+    let side = |text: &str| number(field, text, ((5.0, 600.0), "mm"));
+    match field {
+        "name" => draft.name = name(field, text)?,
+        "maker" => draft.maker = if text.trim().is_empty() { String::new() } else { name(field, text)? },
+        // A rectangle keeps its other side; what is drawn corner by corner is replaced by a rectangle of its size.
+        "width" | "depth" => {
+            let known = |length: f64| if length.is_finite() { length } else { 50.0 };
+            let (width, depth) = (known(bounds.width), known(bounds.depth));
+            let (width, depth) = if field == "width" { (side(text)?, depth) } else { (width, side(text)?) };
+            draft.draw_outline(&Outline::rectangle(width, depth).corners)?;
+        }
+        "corners" => draft.draw_outline(&corners(text)?)?,
+        _ => return Err(no_field(field)),
+    }
+    Ok(())
+}
+
+/// A corner a line: x and y in mm.
+fn corners(text: &str) -> Result<Vec<Point>, Finding> {
+    let corner = |line: &str| {
+        let parts: Vec<&str> = line.split([' ', ';', '\t']).filter(|part| !part.is_empty()).collect();
+        let [x, y] = parts.as_slice() else {
+            return Err(refuse("corners", format!("“{line}” is no corner"), "x and y in mm, a corner a line"));
+        };
+        let mm = |text| number("corners", text, ((-600.0, 600.0), "mm"));
+        Ok(Point { x: mm(x)?, y: mm(y)? })
+    };
+    text.lines().map(str::trim).filter(|line| !line.is_empty()).map(corner).collect()
+}
+
+fn photo(draft: &mut Draft, id: i64, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+    let photo = draft.photo(id)?;
+    match field {
+        "face" => photo.face = face(text)?,
+        "turn" => {
+            let wanted = number(field, text, ((-360.0, 360.0), "°"))?;
+            let middle = photo.placement.shows((f64::from(photo.size.0) / 2.0, f64::from(photo.size.1) / 2.0));
+            photo.placement = photo.placement.turned(middle, wanted - photo.placement.turn_deg);
+        }
+        "x" | "y" => {
+            let wanted = number(field, text, ((-1000.0, 1000.0), "mm"))?;
+            let axis = usize::from(field == "y");
+            let by = wanted - photo.placement.at_mm[axis];
+            photo.placement = if axis == 0 { photo.placement.moved(by, 0.0) } else { photo.placement.moved(0.0, by) };
+        }
+        _ => return Err(no_field(field)),
+    }
+    Ok(())
+}

@@ -1,0 +1,99 @@
+//! The fields of the stack-up, and what was seen of it.
+
+use super::Draft;
+use super::edit::refuse;
+use super::set::{Typed, choice, no_field, number, number_or_none};
+use crate::finding::Finding;
+use crate::units::Length;
+
+/// What somebody knows is typed over what was guessed: it then has the usual spread.
+pub(super) fn copper(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+    let stack = &mut draft.stack;
+    let within = |range, unit| number(field, text, (range, unit));
+    let count = |range| within(range, "").map(|count| count.round() as u32);
+    match field {
+        "thickness" => {
+            stack.thickness = Length::mm(within((0.2, 5.0), "mm")?);
+            draft.take_guess();
+            return Ok(());
+        }
+        "layers" => {
+            stack.layers = count((1.0, 32.0))?;
+            stack.planes = stack.planes.min(stack.layers);
+        }
+        "planes" => stack.planes = count((0.0, f64::from(stack.layers)))?,
+        "foil" => stack.foil_um = within((5.0, 210.0), "µm")?,
+        "plane_coverage" => stack.plane_coverage = within((0.0, 100.0), "%")? / 100.0,
+        "signal_coverage" => stack.signal_coverage = within((0.0, 100.0), "%")? / 100.0,
+        "vias" => stack.vias_per_mm2 = number_or_none(field, text, ((0.0, 4.0), "holes/mm²"))?,
+        _ => return Err(no_field(field)),
+    }
+    stack.spread = None;
+    Ok(())
+}
+
+pub(super) fn looked(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+    let looked = &mut draft.looked;
+    let none = text.trim().is_empty();
+    match field {
+        "light" => looked.light = if none { None } else { Some(choice(field, text)?) },
+        "vias" => looked.vias = if none { None } else { Some(choice(field, text)?) },
+        "edge_lines" => {
+            let lines = number_or_none(field, text, ((1.0, 32.0), "lines"))?;
+            looked.edge_lines = lines.map(|lines| lines.round() as u32);
+        }
+        "grams" => looked.grams = number_or_none(field, text, ((0.1, 5000.0), "g"))?,
+        "area" => looked.area_mm2 = number_or_none(field, text, ((25.0, 360_000.0), "mm²"))?,
+        "bare" => looked.bare = text == "true",
+        "known" => looked.known = if none { None } else { Some(known(text)?) },
+        "feels" => looked.feels = if none { None } else { Some(choice(field, text)?) },
+        _ => return Err(no_field(field)),
+    }
+    draft.take_guess();
+    Ok(())
+}
+
+/// `0.0041 its name`: weight per area, and what the board is called.
+fn known(text: &str) -> Result<(String, f64), Finding> {
+    let (weight, name) = text.split_once(' ').unwrap_or((text, ""));
+    let weight = number("known", weight, ((1e-4, 0.1), "g/mm²"))?;
+    if name.is_empty() {
+        return Err(refuse("known", "a board without a name", "choose one of the list"));
+    }
+    Ok((name.to_owned(), weight))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::{Edit, Target};
+    use super::*;
+    use crate::board::rules::tests::board;
+    use crate::units::Scale;
+
+    fn after(draft: &Draft, of: Target, (field, value): (&str, &str)) -> Draft {
+        let edit = Edit::Set { of, field: field.to_owned(), value: value.to_owned() };
+        draft.after(&edit, Scale::Celsius).unwrap_or_else(|f| panic!("{f:?}"))
+    }
+
+    #[test]
+    fn what_is_seen_goes_into_the_stack_and_what_is_typed_over_it_stands() {
+        let plain = Draft::of(&board());
+        assert_eq!(plain.guess(), None);
+        let seen = after(&plain, Target::Looked, ("light", "nowhere"));
+        let seen = after(&seen, Target::Looked, ("edge_lines", "8"));
+        assert!(seen.stack.spread.is_some() && seen.stack.layers >= 8, "{:?}", seen.stack);
+        let thinner = after(&seen, Target::Stack, ("thickness", "0.8"));
+        assert_eq!(thinner.stack.thickness, Length::mm(0.8));
+        assert!(thinner.stack.spread.is_some(), "the guess is made anew");
+        let known = after(&seen, Target::Stack, ("layers", "4"));
+        assert_eq!((known.stack.layers, known.stack.spread), (4, None));
+    }
+
+    #[test]
+    fn half_an_observation_is_none() {
+        let half = after(&Draft::of(&board()), Target::Looked, ("known", "0.004 Quay board"));
+        assert_eq!(half.guess(), None);
+        let whole = after(&half, Target::Looked, ("feels", "heavier"));
+        assert!(whole.guess().is_some());
+    }
+}
