@@ -1,46 +1,95 @@
-//! Table `boards`.
+//! Tables `models` and `boards`: a board model, and its versions.
 
 use rusqlite::{OptionalExtension, Row, params};
 
 use crate::{Read, StoreError, Write};
 
-/// A board model as kept.
+/// A version of a board model.
 #[derive(Debug, Clone)]
 pub struct BoardRow {
-    /// Its number.
+    /// Its number: what jobs and plans keep.
     pub id: i64,
-    /// Its name.
+    /// Its model.
+    pub model_id: i64,
+    /// Which version of it, from 1.
+    pub version: i64,
+    /// The model's name.
     pub name: String,
     /// Its file, `urgent-mend/board/1`.
     pub file: String,
+    /// How it was described, `urgent-mend/draft/1`.
+    pub draft: Option<String>,
 }
+
+/// A version to be kept.
+#[derive(Debug, Clone)]
+pub struct NewBoard {
+    /// The model's name from now on.
+    pub name: String,
+    /// Its file.
+    pub file: String,
+    /// How it was described, where it was.
+    pub draft: Option<String>,
+}
+
+const SELECT: &str = "SELECT b.id, b.model_id, b.version, m.name, b.file, b.draft FROM boards b
+                      JOIN models m ON m.id = b.model_id";
 
 impl BoardRow {
     fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
-        Ok(Self { id: row.get(0)?, name: row.get(1)?, file: row.get(2)? })
+        let (id, model_id, version) = (row.get(0)?, row.get(1)?, row.get(2)?);
+        Ok(Self { id, model_id, version, name: row.get(3)?, file: row.get(4)?, draft: row.get(5)? })
     }
 }
 
 impl Read<'_> {
-    /// All boards by name.
+    /// The newest version of every model, by name.
     pub fn boards(&self) -> Result<Vec<BoardRow>, StoreError> {
-        let mut statement = self.0.prepare_cached("SELECT id, name, file FROM boards ORDER BY name")?;
+        let newest = "WHERE b.version = (SELECT max(version) FROM boards o WHERE o.model_id = b.model_id)";
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} {newest} ORDER BY m.name"))?;
         let rows = statement.query_map([], BoardRow::of)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// One board.
+    /// One version, by its number.
     pub fn board(&self, id: i64) -> Result<Option<BoardRow>, StoreError> {
-        let mut statement = self.0.prepare_cached("SELECT id, name, file FROM boards WHERE id = ?1")?;
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} WHERE b.id = ?1"))?;
         Ok(statement.query_row([id], BoardRow::of).optional()?)
+    }
+
+    /// All versions of a model, newest first.
+    pub fn versions(&self, model: i64) -> Result<Vec<BoardRow>, StoreError> {
+        let mut statement =
+            self.0.prepare_cached(&format!("{SELECT} WHERE b.model_id = ?1 ORDER BY b.version DESC"))?;
+        let rows = statement.query_map([model], BoardRow::of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
     }
 }
 
 impl Write<'_> {
-    /// Keeps a board; none when one of that name is there already.
-    pub fn add_board(&self, name: &str, file: &str, now_ms: i64) -> Result<Option<i64>, StoreError> {
-        let sql = "INSERT INTO boards (name, file, entered_ms) VALUES (?1, ?2, ?3) ON CONFLICT (name) DO NOTHING";
-        let added = self.0.prepare_cached(sql)?.execute(params![name, file, now_ms])?;
-        Ok((added == 1).then(|| self.0.last_insert_rowid()))
+    /// Keeps a board as a new model; none when there is one of that name already.
+    pub fn add_board(&self, board: &NewBoard, now_ms: i64) -> Result<Option<BoardRow>, StoreError> {
+        let sql = "INSERT INTO models (name, entered_ms) VALUES (?1, ?2) ON CONFLICT (name) DO NOTHING";
+        if self.0.prepare_cached(sql)?.execute(params![board.name, now_ms])? == 0 {
+            return Ok(None);
+        }
+        self.insert(self.0.last_insert_rowid(), board, now_ms)
+    }
+
+    /// Keeps a board as the next version of a model, and gives the model its name; none when another has that name.
+    pub fn add_version(&self, model: i64, board: &NewBoard, now_ms: i64) -> Result<Option<BoardRow>, StoreError> {
+        let taken = "SELECT id FROM models WHERE name = ?1 AND id <> ?2";
+        if self.0.prepare_cached(taken)?.exists(params![board.name, model])? {
+            return Ok(None);
+        }
+        self.0.prepare_cached("UPDATE models SET name = ?1 WHERE id = ?2")?.execute(params![board.name, model])?;
+        self.insert(model, board, now_ms)
+    }
+
+    fn insert(&self, model: i64, board: &NewBoard, now_ms: i64) -> Result<Option<BoardRow>, StoreError> {
+        let sql = "INSERT INTO boards (model_id, version, file, draft, entered_ms)
+                   SELECT ?1, 1 + coalesce(max(version), 0), ?2, ?3, ?4 FROM boards WHERE model_id = ?1";
+        self.0.prepare_cached(sql)?.execute(params![model, board.file, board.draft, now_ms])?;
+        self.read().board(self.0.last_insert_rowid())
     }
 }

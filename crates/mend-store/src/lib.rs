@@ -1,14 +1,19 @@
 //! The only SQL. One writer connection and a pool of readers on one SQLite file in WAL mode.
 //!
 //! - [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
-//! - one file per table: boards, stations, jobs, charges, settings, plans, runs, ledger, pins
+//! - one file per table: boards, drafts, photos, connectors, layouts, stations, jobs, charges, settings, plans, runs,
+//!   ledger, pins
 
 mod boards;
 mod charges;
+mod connectors;
+mod drafts;
 mod error;
 mod jobs;
+mod layouts;
 mod ledger;
 mod migrations;
+mod photos;
 mod pins;
 mod plans;
 mod runs;
@@ -16,10 +21,13 @@ mod settings;
 mod stations;
 mod store;
 
-pub use boards::BoardRow;
+pub use boards::{BoardRow, NewBoard};
+pub use connectors::ConnectorRow;
+pub use drafts::DraftRow;
 pub use error::StoreError;
 pub use jobs::JobRow;
 pub use ledger::LedgerRow;
+pub use photos::NewPhoto;
 pub use plans::{NewPlan, PlanRow};
 pub use runs::{PressRow, RunRow};
 pub use stations::StationRow;

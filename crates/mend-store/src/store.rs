@@ -40,6 +40,8 @@ impl Store {
     pub fn open(file: &Path) -> Result<Self, StoreError> {
         let mut plain = Connection::open(file)?;
         plain.pragma_update(None, "journal_mode", "WAL")?;
+        // A step may make a table anew that others refer to.
+        plain.pragma_update(None, "foreign_keys", false)?;
         MIGRATIONS.to_latest(&mut plain)?;
         drop(plain);
         Ok(Self { readers: pool(file, READERS, READER_PRAGMAS)?, writer: pool(file, 1, WRITER_PRAGMAS)? })

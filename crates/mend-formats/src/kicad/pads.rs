@@ -1,0 +1,86 @@
+//! Pads of a footprint.
+
+use mend_core::board::{Point, Role};
+
+use super::said::Said;
+use super::sexpr::Sexpr;
+use super::tree::turned;
+
+/// A pad or hole.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Pad {
+    /// Its number.
+    pub name: String,
+    /// Where on the board.
+    pub at: Point,
+    /// Along x and y of the board.
+    pub size: (f64, f64),
+    /// A hole, and how wide.
+    pub drill: Option<f64>,
+    /// Has the hole copper in it?
+    pub plated: bool,
+    /// Copper on the top face, on the bottom face.
+    pub faces: (bool, bool),
+    /// What its net says it carries.
+    pub role: Role,
+    /// Has it a net of the board?
+    pub connected: bool,
+}
+
+/// Reads a pad. `turn` is its footprint's, degrees; a pad's own angle in a board file has it in it already.
+pub(super) fn pad(list: &Sexpr, (origin, turn): (Point, f64), said: &mut Said) -> Option<Pad> {
+    let at = list.find("at")?;
+    let Some(place) = at.place() else {
+        said.leave_out("pad without a place");
+        return None;
+    };
+    let moved = turned(place, turn);
+    let size = list.find("size")?;
+    let (width, depth) = (size.number(0)?.abs(), size.number(1).or(size.number(0))?.abs());
+    let drill = list.find("drill").and_then(drill);
+    let layers = list.layers();
+    let on = |face: &str| layers.iter().any(|l| *l == format!("{face}.Cu") || *l == "*.Cu" || *l == "F&B.Cu");
+    let net = list.find("net").map_or("", |net| net.word(1).or(net.word(0)).unwrap_or(""));
+    Some(Pad {
+        name: list.word(0).unwrap_or("").to_owned(),
+        at: Point { x: origin.x + moved.x, y: origin.y + moved.y },
+        size: seen_from_above((width, depth), at.number(2).unwrap_or(turn), said),
+        drill,
+        plated: list.word(1) != Some("np_thru_hole"),
+        faces: (on("F"), on("B")),
+        role: role_of(net),
+        connected: !net.is_empty(),
+    })
+}
+
+/// A round hole by its width, a slot by its narrower side: that is what solder has to fill.
+fn drill(list: &Sexpr) -> Option<f64> {
+    if list.says("oval") {
+        let (a, b) = (list.number(1)?, list.number(2).or(list.number(1))?);
+        return Some(a.abs().min(b.abs()));
+    }
+    list.number(0).map(f64::abs)
+}
+
+/// The rectangle round a turned pad.
+fn seen_from_above((width, depth): (f64, f64), degrees: f64, said: &mut Said) -> (f64, f64) {
+    let (sin, cos) = degrees.to_radians().sin_cos();
+    let (sin, cos) = (sin.abs(), cos.abs());
+    if sin > 1e-3 && cos > 1e-3 {
+        said.take("pad at an odd angle: taken as the rectangle round it");
+    }
+    (width * cos + depth * sin, width * sin + depth * cos)
+}
+
+/// What nets are usually called.
+fn role_of(net: &str) -> Role {
+    let name = net.rsplit('/').next().unwrap_or(net).to_ascii_uppercase();
+    let ground = ["GND", "VSS", "EARTH", "CHASSIS", "SHIELD"].iter().any(|g| name.contains(g));
+    let power = name.starts_with('+')
+        || ["VCC", "VDD", "VBUS", "VIN", "VBAT", "PWR", "VSYS"].iter().any(|p| name.starts_with(p));
+    match (ground, power) {
+        (true, _) => Role::Ground,
+        (_, true) => Role::Power,
+        _ => Role::Signal,
+    }
+}

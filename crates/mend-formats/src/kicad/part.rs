@@ -1,0 +1,147 @@
+//! A footprint as the connector that is to be replaced.
+
+use mend_core::board::{Connector, Family, Joint, JointShape, Point, Rect, Role};
+use mend_core::finding::Finding;
+use mend_core::materials::BodyMaterial;
+use mend_core::units::Length;
+
+use super::RULE;
+use crate::board::tidy;
+use super::footprint::Footprint;
+use super::pads::Pad;
+use super::said::Said;
+
+/// Height where nothing says it, mm (E); it is asked for.
+const USUAL_HEIGHT_MM: f64 = 3.0;
+/// More pads than any connector has.
+const MOST_PADS: usize = 600;
+/// Rows closer than this are one, mm.
+const ROW: f64 = 0.3;
+
+/// The connector of a footprint where it stands, with what was taken for what.
+pub fn connector(footprint: &Footprint, said: &mut Said) -> Result<Connector, Vec<Finding>> {
+    let no_body =
+        || vec![Finding::blocking(RULE, "body", "nothing is drawn of it").hint("choose a footprint with pads")];
+    let body = footprint.body.ok_or_else(no_body)?;
+    if footprint.pads.len() > MOST_PADS {
+        let object = Finding::blocking(RULE, &footprint.reference, format!("has {} pads", footprint.pads.len()));
+        return Err(vec![object.hint("a connector has up to 600: choose the part that is replaced")]);
+    }
+    let (joints, pegs) = joints(footprint, (&body, said));
+    if joints.is_empty() {
+        let object = Finding::blocking("joint_without_pad", &footprint.reference, "has no pad with copper");
+        return Err(vec![object.hint("choose the footprint of the part that is replaced")]);
+    }
+    said.take("height not in the file: 3 mm taken, measure it");
+    said.take("plastic not in the file: PA66 taken, the weakest that is usual");
+    let name = if footprint.value.is_empty() { &footprint.reference } else { &footprint.value };
+    Ok(Connector {
+        name: if name.is_empty() { "connector".to_owned() } else { name.clone() },
+        family: Family::Port,
+        face: footprint.face,
+        body,
+        height: Length::mm(USUAL_HEIGHT_MM),
+        material: BodyMaterial::Pa66,
+        shell: joints.iter().any(|j| j.role == Role::Anchor),
+        pegs,
+        joints,
+        tests: Vec::new(),
+    })
+}
+
+fn joints(footprint: &Footprint, (body, said): (&Rect, &mut Said)) -> (Vec<Joint>, u32) {
+    let mut joints: Vec<Joint> = Vec::new();
+    let mut pegs = 0;
+    for pad in &footprint.pads {
+        if !pad.plated {
+            pegs += 1;
+            said.take("hole without copper: taken as a peg");
+            continue;
+        }
+        if !(pad.faces.0 || pad.faces.1) {
+            said.leave_out("pad without copper");
+            continue;
+        }
+        if pad.drill.is_none() && wrong_face(footprint, pad) {
+            said.leave_out("pad on the other face than its footprint");
+            continue;
+        }
+        joints.push(joint(pad, (body, joints.len()), said));
+    }
+    name_apart(&mut joints);
+    rows(&mut joints);
+    (joints, pegs)
+}
+
+fn wrong_face(footprint: &Footprint, pad: &Pad) -> bool {
+    match footprint.face {
+        mend_core::board::Face::Top => !pad.faces.0,
+        mend_core::board::Face::Bottom => !pad.faces.1,
+    }
+}
+
+fn joint(pad: &Pad, (body, count): (&Rect, usize), said: &mut Said) -> Joint {
+    let (width, depth) = (tidy(pad.size.0), tidy(pad.size.1));
+    let shape = match pad.drill {
+        Some(drill) => JointShape::Hole { drill, pad: width.min(depth) },
+        None => JointShape::Pad { width, depth },
+    };
+    let land = Rect { centre: pad.at, width, depth };
+    let hidden = pad.drill.is_none() && body.shared(&land) > 0.98 * land.area();
+    if hidden {
+        said.take("pad wholly under the body: taken as hidden");
+    }
+    let anchor = is_anchor(pad);
+    if anchor {
+        said.take("pad named as a shell or without a number: taken as an anchor");
+    }
+    let name = if pad.name.is_empty() { format!("leg {}", count + 1) } else { pad.name.clone() };
+    let role = if anchor { Role::Anchor } else { pad.role };
+    Joint { name, row: String::new(), at: pad.at, role, shape, hidden }
+}
+
+/// `SH`, `S1`, `MP`, or no number at all.
+fn is_anchor(pad: &Pad) -> bool {
+    let name = pad.name.to_ascii_uppercase();
+    let shell = ["SH", "MP", "SHIELD", "G"].contains(&name.trim_end_matches(|c: char| c.is_ascii_digit()));
+    name.is_empty() || shell || (name.starts_with('S') && name[1..].chars().all(|c| c.is_ascii_digit()))
+}
+
+/// A number that is there twice gets a letter.
+fn name_apart(joints: &mut [Joint]) {
+    for k in 0..joints.len() {
+        let same = joints[..k]
+            .iter()
+            .filter(|j| j.name == joints[k].name || j.name.starts_with(&format!("{} ", joints[k].name)))
+            .count();
+        if same > 0 {
+            joints[k].name = format!("{} {}", joints[k].name, same + 1);
+        }
+    }
+}
+
+/// Rows along the direction in which there are fewer of them.
+fn rows(joints: &mut [Joint]) {
+    let lines = |of: fn(Point) -> f64| {
+        let mut places: Vec<f64> = joints.iter().filter(|j| j.role != Role::Anchor).map(|j| of(j.at)).collect();
+        places.sort_by(f64::total_cmp);
+        places.dedup_by(|a, b| (*a - *b).abs() < ROW);
+        places
+    };
+    let (along_x, along_y) = (lines(|p| p.y), lines(|p| p.x));
+    let upright = along_y.len() < along_x.len();
+    let lines = if upright { along_y } else { along_x };
+    for joint in joints {
+        let place = if upright { joint.at.x } else { joint.at.y };
+        let row = lines.iter().rev().position(|line| (line - place).abs() < ROW);
+        joint.row = match row {
+            _ if joint.role == Role::Anchor => "legs".to_owned(),
+            Some(k) => format!("row {}", letter(k)),
+            None => "row A".to_owned(),
+        };
+    }
+}
+
+fn letter(k: usize) -> String {
+    u8::try_from(k).ok().filter(|k| *k < 26).map_or(format!("{}", k + 1), |k| char::from(b'A' + k).to_string())
+}

@@ -1,0 +1,88 @@
+//! Tables `drafts` and `draft_steps`.
+
+use rusqlite::{OptionalExtension, params};
+
+use crate::{Read, StoreError, Write};
+
+/// Steps that can be undone; older ones go.
+const KEPT_STEPS: i64 = 300;
+
+/// A draft as it stands.
+#[derive(Debug, Clone)]
+pub struct DraftRow {
+    /// Its number.
+    pub id: i64,
+    /// The model that it is a version of, where it is.
+    pub model_id: Option<i64>,
+    /// The draft, `urgent-mend/draft/1`.
+    pub draft: String,
+    /// Steps that can be undone.
+    pub back: i64,
+    /// Steps that can be done again.
+    pub forward: i64,
+    /// The token of the last act.
+    pub last_token: String,
+}
+
+const SELECT: &str = "SELECT d.id, d.model_id, s.draft, d.last_token,
+    (SELECT count(*) FROM draft_steps o WHERE o.draft_id = d.id AND o.step < d.step),
+    (SELECT count(*) FROM draft_steps o WHERE o.draft_id = d.id AND o.step > d.step)
+    FROM drafts d JOIN draft_steps s ON s.draft_id = d.id AND s.step = d.step";
+
+fn of(row: &rusqlite::Row<'_>) -> rusqlite::Result<DraftRow> {
+    let (id, model_id, draft, last_token) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
+    Ok(DraftRow { id, model_id, draft, last_token, back: row.get(4)?, forward: row.get(5)? })
+}
+
+impl Read<'_> {
+    /// One draft.
+    pub fn draft(&self, id: i64) -> Result<Option<DraftRow>, StoreError> {
+        Ok(self.0.prepare_cached(&format!("{SELECT} WHERE d.id = ?1"))?.query_row([id], of).optional()?)
+    }
+
+    /// All drafts, last touched first.
+    pub fn drafts(&self) -> Result<Vec<DraftRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} ORDER BY d.touched_ms DESC, d.id DESC"))?;
+        let rows = statement.query_map([], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+}
+
+impl Write<'_> {
+    /// Begins a draft.
+    pub fn add_draft(&self, model: Option<i64>, draft: &str, now_ms: i64) -> Result<i64, StoreError> {
+        let sql = "INSERT INTO drafts (model_id, step, last_token, touched_ms) VALUES (?1, 0, '', ?2)";
+        self.0.prepare_cached(sql)?.execute(params![model, now_ms])?;
+        let id = self.0.last_insert_rowid();
+        let sql = "INSERT INTO draft_steps (draft_id, step, draft) VALUES (?1, 0, ?2)";
+        self.0.prepare_cached(sql)?.execute(params![id, draft])?;
+        Ok(id)
+    }
+
+    /// Keeps the draft after an act. What had been undone before it can't be done again.
+    pub fn add_draft_step(&self, id: i64, (draft, token): (&str, &str), now_ms: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE drafts SET step = step + 1, last_token = ?2, touched_ms = ?3 WHERE id = ?1";
+        self.0.prepare_cached(sql)?.execute(params![id, token, now_ms])?;
+        let outdated = "DELETE FROM draft_steps WHERE draft_id = ?1 AND (
+                            step >= (SELECT step FROM drafts WHERE id = ?1)
+                            OR step < (SELECT step FROM drafts WHERE id = ?1) - ?2)";
+        self.0.prepare_cached(outdated)?.execute(params![id, KEPT_STEPS])?;
+        let sql = "INSERT INTO draft_steps (draft_id, step, draft) SELECT id, step, ?2 FROM drafts WHERE id = ?1";
+        self.0.prepare_cached(sql)?.execute(params![id, draft])?;
+        Ok(())
+    }
+
+    /// Goes back or forward where there is a step to go to.
+    pub fn move_draft(&self, id: i64, (by, token): (i64, &str), now_ms: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE drafts SET step = step + ?2, last_token = ?3, touched_ms = ?4 WHERE id = ?1 AND EXISTS
+                   (SELECT 1 FROM draft_steps s WHERE s.draft_id = drafts.id AND s.step = drafts.step + ?2)";
+        self.0.prepare_cached(sql)?.execute(params![id, by, token, now_ms])?;
+        Ok(())
+    }
+
+    /// Ends a draft: it has become a version, or nobody wants it.
+    pub fn end_draft(&self, id: i64) -> Result<(), StoreError> {
+        self.0.prepare_cached("DELETE FROM drafts WHERE id = ?1")?.execute([id])?;
+        Ok(())
+    }
+}

@@ -1,0 +1,31 @@
+//! Table `photos`.
+
+use rusqlite::{OptionalExtension, params};
+
+use crate::{Read, StoreError, Write};
+
+/// A photograph to be kept.
+#[derive(Debug, Clone)]
+pub struct NewPhoto {
+    /// Upright, without the camera's data.
+    pub jpeg: Vec<u8>,
+    /// Pixels.
+    pub size: (u32, u32),
+}
+
+impl Read<'_> {
+    /// The picture of a photograph.
+    pub fn photo(&self, id: i64) -> Result<Option<Vec<u8>>, StoreError> {
+        let mut statement = self.0.prepare_cached("SELECT jpeg FROM photos WHERE id = ?1")?;
+        Ok(statement.query_row([id], |row| row.get(0)).optional()?)
+    }
+}
+
+impl Write<'_> {
+    /// Keeps a photograph.
+    pub fn add_photo(&self, photo: &NewPhoto, now_ms: i64) -> Result<i64, StoreError> {
+        let sql = "INSERT INTO photos (jpeg, width, height, added_ms) VALUES (?1, ?2, ?3, ?4)";
+        self.0.prepare_cached(sql)?.execute(params![photo.jpeg, photo.size.0, photo.size.1, now_ms])?;
+        Ok(self.0.last_insert_rowid())
+    }
+}
