@@ -8,7 +8,8 @@ use crate::run::{root, run};
 
 const ASSETS: &str = "crates/mend-web/assets";
 /// Icons that the templates use.
-const ICONS: &[&str] = &["arrow-right", "check", "flame", "plus", "printer", "triangle-alert", "undo-2", "upload"];
+const ICONS: &[&str] =
+    &["arrow-right", "check", "flame", "plus", "printer", "redo-2", "triangle-alert", "undo-2", "upload"];
 /// Copied as they are: from e2e/node_modules, to the assets.
 const COPIES: &[(&str, &str)] = &[
     ("htmx.org/dist/htmx.min.js", "vendor/htmx.min.js"),

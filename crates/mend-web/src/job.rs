@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use jiff::civil::Date;
+use mend_core::board::draft::Photo;
 use mend_core::board::{Board, groups};
 use mend_core::inspection::{Mark, Verdict, Walked, verdict};
 use mend_core::planning::bench_run::{BenchRun, Event, Press};
@@ -13,8 +14,8 @@ use mend_core::shop::{Facts, Field, PinState, RunState};
 use mend_core::solder::Charge;
 use mend_formats::charge::ChargeFile;
 use mend_formats::shop::PlanInputs;
-use mend_formats::{board, plan, shop};
-use mend_store::{JobRow, LedgerRow, PlanRow, PressRow, Read, RunRow, StoreError};
+use mend_formats::{board, draft, plan, shop};
+use mend_store::{BoardRow, JobRow, LedgerRow, PlanRow, PressRow, Read, RunRow, StoreError};
 
 use crate::App;
 use crate::refusal::Refusal;
@@ -44,6 +45,11 @@ pub(crate) struct Bench {
 pub(crate) struct Job {
     pub(crate) row: JobRow,
     pub(crate) board: Option<(i64, Board)>,
+    /// The model of its board, and which version of it.
+    pub(crate) model: Option<i64>,
+    pub(crate) version: i64,
+    /// Photographs that its board was traced over.
+    pub(crate) photos: Vec<Photo>,
     pub(crate) planned: Option<Planned>,
     /// What the heat plan is set to, as it was entered.
     pub(crate) entered: Option<PlanInputs>,
@@ -56,7 +62,7 @@ pub(crate) struct Job {
 /// What the store has of a job, before it is understood.
 struct Kept {
     row: JobRow,
-    board: Option<String>,
+    board: Option<BoardRow>,
     plan: Option<PlanRow>,
     charge: Option<String>,
     settings: Option<String>,
@@ -81,14 +87,18 @@ impl KeptRun {
 
 impl Kept {
     fn read(read: Read<'_>, row: JobRow) -> Result<Self, StoreError> {
-        let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten().map(|b| b.file);
+        let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten();
         let run = read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?;
         let (plan, charge, settings) = (read.plan_of(row.id)?, read.charge(row.id)?, read.settings(row.id)?);
         Ok(Self { board, plan, charge, settings, run, pins: read.pins(row.id)?, row })
     }
 
     fn understood(self) -> Job {
-        let board = self.board.and_then(|file| board::parse(file.as_bytes()).ok());
+        let (model, version) =
+            (self.board.as_ref().map(|row| row.model_id), self.board.as_ref().map_or(0, |row| row.version));
+        let described = self.board.as_ref().and_then(|row| draft::parse(row.draft.as_deref()?.as_bytes()).ok());
+        let photos = described.map(|draft| draft.photos).unwrap_or_default();
+        let board = self.board.and_then(|row| board::parse(row.file.as_bytes()).ok());
         let board = self.row.board_id.zip(board);
         // A plan for another board than the job's present one is no plan.
         let plan = self.plan.filter(|p| Some(p.board_id) == self.row.board_id);
@@ -97,7 +107,7 @@ impl Kept {
         let entered = self.charge.as_deref().and_then(ChargeFile::parse);
         let charge = entered.or_else(|| planned.as_ref().map(|p| p.inputs.charge_file()));
         let entered = self.settings.as_deref().and_then(shop::read_inputs);
-        Job { planned, entered, charge, board, bench, pins: self.pins, row: self.row }
+        Job { planned, entered, charge, board, model, version, photos, bench, pins: self.pins, row: self.row }
     }
 }
 

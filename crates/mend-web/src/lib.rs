@@ -2,6 +2,7 @@
 //!
 //! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `job`: a job with everything known of it
+//! - `upload`: forms with files; `photograph`: a picture as it is kept
 //! - `planner`: computes and keeps plans; `computing`: long work, watched and cancelled; [`opening`]: fills an empty shop from files
 
 pub mod app;
@@ -14,9 +15,11 @@ mod fixture;
 mod job;
 pub mod opening;
 mod pages;
+mod photograph;
 mod planner;
 mod refusal;
 mod router;
+mod upload;
 mod visitor;
 
 pub use app::App;

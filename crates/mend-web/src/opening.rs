@@ -6,10 +6,11 @@ use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::shop::JobFile;
 use mend_formats::{board, shop, station};
-use mend_store::{LedgerRow, PressRow};
+use mend_store::{LedgerRow, NewBoard, PressRow};
 
 use crate::App;
 use crate::job::Job;
+use crate::photograph;
 use crate::planner;
 use crate::refusal::Refusal;
 
@@ -20,6 +21,10 @@ pub struct ShopFiles {
     pub boards: BTreeMap<String, String>,
     /// `urgent-mend/station/1`.
     pub stations: BTreeMap<String, String>,
+    /// Photographs, JPEG; drafts name them by their place in this list, from 1.
+    pub photos: BTreeMap<String, Vec<u8>>,
+    /// `urgent-mend/draft/1`: each becomes a board, or the next version of the board of its name.
+    pub drafts: BTreeMap<String, String>,
     /// `urgent-mend/job/1`, oldest first.
     pub jobs: BTreeMap<String, String>,
 }
@@ -56,17 +61,51 @@ pub async fn fill(app: &App, files: &ShopFiles) -> Result<(), CannotOpen> {
     let mut boards = BTreeMap::new();
     for (name, text) in &files.boards {
         let parsed = board::parse(text.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
-        let (text, now) = (text.clone(), app.now_ms());
-        let added = app.writing(move |w| w.add_board(&parsed.name, &text, now)).await;
-        if let Some(id) = added.map_err(|r| CannotOpen::refusal(name, r))? {
-            boards.insert(name.clone(), id);
+        let (new, now) = (NewBoard { name: parsed.name, file: text.clone(), draft: None }, app.now_ms());
+        let added = app.writing(move |w| w.add_board(&new, now)).await;
+        if let Some(row) = added.map_err(|r| CannotOpen::refusal(name, r))? {
+            boards.insert(name.clone(), row.id);
         }
+    }
+    let photos = add_photos(app, files).await?;
+    for (name, text) in &files.drafts {
+        let id = add_draft(app, text, &photos).await.map_err(|r| CannotOpen::refusal(name, r))?;
+        boards.insert(name.clone(), id);
     }
     for (name, file) in &files.jobs {
         let job = shop::parse(file.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
         add_job(app, &job, &boards).await.map_err(|r| CannotOpen::refusal(name, r))?;
     }
     Ok(())
+}
+
+/// Their numbers in the shop, in order.
+async fn add_photos(app: &App, files: &ShopFiles) -> Result<Vec<i64>, CannotOpen> {
+    let mut numbers = Vec::new();
+    for (name, jpeg) in &files.photos {
+        let photo = photograph::keep(jpeg).map_err(|f| CannotOpen::findings(name, &f))?;
+        let now = app.now_ms();
+        let added = app.writing(move |w| w.add_photo(&photo, now)).await;
+        numbers.push(added.map_err(|r| CannotOpen::refusal(name, r))?);
+    }
+    Ok(numbers)
+}
+
+async fn add_draft(app: &App, text: &str, photos: &[i64]) -> Result<i64, Refusal> {
+    let mut draft = mend_formats::draft::parse(text.as_bytes())?;
+    for photo in &mut draft.photos {
+        let place = usize::try_from(photo.id - 1).ok();
+        photo.id = place.and_then(|k| photos.get(k)).copied().ok_or(Refusal::NotFound("photograph"))?;
+    }
+    let board = draft.board()?;
+    let (name, file) = (board.name.clone(), board::write(&board));
+    let new = NewBoard { name: name.clone(), file, draft: Some(mend_formats::draft::write(&draft)) };
+    let now = app.now_ms();
+    let write = move |w: &mend_store::Write<'_>| match w.read().boards()?.into_iter().find(|row| row.name == name) {
+        Some(row) => w.add_version(row.model_id, &new, now),
+        None => w.add_board(&new, now),
+    };
+    app.writing(write).await?.map(|row| row.id).ok_or(Refusal::NotFound("board"))
 }
 
 async fn add_job(app: &App, file: &JobFile, boards: &BTreeMap<String, i64>) -> Result<(), Refusal> {

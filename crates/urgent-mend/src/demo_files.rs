@@ -8,11 +8,13 @@ use rust_embed::RustEmbed;
 #[derive(RustEmbed)]
 #[folder = "$CARGO_MANIFEST_DIR/../../demo"]
 #[include = "*.json"]
+#[include = "*.jpg"]
 struct Demo;
 
 /// The files of the demo shop.
 pub(crate) fn shop_files() -> ShopFiles {
-    ShopFiles { boards: folder("boards/"), stations: folder("stations/"), jobs: folder("jobs/") }
+    let (boards, stations, jobs) = (folder("boards/"), folder("stations/"), folder("jobs/"));
+    ShopFiles { boards, stations, photos: pictures("photos/"), drafts: folder("drafts/"), jobs }
 }
 
 fn folder(prefix: &str) -> BTreeMap<String, String> {
@@ -22,4 +24,9 @@ fn folder(prefix: &str) -> BTreeMap<String, String> {
         Some((name[prefix.len()..].trim_end_matches(".json").to_owned(), text))
     };
     names.filter_map(file).collect()
+}
+
+fn pictures(prefix: &str) -> BTreeMap<String, Vec<u8>> {
+    let names = Demo::iter().filter(|name| name.starts_with(prefix) && name.ends_with(".jpg"));
+    names.filter_map(|name| Some((name[prefix.len()..].to_owned(), Demo::get(&name)?.data.into_owned()))).collect()
 }

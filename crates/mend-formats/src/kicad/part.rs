@@ -6,10 +6,10 @@ use mend_core::materials::BodyMaterial;
 use mend_core::units::Length;
 
 use super::RULE;
-use crate::board::tidy;
 use super::footprint::Footprint;
 use super::pads::Pad;
 use super::said::Said;
+use crate::board::tidy;
 
 /// Height where nothing says it, mm (E); it is asked for.
 const USUAL_HEIGHT_MM: f64 = 3.0;

@@ -1,6 +1,7 @@
 //! One face of a board, true to scale, everything on it named.
 
 use askama::Template;
+use mend_core::board::draft::Photo;
 use mend_core::board::{Board, Face, JointShape, Neighbour, Point, Rect, Role};
 use mend_core::planning::margin::{Margin, Standing};
 use mend_core::units::Scale;
@@ -8,6 +9,7 @@ use mend_core::units::Scale;
 use super::heat_map::{Isotherms, Level};
 use super::n;
 use super::overlay::{Overlay, ShieldShape, ToolShape};
+use super::trace_map::PhotoShape;
 
 /// A body or a joint on paper, mm.
 pub(crate) struct Shape {
@@ -41,6 +43,7 @@ pub(crate) struct BoardMap {
     pub(crate) title: String,
     pub(crate) view_box: String,
     pub(crate) outline: String,
+    pub(crate) photos: Vec<PhotoShape>,
     pub(crate) levels: Vec<Level>,
     pub(crate) isotherms: Vec<String>,
     pub(crate) bodies: Vec<Shape>,
@@ -72,6 +75,8 @@ pub(crate) struct Drawing<'a> {
     pub(crate) face: Face,
     pub(crate) window: Window,
     pub(crate) margins: &'a [Margin],
+    /// Photographs under it.
+    pub(crate) photos: &'a [Photo],
     pub(crate) scale: Scale,
     /// Height of the names, in hundredths of the picture's width; 0 writes none.
     pub(crate) lettering: f64,
@@ -93,6 +98,7 @@ impl Drawing<'_> {
             title: format!("{}, {} face", self.board.name, self.face.name()),
             view_box: format!("{} {} {} {}", n(left), n(top), n(frame.width), n(frame.depth)),
             outline: outline(self.board),
+            photos: self.photos.iter().filter(|p| p.face == self.face).map(PhotoShape::of).collect(),
             levels,
             isotherms,
             bodies: self.bodies(unit),
@@ -146,6 +152,9 @@ impl Drawing<'_> {
             let size = format!("{} x {} x {} mm", neighbour.body.width, neighbour.body.depth, neighbour.height.in_mm());
             let name = format!("{}: {}, {size}, {limit}", neighbour.name, neighbour.material.name());
             let mut shape = shape(&neighbour.body, format!("neighbour {standing}"), name);
+            if neighbour.round {
+                shape.round = n(neighbour.body.width / 2.0);
+            }
             // Named where the name does not bury its neighbours; all of them are named when pointed at.
             let high = self.lettering * unit;
             let wide = neighbour.name.chars().count() as f64 * 0.55 * high;

@@ -1,5 +1,6 @@
 //! The pictures. Each computes places on paper; its template under `templates/draw` writes the SVG.
 
+pub(crate) mod agreement;
 mod axis;
 pub(crate) mod board_map;
 mod contour;
@@ -8,8 +9,10 @@ pub(crate) mod heat_map;
 pub(crate) mod margin_strip;
 pub(crate) mod melt_picture;
 pub(crate) mod overlay;
+pub(crate) mod part_picture;
 pub(crate) mod pin_rows;
 pub(crate) mod time_bar;
+pub(crate) mod trace_map;
 pub(crate) mod window_map;
 
 /// A number as SVG wants it: short.

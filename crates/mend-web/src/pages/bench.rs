@@ -89,8 +89,17 @@ impl Card {
     fn with_picture(self, job: &Job, visitor: Visitor) -> Self {
         let draw = |(_, board): &(i64, mend_core::board::Board)| {
             let (face, margins, scale) = (board.connector.face, &[][..], visitor.scale);
-            Drawing { board, face, window: Window::Near(14.0), margins, scale, lettering: 3.2, overlay: None }
-                .draw(None)
+            Drawing {
+                board,
+                face,
+                window: Window::Near(14.0),
+                margins,
+                photos: &[],
+                scale,
+                lettering: 3.2,
+                overlay: None,
+            }
+            .draw(None)
         };
         Self { picture: job.board.as_ref().map(draw), ..self }
     }

@@ -1,22 +1,25 @@
-//! A board from a file, or pasted: every objection at once, and the text stays where it was typed.
+//! A file from outside, or pasted text: a board of our own format, a connector, a layout or a footprint. Every objection at
+//! once, and the text stays where it was typed.
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{FromRequest, Multipart, Request, State};
-use axum::http::{StatusCode, header};
+use axum::extract::{Request, State};
+use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
-use futures_util::StreamExt;
 use mend_core::finding::Finding;
+use mend_formats::{connector, kicad};
+use mend_store::NewBoard;
 
+use super::said::Report;
 use crate::App;
 use crate::pages::Frame;
 use crate::refusal::Refusal;
+use crate::upload::{self, Limit};
 use crate::visitor::Visitor;
 
-/// Largest upload, bytes: the format's own limit and the form round it.
-const LARGEST: u64 = 2 * 1024 * 1024 + 16 * 1024;
-/// An upload that is too large is still read to its end up to here, so that the browser hears the answer.
-const LONGEST_READ: usize = 256 * 1024 * 1024;
+const FILE: Limit = Limit { bytes: 24 * 1024 * 1024, what: "a board file" };
+/// Longer texts are not put back into the page when they are refused, bytes.
+const LONGEST_SHOWN: usize = 200_000;
 
 #[derive(Template, WebTemplate)]
 #[template(path = "boards/import.html")]
@@ -29,7 +32,7 @@ pub(super) struct ImportPage {
 impl ImportPage {
     fn new(visitor: Visitor, text: String, findings: Vec<Finding>) -> Self {
         let frame = Frame::new("Import a board", visitor.scale, "boards", "/boards/import".to_owned());
-        Self { frame, text, findings }
+        Self { frame, text: if text.len() > LONGEST_SHOWN { String::new() } else { text }, findings }
     }
 }
 
@@ -38,69 +41,134 @@ pub(super) async fn show(visitor: Visitor) -> ImportPage {
 }
 
 pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Request) -> Result<Response, Refusal> {
-    let text = match upload(request).await? {
-        Ok(text) => text,
+    let (text, file) = match upload::read(request, &FILE).await? {
+        Ok(sent) => {
+            let file = sent.text("file");
+            if file.trim().is_empty() {
+                (sent.text("text"), String::new())
+            } else {
+                (file, sent.name("file").to_owned())
+            }
+        }
         Err(findings) => return Ok(refused(visitor, String::new(), findings)),
     };
-    let board = match mend_formats::board::parse(text.as_bytes()) {
-        Ok(board) => board,
-        Err(findings) => return Ok(refused(visitor, text, findings)),
+    let read = match Kind::of(&text) {
+        Kind::Nothing => Err(vec![
+            Finding::blocking("import", "file", "nothing was sent, or it is no text")
+                .hint("choose a board file, or paste its text"),
+        ]),
+        Kind::Layout => layout(&app, &text, &file).await?,
+        Kind::Footprint => footprint(&app, (visitor, &text)).await?,
+        Kind::Connector => own_connector(&app, &text).await?,
+        Kind::Board => board(&app, &text).await?,
     };
-    let (name, file, now) = (board.name.clone(), text.clone(), app.now_ms());
-    match app.writing(move |w| w.add_board(&name, &file, now)).await? {
-        Some(id) => Ok(Redirect::to(&format!("/boards/{id}")).into_response()),
-        None => {
-            let object = Finding::blocking("import", "name", format!("the library has a “{}” already", board.name));
-            Ok(refused(visitor, text, vec![object.hint("give this one another name")]))
-        }
-    }
+    Ok(read.unwrap_or_else(|findings| refused(visitor, text, findings)))
 }
 
 fn refused(visitor: Visitor, text: String, findings: Vec<Finding>) -> Response {
     (StatusCode::UNPROCESSABLE_ENTITY, ImportPage::new(visitor, text, findings)).into_response()
 }
 
-/// The text that was sent: the file if one was chosen, else what was pasted.
-async fn upload(request: Request) -> Result<Result<String, Vec<Finding>>, Refusal> {
-    let length = request.headers().get(header::CONTENT_LENGTH).and_then(|v| v.to_str().ok()?.parse::<u64>().ok());
-    if length.is_none_or(|bytes| bytes > LARGEST) {
-        drain(request).await;
-        let size = length.map_or("of unknown size".to_owned(), |bytes| format!("of {:.0} MB", bytes as f64 / 1e6));
-        return Err(Refusal::TooLarge(format!("A file {size} is too large: a board file has up to 2 MB")));
-    }
-    let object = |message: String| {
-        vec![Finding::blocking("import", "file", message).hint("choose a board file, or paste its text")]
-    };
-    let mut form = match Multipart::from_request(request, &()).await {
-        Ok(form) => form,
-        Err(error) => return Ok(Err(object(error.body_text()))),
-    };
-    let (mut file, mut pasted) = (String::new(), String::new());
-    loop {
-        let field = match form.next_field().await {
-            Ok(Some(field)) => field,
-            Ok(None) => break,
-            Err(error) => return Ok(Err(object(error.body_text()))),
-        };
-        let name = field.name().unwrap_or_default().to_owned();
-        let Ok(text) = field.text().await else { return Ok(Err(object("the file is no text".to_owned()))) };
-        match name.as_str() {
-            "file" => file = text,
-            "text" => pasted = text,
-            _ => {}
-        }
-    }
-    let text = if file.trim().is_empty() { pasted } else { file };
-    Ok(if text.trim().is_empty() { Err(object("nothing was sent".to_owned())) } else { Ok(text) })
+/// What a text is, by how it begins.
+#[derive(Debug, PartialEq)]
+enum Kind {
+    Nothing,
+    Layout,
+    Footprint,
+    Connector,
+    Board,
 }
 
-async fn drain(request: Request) {
-    let mut body = request.into_body().into_data_stream();
-    let mut read = 0;
-    while let Some(Ok(piece)) = body.next().await {
-        read += piece.len();
-        if read > LONGEST_READ {
-            break;
+impl Kind {
+    fn of(text: &str) -> Self {
+        let begins: String = text.trim_start().chars().take(400).collect();
+        match begins.trim_start_matches('(').trim_start() {
+            "" => Self::Nothing,
+            _ if begins.starts_with('(') && begins.contains("kicad_pcb") => Self::Layout,
+            _ if begins.starts_with('(') => Self::Footprint,
+            _ if begins.contains(connector::FORMAT) => Self::Connector,
+            _ => Self::Board,
         }
+    }
+}
+
+type Read = Result<Response, Vec<Finding>>;
+
+async fn board(app: &App, text: &str) -> Result<Read, Refusal> {
+    let board = match mend_formats::board::parse(text.as_bytes()) {
+        Ok(board) => board,
+        Err(findings) => return Ok(Err(findings)),
+    };
+    let (new, now) = (NewBoard { name: board.name.clone(), file: text.to_owned(), draft: None }, app.now_ms());
+    Ok(match app.writing(move |w| w.add_board(&new, now)).await? {
+        Some(row) => Ok(Redirect::to(&format!("/boards/{}", row.model_id)).into_response()),
+        None => Err(taken("library", &board.name)),
+    })
+}
+
+fn taken(place: &str, name: &str) -> Vec<Finding> {
+    let object = Finding::blocking("import", "name", format!("the {place} has a “{name}” already"));
+    vec![object.hint("give this one another name")]
+}
+
+async fn own_connector(app: &App, text: &str) -> Result<Read, Refusal> {
+    let connector = match connector::parse(text.as_bytes()) {
+        Ok(connector) => connector,
+        Err(findings) => return Ok(Err(findings)),
+    };
+    keep_connector(app, &connector).await.map(|kept| kept.map(|()| Redirect::to("/boards/connectors").into_response()))
+}
+
+async fn keep_connector(
+    app: &App,
+    connector: &mend_core::board::Connector,
+) -> Result<Result<(), Vec<Finding>>, Refusal> {
+    let (name, file, now) = (connector.name.clone(), connector::write(connector), app.now_ms());
+    let added = app.writing(move |write| write.add_connector(&name, &file, now)).await?;
+    Ok(added.map(|_| ()).ok_or_else(|| taken("shop", &connector.name)))
+}
+
+async fn footprint(app: &App, (visitor, text): (Visitor, &str)) -> Result<Read, Refusal> {
+    let read = kicad::footprint(text.as_bytes()).and_then(|(footprint, mut said)| {
+        let connector = kicad::connector(&footprint, &mut said)?;
+        Ok((connector, said))
+    });
+    let (connector, said) = match read {
+        Ok(read) => read,
+        Err(findings) => return Ok(Err(findings)),
+    };
+    let title = format!("{}, {} joints, is in the shop's library", connector.name, connector.joints.len());
+    let onward = (visitor, "/boards/connectors".to_owned());
+    Ok(keep_connector(app, &connector).await?.map(|()| Report::new(&title, &said, onward).into_response()))
+}
+
+async fn layout(app: &App, text: &str, file: &str) -> Result<Read, Refusal> {
+    let (checked, text) = (text.to_owned(), text.to_owned());
+    let read = tokio::task::spawn_blocking(move || kicad::layout(checked.as_bytes()).map(|_| ())).await;
+    if let Err(findings) = read.map_err(|error| Refusal::Broken(error.to_string()))? {
+        return Ok(Err(findings));
+    }
+    let name = file.rsplit('/').next().unwrap_or(file).trim_end_matches(".kicad_pcb");
+    let name: String = if name.is_empty() { "Imported board".to_owned() } else { name.chars().take(80).collect() };
+    let now = app.now_ms();
+    let id = app.writing(move |write| write.add_layout(&name, &text, now)).await?;
+    Ok(Ok(Redirect::to(&format!("/boards/layouts/{id}")).into_response()))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_text_is_known_by_how_it_begins() {
+        let kinds = [
+            "",
+            " \n(kicad_pcb (version 1)",
+            "(footprint \"a\"",
+            "{\"format\": \"urgent-mend/connector/1\"",
+            "{\"format\": \"x\"",
+        ];
+        let found = kinds.map(Kind::of);
+        assert_eq!(found, [Kind::Nothing, Kind::Layout, Kind::Footprint, Kind::Connector, Kind::Board]);
     }
 }

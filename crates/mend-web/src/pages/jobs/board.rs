@@ -28,17 +28,25 @@ pub(crate) struct BoardPage {
 
 /// The board that was chosen.
 struct Chosen {
-    id: i64,
+    model: i64,
+    version: i64,
+    /// A newer version, where there is one and no run has begun: its number in the store, and which it is.
+    newer: Option<(i64, i64)>,
     figures: BoardFigures,
     faces: Faces,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<BoardPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let chosen = job.board.as_ref().map(|(id, board)| Chosen {
-        id: *id,
+    let model = job.model.unwrap_or_default();
+    let newest = app.reading(move |read| read.versions(model)).await?.into_iter().next();
+    let newer = newest.filter(|row| row.version > job.version && job.bench.is_none()).map(|row| (row.id, row.version));
+    let chosen = job.board.as_ref().map(|(_, board)| Chosen {
+        model,
+        version: job.version,
+        newer,
         figures: BoardFigures::of(board),
-        faces: Faces::of(board, visitor),
+        faces: Faces::of(board, &job.photos, visitor),
     });
     Ok(BoardPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/board", job.row.id)),

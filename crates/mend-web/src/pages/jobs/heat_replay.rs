@@ -93,7 +93,9 @@ impl Ready {
         let margins = &planned.plan.margins;
         let window = Window::Near(16.0);
         let draw = |face| {
-            Drawing { board, face, window, margins, scale, lettering: 3.6, overlay: None }.draw(None).seen_through()
+            Drawing { board, face, window, margins, photos: &[], scale, lettering: 3.6, overlay: None }
+                .draw(None)
+                .seen_through()
         };
         Self {
             top: draw(Face::Top),

@@ -57,6 +57,7 @@ pub(crate) fn said((board, station): (&Board, Option<&Station>), planned: &Plann
     let plan = &planned.plan;
     let overlay = station.map(|station| Overlay::of(&plan.recipe, (board, station)));
     let drawing = |face| Drawing {
+        photos: &[],
         board,
         face,
         window: Window::Near(16.0),

@@ -1,0 +1,62 @@
+//! A connector on its own, from above, its joints as they lie.
+
+use askama::Template;
+use mend_core::board::{Connector, JointShape, Rect};
+
+use super::n;
+
+/// A joint on paper.
+pub(crate) struct Dot {
+    pub(crate) class: &'static str,
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) width: String,
+    pub(crate) height: String,
+    pub(crate) round: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/part_picture.svg", escape = "html")]
+pub(crate) struct PartPicture {
+    view_box: String,
+    label: String,
+    body: Dot,
+    joints: Vec<Dot>,
+    bar: (String, String, String),
+}
+
+fn dot(class: &'static str, rect: &Rect, round: f64) -> Dot {
+    let (x, y) = (n(rect.left()), n(-rect.far()));
+    Dot { class, x, y, width: n(rect.width), height: n(rect.depth), round: n(round) }
+}
+
+impl PartPicture {
+    /// A connector, all of it, with a bar of 5 mm below.
+    pub(crate) fn of(connector: &Connector) -> Self {
+        let land = |joint: &mend_core::board::Joint| match joint.shape {
+            JointShape::Pad { width, depth } => (Rect { centre: joint.at, width, depth }, 0.05),
+            JointShape::Hole { pad, .. } => (Rect { centre: joint.at, width: pad, depth: pad }, pad / 2.0),
+        };
+        let corners =
+            connector.joints.iter().flat_map(|j| land(j).0.corners()).chain(connector.body.corners()).collect();
+        let bounds = mend_core::board::Outline { corners }.bounds();
+        // As wide as it is high, so that none is drawn larger than life beside the others in its row.
+        let side = bounds.width.max(bounds.depth * 1.6).max(14.0) + 2.0;
+        let height = side / 1.6;
+        let class = |joint: &mend_core::board::Joint| if joint.hidden { "dot hidden" } else { "dot" };
+        Self {
+            view_box: format!(
+                "{} {} {} {}",
+                n(bounds.centre.x - side / 2.0),
+                n(-bounds.centre.y - height / 2.0),
+                n(side),
+                n(height)
+            ),
+            label: format!("{} from above", connector.name),
+            body: dot("body", &connector.body, 0.4),
+            joints: connector.joints.iter().map(|j| dot(class(j), &land(j).0, land(j).1)).collect(),
+            bar: (n(bounds.centre.x + side / 2.0 - 6.0), n(-bounds.centre.y + height / 2.0 - 0.7), n(0.025 * side)),
+        }
+    }
+}

@@ -1,0 +1,194 @@
+//! The board while it is described: photographs below, rim, part and neighbours over them, both faces in one picture. Which
+//! face is looked at, how near, and what is dragged is the script's.
+
+use askama::Template;
+use mend_core::board::draft::{Draft, Photo, Target};
+use mend_core::board::{Face, Joint, JointShape, Neighbour, Point, Rect};
+
+use super::n;
+
+/// A photograph on paper.
+pub(crate) struct PhotoShape {
+    pub(crate) of: String,
+    pub(crate) face: &'static str,
+    pub(crate) href: String,
+    pub(crate) matrix: String,
+    pub(crate) width: u32,
+    pub(crate) height: u32,
+}
+
+impl PhotoShape {
+    /// A photograph where it lies.
+    pub(crate) fn of(photo: &Photo) -> Self {
+        let [a, b, c, d, e, f] = photo.placement.matrix().map(|v| format!("{v:.6}"));
+        Self {
+            of: target(Target::Photo(photo.id)),
+            face: photo.face.name(),
+            href: format!("/boards/photos/{}", photo.id),
+            matrix: format!("matrix({a} {b} {c} {d} {e} {f})"),
+            width: photo.size.0,
+            height: photo.size.1,
+        }
+    }
+}
+
+/// A joint of the part.
+pub(crate) struct JointDot {
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) width: String,
+    pub(crate) height: String,
+    pub(crate) round: String,
+    /// Does it show on both faces?
+    pub(crate) through: bool,
+}
+
+/// Part or neighbour.
+pub(crate) struct Thing {
+    pub(crate) of: String,
+    pub(crate) face: &'static str,
+    pub(crate) name: String,
+    pub(crate) label: String,
+    pub(crate) label_size: String,
+    pub(crate) round: bool,
+    pub(crate) x: String,
+    pub(crate) y: String,
+    pub(crate) width: String,
+    pub(crate) height: String,
+    pub(crate) middle: (String, String),
+    pub(crate) half: (String, String),
+    pub(crate) joints: Vec<JointDot>,
+}
+
+/// A mark on paper.
+pub(crate) struct Mark {
+    pub(crate) number: usize,
+    pub(crate) x: String,
+    pub(crate) y: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/trace_map.svg", escape = "html")]
+pub(crate) struct TraceMap {
+    pub(crate) view_box: String,
+    pub(crate) outline: String,
+    pub(crate) photos: Vec<PhotoShape>,
+    pub(crate) part: Option<Thing>,
+    pub(crate) neighbours: Vec<Thing>,
+    pub(crate) marks: Vec<Mark>,
+}
+
+/// As the scripts send it back.
+pub(crate) fn target(of: Target) -> String {
+    serde_json::to_string(&of).unwrap_or_default()
+}
+
+impl TraceMap {
+    /// The picture of a draft.
+    pub(crate) fn of(draft: &Draft) -> Self {
+        let frame = frame(draft);
+        let part = draft.part.as_ref().map(mend_core::board::draft::Part::placed);
+        let thing = |(k, neighbour): (usize, &Neighbour)| Thing::of_neighbour(k, neighbour);
+        let mark = |(k, p): (usize, &Point)| Mark { number: k + 1, x: n(p.x), y: n(-p.y) };
+        Self {
+            view_box: format!("{} {} {} {}", n(frame.left()), n(-frame.far()), n(frame.width), n(frame.depth)),
+            outline: draft
+                .outline
+                .corners
+                .iter()
+                .map(|p| format!("{},{}", n(p.x), n(-p.y)))
+                .collect::<Vec<_>>()
+                .join(" "),
+            photos: draft.photos.iter().map(PhotoShape::of).collect(),
+            part: part.as_ref().map(|part| Thing {
+                joints: part.joints.iter().map(JointDot::of).collect(),
+                ..Thing::new(Target::Part, (part.face, &part.body), &format!("{} (to be replaced)", part.name))
+            }),
+            neighbours: draft.neighbours.iter().enumerate().map(thing).collect(),
+            marks: draft.marks.iter().enumerate().map(mark).collect(),
+        }
+    }
+}
+
+impl JointDot {
+    fn of(joint: &Joint) -> Self {
+        let (width, depth, through) = match joint.shape {
+            JointShape::Pad { width, depth } => (width, depth, false),
+            JointShape::Hole { pad, .. } => (pad, pad, true),
+        };
+        let round = if through { width / 2.0 } else { 0.04 };
+        let (x, y) = (n(joint.at.x - width / 2.0), n(-joint.at.y - depth / 2.0));
+        Self { x, y, width: n(width), height: n(depth), round: n(round), through }
+    }
+}
+
+impl Thing {
+    fn new(of: Target, (face, body): (Face, &Rect), name: &str) -> Self {
+        Self {
+            of: target(of),
+            face: face.name(),
+            name: name.to_owned(),
+            label: String::new(),
+            label_size: String::new(),
+            round: false,
+            x: n(body.left()),
+            y: n(-body.far()),
+            width: n(body.width),
+            height: n(body.depth),
+            middle: (n(body.centre.x), n(-body.centre.y)),
+            half: (n(body.width / 2.0), n(body.depth / 2.0)),
+            joints: Vec::new(),
+        }
+    }
+
+    fn of_neighbour(k: usize, neighbour: &Neighbour) -> Self {
+        let (body, letters) = (&neighbour.body, neighbour.name.chars().count().max(1) as f64);
+        // As large as its body lets it, and none where it could not be read.
+        let size = (body.width / letters * 1.7).min(0.6 * body.depth).min(2.2);
+        let said = format!("{}, {}, {} face", neighbour.name, neighbour.material.name(), neighbour.face.name());
+        Self {
+            round: neighbour.round,
+            label: if size < 0.45 { String::new() } else { neighbour.name.clone() },
+            label_size: n(size),
+            ..Self::new(Target::Neighbour(k), (neighbour.face, body), &said)
+        }
+    }
+}
+
+/// Everything that there is, and some room round it.
+fn frame(draft: &Draft) -> Rect {
+    let ends = |r: &Rect| r.corners().to_vec();
+    let photos = draft.photos.iter().flat_map(|photo| {
+        let (w, h) = (f64::from(photo.size.0), f64::from(photo.size.1));
+        [(0.0, 0.0), (w, 0.0), (0.0, h), (w, h)].map(|pixel| photo.placement.shows(pixel)).to_vec()
+    });
+    let part = draft.part.iter().flat_map(|part| ends(&part.placed().body));
+    let neighbours = draft.neighbours.iter().flat_map(|neighbour| ends(&neighbour.body));
+    let all: Vec<Point> = draft.outline.corners.iter().copied().chain(photos).chain(part).chain(neighbours).collect();
+    if all.is_empty() {
+        return Rect { centre: Point { x: 50.0, y: 35.0 }, width: 120.0, depth: 80.0 };
+    }
+    let bounds = mend_core::board::Outline { corners: all }.bounds();
+    Rect { width: bounds.width + 8.0, depth: bounds.depth + 8.0, ..bounds }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::power_board;
+
+    #[test]
+    fn everything_of_a_draft_is_in_its_picture_once() {
+        let draft = Draft::of(&power_board());
+        let svg = TraceMap::of(&draft).render().expect("drawn");
+        assert_eq!(svg.matches("class=\"thing neighbour").count(), draft.neighbours.len());
+        assert_eq!(svg.matches("data-of=\"&#34;part&#34;\"").count(), 1);
+        assert_eq!(svg.matches("class=\"dot").count(), power_board().connector.joints.len());
+    }
+
+    #[test]
+    fn an_empty_draft_still_has_paper() {
+        assert_eq!(TraceMap::of(&Draft::new("x")).view_box, "-10 -75 120 80");
+    }
+}

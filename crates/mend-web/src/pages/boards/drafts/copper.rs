@@ -1,0 +1,123 @@
+//! The stack-up: what was seen of it, what that comes to, and how sure that is.
+
+use askama::Template;
+use mend_core::board::draft::{Draft, Target};
+use mend_core::board::stack_guess::{Feels, Light, StackGuess, Vias};
+
+use super::field::{Field, Fields, short};
+use crate::pages::word;
+
+/// Odds of a number of layers, as a bar.
+pub(crate) struct Bar {
+    pub(crate) layers: u32,
+    pub(crate) percent: String,
+    /// Of the longest bar, 0-100.
+    pub(crate) length: u32,
+}
+
+/// The panel.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_copper.html")]
+pub(crate) struct CopperPanel {
+    thickness: Vec<Field>,
+    seen: Vec<Field>,
+    known: Vec<Field>,
+    typed: Vec<Field>,
+    bars: Vec<Bar>,
+    conducts: String,
+    sure: String,
+    at_odds: bool,
+    guessed: bool,
+}
+
+fn choices<T: serde::Serialize>(all: &[(T, &str)]) -> Vec<(String, String)> {
+    let none = (String::new(), "not looked".to_owned());
+    std::iter::once(none).chain(all.iter().map(|(value, label)| (word(value), (*label).to_owned()))).collect()
+}
+
+fn chosen<T: serde::Serialize>(value: Option<&T>) -> String {
+    value.map(word).unwrap_or_default()
+}
+
+impl CopperPanel {
+    /// `known`: names and weights per area, g/mm², of the library's boards.
+    pub(super) fn of(draft: &Draft, known: &[(String, f64)]) -> Self {
+        let stack = &draft.stack;
+        let guess = draft.guess();
+        let spread = stack.conduction_spread();
+        let (low, high) = (stack.in_plane() * (-1.2816 * spread).exp(), stack.in_plane() * (1.2816 * spread).exp());
+        let (low, high) = guess.as_ref().map_or((low, high), |guess| guess.in_plane);
+        Self {
+            thickness: Fields::of(Target::Stack, "stack")
+                .number(("thickness", "Thickness, by caliper"), Some(stack.thickness.in_mm()), "mm")
+                .all,
+            seen: seen(draft),
+            known: beside(draft, known),
+            typed: typed(draft),
+            bars: guess.as_ref().map(bars).unwrap_or_default(),
+            conducts: format!("{low:.0}–{high:.0} W/mK along"),
+            sure: format!("eight in ten; spread {spread:.2} goes into every band of the plan"),
+            at_odds: guess.as_ref().is_some_and(|guess| guess.at_odds),
+            guessed: guess.is_some(),
+        }
+    }
+}
+
+fn seen(draft: &Draft) -> Vec<Field> {
+    let looked = &draft.looked;
+    let light = [
+        (Light::Between, "shines between the traces"),
+        (Light::Clearances, "only in rings round holes"),
+        (Light::Nowhere, "nowhere"),
+    ];
+    let vias =
+        [(Vias::Open, "open holes"), (Vias::Covered, "covered with mask"), (Vias::Filled, "filled flat, in pads")];
+    let area = draft.outline.area();
+    let area =
+        if area > 0.0 { format!("empty: {area:.0} mm² of the outline") } else { "of what was weighed".to_owned() };
+    Fields::of(Target::Looked, "looked")
+        .choice(("light", "Lamp behind it"), &chosen(looked.light.as_ref()), choices(&light))
+        .choice(("vias", "Holes near fine parts"), &chosen(looked.vias.as_ref()), choices(&vias))
+        .number(("edge_lines", "Copper lines at the rim"), looked.edge_lines.map(f64::from), "")
+        .number(("grams", "Weight"), looked.grams, "g")
+        .number(("area", "Its area"), looked.area_mm2, "mm²")
+        .hint(&area)
+        .tick(("bare", "Bare: no parts on it"), looked.bare)
+        .all
+}
+
+fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<Field> {
+    let looked = &draft.looked;
+    let value = |(name, weight): &(String, f64)| format!("{weight:.6} {name}");
+    let none = (String::new(), "none".to_owned());
+    let boards = std::iter::once(none).chain(known.iter().map(|board| (value(board), board.0.clone())));
+    let feels =
+        [(Feels::Lighter, "clearly lighter"), (Feels::Same, "about the same"), (Feels::Heavier, "clearly heavier")];
+    let chosen_board = looked.known.as_ref().map(value).unwrap_or_default();
+    Fields::of(Target::Looked, "looked")
+        .choice(("known", "Beside a board you know"), &chosen_board, boards.collect())
+        .choice(("feels", "For its size it feels"), &chosen(looked.feels.as_ref()), choices(&feels))
+        .all
+}
+
+fn typed(draft: &Draft) -> Vec<Field> {
+    let stack = &draft.stack;
+    Fields::of(Target::Stack, "stack")
+        .number(("layers", "Copper layers"), Some(f64::from(stack.layers)), "")
+        .number(("planes", "of them planes"), Some(f64::from(stack.planes)), "")
+        .number(("foil", "Foil"), Some(stack.foil_um), "µm")
+        .number(("plane_coverage", "Copper of a plane"), Some(100.0 * stack.plane_coverage), "%")
+        .number(("signal_coverage", "Copper of a signal layer"), Some(100.0 * stack.signal_coverage), "%")
+        .number(("vias", "Holes near the port"), stack.vias_per_mm2, "/mm²")
+        .all
+}
+
+fn bars(guess: &StackGuess) -> Vec<Bar> {
+    let longest = guess.layers.iter().map(|(_, odds)| *odds).fold(0.01, f64::max);
+    let bar = |(layers, odds): &(u32, f64)| Bar {
+        layers: *layers,
+        percent: short((100.0 * odds).round()),
+        length: (100.0 * odds / longest).round() as u32,
+    };
+    guess.layers.iter().map(bar).collect()
+}

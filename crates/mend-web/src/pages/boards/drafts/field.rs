@@ -1,0 +1,105 @@
+//! A field of a panel: what it is called, what it holds, and the act that a change of it is.
+
+use mend_core::board::draft::Target;
+
+use crate::draw::trace_map::target;
+
+/// A choice of a list.
+pub(crate) struct Choice {
+    pub(crate) value: String,
+    pub(crate) label: String,
+    pub(crate) chosen: bool,
+}
+
+/// A field.
+pub(crate) struct Field {
+    pub(crate) id: String,
+    pub(crate) of: String,
+    pub(crate) field: String,
+    pub(crate) label: String,
+    pub(crate) unit: String,
+    pub(crate) value: String,
+    /// `number`, `text`, `lines`, `choice`, `tick`.
+    pub(crate) kind: &'static str,
+    pub(crate) choices: Vec<Choice>,
+    /// What it is for, where that is not plain.
+    pub(crate) hint: String,
+}
+
+/// The fields of one thing.
+pub(crate) struct Fields {
+    of: String,
+    prefix: &'static str,
+    pub(crate) all: Vec<Field>,
+}
+
+impl Fields {
+    pub(crate) fn of(of: Target, prefix: &'static str) -> Self {
+        Self { of: target(of), prefix, all: Vec::new() }
+    }
+
+    fn add(mut self, kind: &'static str, (field, label): (&str, &str), value: String) -> Self {
+        self.all.push(Field {
+            id: format!("{}-{field}", self.prefix),
+            of: self.of.clone(),
+            field: field.to_owned(),
+            label: label.to_owned(),
+            unit: String::new(),
+            value,
+            kind,
+            choices: Vec::new(),
+            hint: String::new(),
+        });
+        self
+    }
+
+    /// A number with its unit.
+    pub(crate) fn number(self, name: (&str, &str), value: Option<f64>, unit: &str) -> Self {
+        let value = value.map_or(String::new(), short);
+        self.add("number", name, value).with(|field| field.unit = unit.to_owned())
+    }
+    /// A line of text.
+    pub(crate) fn text(self, name: (&str, &str), value: &str) -> Self {
+        self.add("text", name, value.to_owned())
+    }
+    /// Some lines.
+    pub(crate) fn lines(self, name: (&str, &str), value: &str) -> Self {
+        self.add("lines", name, value.to_owned())
+    }
+    /// Yes or no.
+    pub(crate) fn tick(self, name: (&str, &str), value: bool) -> Self {
+        self.add("tick", name, value.to_string())
+    }
+    /// One of a list: value, label; the chosen one by its value.
+    pub(crate) fn choice(self, name: (&str, &str), chosen: &str, choices: Vec<(String, String)>) -> Self {
+        let choice = |(value, label): (String, String)| Choice { chosen: value == chosen, value, label };
+        let choices = choices.into_iter().map(choice).collect();
+        self.add("choice", name, chosen.to_owned()).with(|field| field.choices = choices)
+    }
+    /// What the last field is for.
+    pub(crate) fn hint(self, hint: &str) -> Self {
+        self.with(|field| field.hint = hint.to_owned())
+    }
+
+    fn with(mut self, change: impl FnOnce(&mut Field)) -> Self {
+        self.all.last_mut().map(change);
+        self
+    }
+}
+
+/// A number as a person types it: no more than three decimals, none that are nought.
+pub(crate) fn short(value: f64) -> String {
+    let text = format!("{value:.3}");
+    let text = text.trim_end_matches('0').trim_end_matches('.');
+    if text == "-0" { "0".to_owned() } else { text.to_owned() }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn numbers_are_short_and_never_minus_nought() {
+        assert_eq!([12.5, 0.30004, -0.0001, 7.0].map(short), ["12.5", "0.3", "0", "7"]);
+    }
+}

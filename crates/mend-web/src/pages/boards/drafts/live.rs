@@ -1,0 +1,184 @@
+//! What changes with every act: the steps, the map, the panel beside it, and what is still to mend.
+
+use askama::Template;
+use mend_core::board::draft::Draft;
+use mend_core::finding::{Finding, any_blocking};
+use mend_store::DraftRow;
+
+use super::copper::CopperPanel;
+use super::field::{Field, Fields, short};
+use super::panels::{NeighbourPanel, NeighboursPanel, OutlinePanel, PartPanel, PhotoPanel};
+use crate::App;
+use crate::draw::trace_map::TraceMap;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A draft as it is kept, understood.
+pub(crate) struct Kept {
+    pub(crate) row: DraftRow,
+    pub(crate) draft: Draft,
+    /// The name of the model that it is a version of, and which version it would be.
+    pub(crate) version: Option<(String, i64)>,
+    /// The shop's own connectors.
+    pub(crate) own: Vec<(i64, String)>,
+    /// Names and weights per area of the library's boards.
+    pub(crate) known: Vec<(String, f64)>,
+}
+
+impl Kept {
+    pub(crate) async fn load(app: &App, id: i64) -> Result<Self, Refusal> {
+        let read = move |read: mend_store::Read<'_>| {
+            let Some(row) = read.draft(id)? else { return Ok(None) };
+            let versions = row.model_id.map(|model| read.versions(model)).transpose()?.unwrap_or_default();
+            Ok(Some((row, versions.into_iter().next(), read.connectors()?, read.boards()?)))
+        };
+        let (row, newest, own, boards) = app.reading(read).await?.ok_or(Refusal::NotFound("draft"))?;
+        let draft = mend_formats::draft::parse(row.draft.as_bytes())?;
+        let weight = |board: &mend_store::BoardRow| {
+            let parsed = mend_formats::board::parse(board.file.as_bytes()).ok()?;
+            Some((board.name.clone(), parsed.stack.weight()))
+        };
+        Ok(Self {
+            row,
+            draft,
+            version: newest.map(|board| (board.name, board.version + 1)),
+            own: own.into_iter().map(|c| (c.id, c.name)).collect(),
+            known: boards.iter().filter_map(weight).collect(),
+        })
+    }
+}
+
+/// A step of describing a board.
+pub(crate) struct Step {
+    pub(crate) show: &'static str,
+    pub(crate) name: &'static str,
+    pub(crate) figure: String,
+    pub(crate) done: bool,
+    pub(crate) here: bool,
+}
+
+/// Keeping it.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_keep.html")]
+pub(crate) struct KeepPanel {
+    draft: i64,
+    fields: Vec<Field>,
+    findings: Vec<Finding>,
+    ready: bool,
+    version: String,
+    part: Option<String>,
+}
+
+/// The panel that is shown.
+pub(crate) enum Panel {
+    Photo(PhotoPanel),
+    Outline(OutlinePanel),
+    Part(Box<PartPanel>),
+    Neighbours(NeighboursPanel),
+    Neighbour(NeighbourPanel),
+    Copper(Box<CopperPanel>),
+    Keep(KeepPanel),
+}
+
+/// The fragment.
+#[derive(Template)]
+#[template(path = "boards/drafts/live.html")]
+pub(crate) struct Live {
+    id: i64,
+    show: String,
+    steps: Vec<Step>,
+    back: i64,
+    forward: i64,
+    map: TraceMap,
+    panel: Panel,
+    refusals: Vec<Finding>,
+}
+
+impl Live {
+    /// The draft with one of its panels, and what was refused of the last act.
+    pub(crate) fn of(kept: &Kept, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
+        let (show, panel) = panel(kept, show, visitor);
+        Self {
+            id: kept.row.id,
+            steps: steps(&kept.draft, &show),
+            show,
+            back: kept.row.back,
+            forward: kept.row.forward,
+            map: TraceMap::of(&kept.draft),
+            panel,
+            refusals,
+        }
+    }
+}
+
+fn panel(kept: &Kept, show: &str, visitor: Visitor) -> (String, Panel) {
+    let (id, draft) = (kept.row.id, &kept.draft);
+    let numbered = show.strip_prefix("neighbour-").and_then(|k| k.parse::<usize>().ok());
+    if let Some((k, neighbour)) = numbered.and_then(|k| Some((k, draft.neighbours.get(k)?))) {
+        return (show.to_owned(), Panel::Neighbour(NeighbourPanel::of(k, neighbour, visitor)));
+    }
+    let panel = match show {
+        "outline" => Panel::Outline(OutlinePanel::of(draft)),
+        "part" => Panel::Part(Box::new(PartPanel::of(id, draft, &kept.own))),
+        "copper" => Panel::Copper(Box::new(CopperPanel::of(draft, &kept.known))),
+        "keep" => Panel::Keep(keep(kept)),
+        _ if show.starts_with("neighbour") => Panel::Neighbours(NeighboursPanel::of(id, draft)),
+        _ => Panel::Photo(PhotoPanel::of(id, draft)),
+    };
+    let shown = match panel {
+        Panel::Photo(_) => "photo",
+        Panel::Neighbours(_) => "neighbours",
+        _ => show,
+    };
+    (shown.to_owned(), panel)
+}
+
+fn keep(kept: &Kept) -> KeepPanel {
+    let findings = kept.draft.findings();
+    KeepPanel {
+        draft: kept.row.id,
+        fields: Fields::of(mend_core::board::draft::Target::Board, "board")
+            .text(("name", "Called"), &kept.draft.name)
+            .text(("maker", "Made by"), &kept.draft.maker)
+            .all,
+        ready: !any_blocking(&findings),
+        findings,
+        version: match &kept.version {
+            Some((name, version)) => format!("Keep as version {version} of {name}"),
+            None => "Keep in the library".to_owned(),
+        },
+        part: kept.draft.part.as_ref().map(|part| part.made.name.clone()),
+    }
+}
+
+fn steps(draft: &Draft, show: &str) -> Vec<Step> {
+    let bounds = draft.outline.bounds();
+    let findings = draft.findings();
+    let missing = findings.iter().filter(|f| f.severity == mend_core::finding::Severity::Blocking).count();
+    let some = |text: String, there: bool| if there { text } else { "none yet".to_owned() };
+    let outline = !draft.outline.corners.is_empty();
+    let part = draft.part.as_ref().map(|part| part.made.name.clone());
+    let (photos, neighbours) = (draft.photos.len(), draft.neighbours.len());
+    let all = [
+        ("photo", "Photograph", some(format!("{photos}"), photos > 0), photos > 0),
+        (
+            "outline",
+            "Outline",
+            some(format!("{} x {} mm", short(bounds.width.round()), short(bounds.depth.round())), outline),
+            outline,
+        ),
+        ("part", "Part", part.clone().unwrap_or_else(|| "none yet".to_owned()), part.is_some()),
+        ("neighbours", "Neighbours", some(format!("{neighbours}"), neighbours > 0), neighbours > 0),
+        ("copper", "Copper", format!("{} layers", draft.stack.layers), draft.guess().is_some()),
+        ("keep", "Keep", if missing > 0 { format!("{missing} to mend") } else { "ready".to_owned() }, missing == 0),
+    ];
+    let step = |(step, name, figure, done): (&'static str, &'static str, String, bool)| Step {
+        here: show.trim_end_matches(|c: char| c.is_ascii_digit() || c == '-').trim_end_matches('s')
+            == step.trim_end_matches('s'),
+        show: step,
+        name,
+        figure,
+        done,
+    };
+    all.into_iter().map(step).collect()
+}

@@ -1,0 +1,258 @@
+//! What stands beside the map: one panel per step of describing a board, and one for the thing that is chosen.
+
+use askama::Template;
+use mend_core::board::draft::{Draft, Photo, Target};
+use mend_core::board::library::{self, Among, Kind};
+use mend_core::board::{Face, Neighbour, Thing, Turn};
+use mend_core::materials::BodyMaterial;
+
+use super::field::{Field, Fields, short};
+use crate::draw::trace_map::target;
+use crate::pages::word;
+use crate::visitor::Visitor;
+
+fn faces() -> Vec<(String, String)> {
+    [Face::Top, Face::Bottom].map(|face| (word(&face), face.name().to_owned())).to_vec()
+}
+
+fn materials() -> Vec<(String, String)> {
+    BodyMaterial::ALL.map(|material| (word(&material), material.name().to_owned())).to_vec()
+}
+
+pub(super) fn things() -> Vec<(String, String)> {
+    Thing::ALL.map(|thing| (word(&thing), thing.name().to_owned())).to_vec()
+}
+
+/// A photograph in the list.
+pub(super) struct PhotoLine {
+    pub(super) id: i64,
+    pub(super) of: String,
+    pub(super) face: &'static str,
+    pub(super) size: String,
+    pub(super) fields: Vec<Field>,
+}
+
+/// Photographs: adding them, their scale, and lining them up.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_photo.html")]
+pub(crate) struct PhotoPanel {
+    draft: i64,
+    photos: Vec<PhotoLine>,
+    marked: bool,
+    part: Option<String>,
+}
+
+impl PhotoPanel {
+    pub(super) fn of(id: i64, draft: &Draft) -> Self {
+        let line = |photo: &Photo| PhotoLine {
+            id: photo.id,
+            of: target(Target::Photo(photo.id)),
+            face: photo.face.name(),
+            size: format!(
+                "{:.0} mm wide, {:.3} mm a pixel",
+                f64::from(photo.size.0) * photo.placement.mm_per_px,
+                photo.placement.mm_per_px
+            ),
+            fields: Fields::of(Target::Photo(photo.id), "photo")
+                .number(("turn", "Turned left"), Some(photo.placement.turn_deg), "°")
+                .choice(("face", "Shows"), &word(&photo.face), faces())
+                .all
+                .into_iter()
+                .map(|field| Field { id: format!("{}-{}", field.id, photo.id), ..field })
+                .collect(),
+        };
+        let part = draft.part.as_ref().map(|part| format!("{} mm", short(part.made.body.width)));
+        Self { draft: id, photos: draft.photos.iter().map(line).collect(), marked: !draft.marks.is_empty(), part }
+    }
+}
+
+/// The rim.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_outline.html")]
+pub(crate) struct OutlinePanel {
+    fields: Vec<Field>,
+    corners: Vec<Field>,
+    count: usize,
+}
+
+impl OutlinePanel {
+    pub(super) fn of(draft: &Draft) -> Self {
+        let count = draft.outline.corners.len();
+        let bounds = draft.outline.bounds();
+        let side = |length: f64| (count > 0).then_some(length);
+        let lines: Vec<String> =
+            draft.outline.corners.iter().map(|p| format!("{} {}", short(p.x), short(p.y))).collect();
+        Self {
+            fields: Fields::of(Target::Board, "board")
+                .number(("width", "Width"), side(bounds.width), "mm")
+                .number(("depth", "Depth"), side(bounds.depth), "mm")
+                .all,
+            corners: Fields::of(Target::Board, "board")
+                .lines(("corners", "Corners, x y in mm, a line each"), &lines.join("\n"))
+                .all,
+            count,
+        }
+    }
+}
+
+/// A kind of the library.
+pub(crate) struct KindLine {
+    pub(crate) key: String,
+    pub(crate) name: String,
+    pub(crate) known_by: String,
+}
+
+/// The part: chosen from the library, then its sizes and place.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_part.html")]
+pub(crate) struct PartPanel {
+    draft: i64,
+    kinds: Vec<KindLine>,
+    own: Vec<KindLine>,
+    chosen: Option<ChosenPart>,
+}
+
+/// The part as it stands.
+struct ChosenPart {
+    of: String,
+    place: Vec<Field>,
+    sizes: Vec<Field>,
+    known_by: String,
+    said: Vec<Field>,
+    joints: String,
+}
+
+pub(crate) fn kind_lines() -> Vec<KindLine> {
+    let line = |kind: &Kind| KindLine {
+        key: kind.key.to_owned(),
+        name: kind.name.to_owned(),
+        known_by: kind.known_by.to_owned(),
+    };
+    library::KINDS.iter().map(line).collect()
+}
+
+impl PartPanel {
+    pub(super) fn of(id: i64, draft: &Draft, own: &[(i64, String)]) -> Self {
+        let own =
+            own.iter().map(|(id, name)| KindLine { key: id.to_string(), name: name.clone(), known_by: String::new() });
+        Self { draft: id, kinds: kind_lines(), own: own.collect(), chosen: draft.part.as_ref().map(ChosenPart::of) }
+    }
+}
+
+impl ChosenPart {
+    fn of(part: &mend_core::board::draft::Part) -> Self {
+        let made = &part.made;
+        let turns = Turn::ALL.map(|turn| (word(&turn), turn.mouth().to_owned())).to_vec();
+        let kind = part.from.as_ref().and_then(|(key, _)| library::kind(key));
+        let hidden = made.joints.iter().filter(|j| j.hidden).count();
+        let hidden = if hidden > 0 { format!(", {hidden} hidden") } else { String::new() };
+        Self {
+            of: target(Target::Part),
+            place: Fields::of(Target::Part, "part")
+                .number(("x", "Middle, x"), Some(part.at.x), "mm")
+                .number(("y", "Middle, y"), Some(part.at.y), "mm")
+                .choice(("turn", "Mouth looks"), &word(&part.turn), turns)
+                .choice(("face", "Face"), &word(&part.face), faces())
+                .all,
+            sizes: kind.map(|kind| sizes(kind, part)).unwrap_or_default(),
+            known_by: kind.map_or(String::new(), |kind| kind.known_by.to_owned()),
+            said: Fields::of(Target::Part, "part")
+                .text(("name", "Called"), &made.name)
+                .choice(("material", "Plastic"), &word(&made.material), materials())
+                .number(("height", "Height"), Some(made.height.in_mm()), "mm")
+                .number(("pegs", "Pegs to pull"), Some(f64::from(made.pegs)), "")
+                .tick(("shell", "Metal shell"), made.shell)
+                .lines(("tests", "The functional test must cover"), &made.tests.join("\n"))
+                .all,
+            joints: format!("{} joints{hidden}, {} pegs", made.joints.len(), made.pegs),
+        }
+    }
+}
+
+fn sizes(kind: &Kind, part: &mend_core::board::draft::Part) -> Vec<Field> {
+    let values = part.from.as_ref().map(|(_, values)| values.clone()).unwrap_or_default();
+    let of = Fields::of(Target::Size, "size");
+    let add = |fields: Fields, param: &library::Param| {
+        let value = values.get(param.key).copied().unwrap_or(param.usual);
+        match param.among {
+            Among::Choice(all) => {
+                let choices = all.iter().map(|(value, name)| (short(*value), (*name).to_owned())).collect();
+                fields.choice((param.key, param.label), &short(value), choices)
+            }
+            Among::Range(..) | Among::Whole(..) => fields.number((param.key, param.label), Some(value), param.unit),
+        }
+    };
+    kind.params.iter().fold(of, add).all
+}
+
+/// Neighbours: drawing new ones, and the list of those that are there.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_neighbours.html")]
+pub(crate) struct NeighboursPanel {
+    draft: i64,
+    things: Vec<(String, String)>,
+    lines: Vec<NeighbourLine>,
+    part: bool,
+}
+
+pub(super) struct NeighbourLine {
+    pub(super) of: String,
+    pub(super) show: String,
+    pub(super) name: String,
+    pub(super) said: String,
+}
+
+impl NeighboursPanel {
+    pub(super) fn of(id: i64, draft: &Draft) -> Self {
+        let line = |(k, neighbour): (usize, &Neighbour)| NeighbourLine {
+            of: target(Target::Neighbour(k)),
+            show: format!("neighbour-{k}"),
+            name: neighbour.name.clone(),
+            said: format!("{}, {}", neighbour.material.name(), neighbour.face.name()),
+        };
+        let lines = draft.neighbours.iter().enumerate().map(line).collect();
+        Self { draft: id, things: things(), lines, part: draft.part.is_some() }
+    }
+}
+
+/// One neighbour.
+#[derive(Template)]
+#[template(path = "boards/drafts/panel_neighbour.html")]
+pub(crate) struct NeighbourPanel {
+    of: String,
+    name: String,
+    fields: Vec<Field>,
+}
+
+impl NeighbourPanel {
+    pub(super) fn of(k: usize, neighbour: &Neighbour, visitor: Visitor) -> Self {
+        let n = neighbour;
+        let scale = visitor.scale;
+        let what = n.what.map_or(String::new(), |what| word(&what));
+        let mut whats = things();
+        if n.what.is_none() {
+            whats.insert(0, (String::new(), "not said".to_owned()));
+        }
+        let round = if n.round { "round" } else { "rectangle" };
+        let shapes = ["rectangle", "round"].map(|shape| (shape.to_owned(), shape.to_owned())).to_vec();
+        let usual = format!("empty: {:.0} {} of its material", scale.of(n.material.limit()), scale.symbol());
+        let soldered = format!("empty: {} % of its material", short(100.0 * n.material.pad_share()));
+        let fields = Fields::of(Target::Neighbour(k), "neighbour")
+            .text(("name", "Called"), &n.name)
+            .choice(("what", "It is"), &what, whats)
+            .number(("height", "Height"), Some(n.height.in_mm()), "mm")
+            .number(("x", "Middle, x"), Some(n.body.centre.x), "mm")
+            .number(("y", "Middle, y"), Some(n.body.centre.y), "mm")
+            .choice(("round", "Shape"), round, shapes)
+            .number(("width", if n.round { "Diameter" } else { "Width" }), Some(n.body.width), "mm");
+        let fields = if n.round { fields } else { fields.number(("depth", "Depth"), Some(n.body.depth), "mm") };
+        let fields = fields
+            .choice(("face", "Face"), &word(&n.face), faces())
+            .choice(("material", "Material"), &word(&n.material), materials())
+            .number(("limit", "Own limit"), n.own_limit.map(|limit| scale.of(limit).round()), scale.symbol())
+            .hint(&usual)
+            .number(("own_joints", "Own joints, of its footprint"), n.own_joints.map(|share| 100.0 * share), "%")
+            .hint(&soldered);
+        Self { of: target(Target::Neighbour(k)), name: n.name.clone(), fields: fields.all }
+    }
+}

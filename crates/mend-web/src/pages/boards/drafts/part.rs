@@ -1,0 +1,64 @@
+//! The part, taken from the library of kinds or from the shop's own.
+
+use axum::Form;
+use axum::extract::{Path, State};
+use axum::response::Redirect;
+use mend_core::board::draft::{Draft, Part};
+use mend_core::board::library::{self, Values};
+use mend_core::board::{Face, Point, Turn};
+use serde::Deserialize;
+
+use super::live::Kept;
+use super::{keep_step, number};
+use crate::App;
+use crate::refusal::Refusal;
+
+/// Which one: `usb-c-top`, or `own 3`.
+#[derive(Deserialize)]
+pub(super) struct Wanted {
+    kind: String,
+    #[serde(default)]
+    token: String,
+}
+
+pub(super) async fn take(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Form(wanted): Form<Wanted>,
+) -> Result<Redirect, Refusal> {
+    let kept = Kept::load(&app, number(&id)?).await?;
+    let part = part(&app, &wanted.kind).await?;
+    let place = kept.draft.part.as_ref().map_or_else(|| first_place(&kept.draft), |old| (old.at, old.turn, old.face));
+    let (at, turn, face) = place;
+    let draft = Draft { part: Some(Part { at, turn, face, ..part }), ..kept.draft };
+    keep_step(&app, kept.row.id, (&draft, &wanted.token)).await?;
+    Ok(Redirect::to(&format!("/boards/drafts/{}?show=part", kept.row.id)))
+}
+
+async fn part(app: &App, wanted: &str) -> Result<Part, Refusal> {
+    let nowhere = (Point { x: 0.0, y: 0.0 }, Turn::None, Face::Top);
+    let (made, from) = match wanted.strip_prefix("own ") {
+        Some(own) => {
+            let own: i64 = own.parse().map_err(|_| Refusal::NotFound("connector"))?;
+            let row = app.reading(move |read| read.connector(own)).await?.ok_or(Refusal::NotFound("connector"))?;
+            (mend_formats::connector::parse(row.file.as_bytes())?, None)
+        }
+        None => {
+            let kind = library::kind(wanted).ok_or(Refusal::NotFound("connector"))?;
+            (kind.make(&Values::new())?, Some((wanted.to_owned(), Values::new())))
+        }
+    };
+    let (at, turn, face) = nowhere;
+    Ok(Part { made, from, at, turn, face })
+}
+
+/// In the middle of the near rim, its mouth over it; where there is no rim, where the map begins.
+fn first_place(draft: &Draft) -> (Point, Turn, Face) {
+    let bounds = draft.outline.bounds();
+    let at = if bounds.width.is_finite() {
+        Point { x: (bounds.centre.x * 10.0).round() / 10.0, y: bounds.near() + 4.0 }
+    } else {
+        Point { x: 50.0, y: 10.0 }
+    };
+    (at, Turn::None, Face::Top)
+}

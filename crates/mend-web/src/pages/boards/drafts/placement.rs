@@ -1,0 +1,78 @@
+//! Neighbours from a table of where parts stand.
+
+use axum::extract::{Path, Request, State};
+use axum::response::{IntoResponse, Response};
+use mend_core::board::draft::{Draft, MOST_NEIGHBOURS};
+use mend_core::board::{Neighbour, Point};
+use mend_core::finding::Finding;
+use mend_formats::kicad::Said;
+use mend_formats::placement::{self, Row};
+
+use super::live::Kept;
+use super::trace::refused;
+use super::{keep_step, number};
+use crate::App;
+use crate::pages::boards::said::Report;
+use crate::refusal::Refusal;
+use crate::upload::{self, Limit};
+use crate::visitor::Visitor;
+
+const TABLE: Limit = Limit { bytes: 4 * 1024 * 1024, what: "a placement table (CSV)" };
+/// What stands further from the part is not heated with it, mm (E).
+const NEAR_MM: f64 = 45.0;
+
+pub(super) async fn add(
+    State(app): State<App>,
+    visitor: Visitor,
+    Path(id): Path<String>,
+    request: Request,
+) -> Result<Response, Refusal> {
+    let id = number(&id)?;
+    let mut sent = match upload::read(request, &TABLE).await? {
+        Ok(sent) => sent,
+        Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
+    };
+    let kept = Kept::load(&app, id).await?;
+    let reference = sent.text("reference").trim().to_owned();
+    let rows =
+        placement::rows(&sent.bytes("table")).and_then(|rows| Ok((shift(&kept.draft, &rows, &reference)?, rows)));
+    let (by, rows) = match rows {
+        Ok(read) => read,
+        Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
+    };
+    let mut said = Said::default();
+    let found = placement::neighbours(&rows, (&reference, by), &mut said);
+    let mut draft = kept.draft;
+    let added = take_over(&mut draft, found);
+    keep_step(&app, id, (&draft, &format!("table-{}", app.now_ms()))).await?;
+    let frame_back = format!("/boards/drafts/{id}?show=neighbours");
+    Ok(Report::new(&format!("{added} neighbours from the table"), &said, (visitor, frame_back)).into_response())
+}
+
+/// From the table's places to the board's: by the part, which is in both.
+fn shift(draft: &Draft, rows: &[Row], reference: &str) -> Result<Point, Vec<Finding>> {
+    if reference.is_empty() {
+        return Ok(Point { x: 0.0, y: 0.0 });
+    }
+    let object = |message: String, hint: &str| vec![Finding::blocking("placement", "reference", message).hint(hint)];
+    let row = rows.iter().find(|row| row.reference == reference);
+    let row = row.ok_or_else(|| {
+        object(format!("“{reference}” is not in the table"), "the part's number as the table writes it")
+    })?;
+    let part = draft.part.as_ref().ok_or_else(|| object("there is no part yet".to_owned(), "take the part first"))?;
+    Ok(Point { x: part.at.x - row.at.x, y: part.at.y - row.at.y })
+}
+
+/// Those near the part that have a name of their own, as many as there is room for. Answers how many.
+fn take_over(draft: &mut Draft, found: Vec<Neighbour>) -> usize {
+    let before = draft.neighbours.len();
+    let at = draft.part.as_ref().map(|part| part.at);
+    let near = |n: &Neighbour| at.is_none_or(|at| (n.body.centre.x - at.x).hypot(n.body.centre.y - at.y) <= NEAR_MM);
+    for neighbour in found.into_iter().filter(near) {
+        let taken = draft.neighbours.iter().any(|n| n.name == neighbour.name);
+        if !taken && draft.neighbours.len() < MOST_NEIGHBOURS {
+            draft.neighbours.push(neighbour);
+        }
+    }
+    draft.neighbours.len() - before
+}

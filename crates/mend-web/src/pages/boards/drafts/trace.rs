@@ -1,0 +1,122 @@
+//! The page on which a board is described.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::{Path, Query, State};
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Redirect, Response};
+use mend_core::board::draft::Draft;
+use mend_core::finding::Finding;
+use serde::Deserialize;
+
+use super::live::{Kept, Live};
+use super::{begin as begin_draft, number};
+use crate::App;
+use crate::pages::Frame;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+#[derive(Template, WebTemplate)]
+#[template(path = "boards/drafts/trace.html")]
+pub(super) struct TracePage {
+    frame: Frame,
+    id: i64,
+    name: String,
+    live: Live,
+}
+
+/// Which panel is looked at.
+#[derive(Deserialize)]
+pub(super) struct Shown {
+    #[serde(default)]
+    show: String,
+}
+
+impl TracePage {
+    fn new(kept: &Kept, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
+        let id = kept.row.id;
+        let name = if kept.draft.name.is_empty() { "New board".to_owned() } else { kept.draft.name.clone() };
+        let frame = Frame::new(name.clone(), visitor.scale, "boards", format!("/boards/drafts/{id}"));
+        Self { frame, id, name, live: Live::of(kept, (show, visitor), refusals) }
+    }
+}
+
+pub(super) async fn show(
+    State(app): State<App>,
+    visitor: Visitor,
+    Path(id): Path<String>,
+    Query(shown): Query<Shown>,
+) -> Result<TracePage, Refusal> {
+    let kept = Kept::load(&app, number(&id)?).await?;
+    Ok(TracePage::new(&kept, (&shown.show, visitor), vec![]))
+}
+
+/// The page again with what was refused.
+pub(super) async fn refused(
+    app: &App,
+    visitor: Visitor,
+    (id, show): (i64, &str),
+    findings: Vec<Finding>,
+) -> Result<Response, Refusal> {
+    let kept = Kept::load(app, id).await?;
+    Ok((StatusCode::UNPROCESSABLE_ENTITY, TracePage::new(&kept, (show, visitor), findings)).into_response())
+}
+
+#[derive(Template, WebTemplate)]
+#[template(source = "{{ live|safe }}", ext = "html")]
+pub(super) struct LiveOnly {
+    live: Live,
+}
+
+impl LiveOnly {
+    pub(super) fn of(kept: &Kept, shown: (&str, Visitor), refusals: Vec<Finding>) -> Self {
+        Self { live: Live::of(kept, shown, refusals) }
+    }
+}
+
+/// Another panel of the same draft.
+pub(super) async fn live(
+    State(app): State<App>,
+    visitor: Visitor,
+    Path(id): Path<String>,
+    Query(shown): Query<Shown>,
+) -> Result<LiveOnly, Refusal> {
+    let kept = Kept::load(&app, number(&id)?).await?;
+    Ok(LiveOnly::of(&kept, (&shown.show, visitor), vec![]))
+}
+
+/// What a draft begins with: nothing, or a version of the library.
+#[derive(Deserialize)]
+pub(super) struct From {
+    /// A version's number.
+    #[serde(default)]
+    board: String,
+    /// `yes`: a board of its own, not the next version.
+    #[serde(default)]
+    variant: String,
+}
+
+pub(super) async fn begin(State(app): State<App>, Form(from): Form<From>) -> Result<Redirect, Refusal> {
+    let id = if from.board.is_empty() {
+        begin_draft(&app, None, &Draft::new("")).await?
+    } else {
+        from_version(&app, &from).await?
+    };
+    Ok(Redirect::to(&format!("/boards/drafts/{id}")))
+}
+
+async fn from_version(app: &App, from: &From) -> Result<i64, Refusal> {
+    let board: i64 = from.board.parse().map_err(|_| Refusal::NotFound("board"))?;
+    let row = app.reading(move |read| read.board(board)).await?.ok_or(Refusal::NotFound("board"))?;
+    let described = row.draft.as_deref().and_then(|draft| mend_formats::draft::parse(draft.as_bytes()).ok());
+    let draft = match described {
+        Some(draft) => draft,
+        None => Draft::of(&mend_formats::board::parse(row.file.as_bytes())?),
+    };
+    if from.variant == "yes" {
+        let draft = Draft { name: format!("{} variant", draft.name), ..draft };
+        return begin_draft(app, None, &draft).await;
+    }
+    begin_draft(app, Some(row.model_id), &draft).await
+}
