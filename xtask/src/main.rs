@@ -1,4 +1,4 @@
-//! House work: `cargo xtask test`, `assets [--check]`, `rooms`, `screenshots`.
+//! House work: `cargo xtask test`, `assets [--check]`, `rooms`, `screenshots`, `bench`, `fuzz`.
 
 mod assets;
 mod rooms;
@@ -8,7 +8,7 @@ mod suite;
 
 use std::process::ExitCode;
 
-const USAGE: &str = "cargo xtask test | assets [--check] | rooms | screenshots";
+const USAGE: &str = "cargo xtask test | assets [--check] | rooms | screenshots | bench | fuzz";
 
 fn main() -> ExitCode {
     let words: Vec<String> = std::env::args().skip(1).collect();
@@ -19,6 +19,8 @@ fn main() -> ExitCode {
         ["assets", "--check"] => setup::node_packages().and_then(|()| assets::check()),
         ["rooms"] => rooms::check(),
         ["screenshots"] => suite::screenshots(),
+        ["bench"] => suite::bench(),
+        ["fuzz"] => suite::fuzz(),
         _ => Err(format!("usage: {USAGE}")),
     };
     match done {

@@ -1,6 +1,6 @@
 //! Everything that must hold before a change lands.
 
-use crate::run::{has, run, run_with};
+use crate::run::{has, root, run, run_with};
 use crate::{assets, rooms, setup};
 
 /// Installs what is missing, then checks assets, format, lints, rooms, Rust tests and the browser stories.
@@ -25,6 +25,30 @@ pub(crate) fn screenshots() -> Result<(), String> {
     setup::node_packages()?;
     setup::browser()?;
     stories(&["--project", "screenshots"])
+}
+
+/// Measures: the solver, the readers, and the frames of drawing among three hundred things.
+pub(crate) fn bench() -> Result<(), String> {
+    setup::node_packages()?;
+    setup::browser()?;
+    run(".", "cargo", &["bench", "--locked", "-p", "mend-core", "-p", "mend-formats", "--benches"])?;
+    stories(&["--project", "bench"])
+}
+
+/// A minute of anything at the readers of files from outside. Fuzzing needs a sanitizer, which a stable compiler has behind
+/// a switch; the fuzzer itself is installed where it is missing.
+pub(crate) fn fuzz() -> Result<(), String> {
+    if !has("cargo-fuzz", "--version") {
+        run(".", "cargo", &["install", "cargo-fuzz", "--locked"])?;
+    }
+    let seeds = root().join("fuzz/corpus/imports");
+    std::fs::create_dir_all(&seeds).map_err(|e| e.to_string())?;
+    for seed in ["crates/mend-formats/tests/files/harl-relay.kicad_pcb", "demo/boards/quillon-tern-15.json"] {
+        let name = seed.rsplit('/').next().unwrap_or(seed);
+        std::fs::copy(root().join(seed), seeds.join(name)).map_err(|e| format!("{seed}: {e}"))?;
+    }
+    let words = ["fuzz", "run", "imports", "--", "-max_total_time=60", "-timeout=10", "-max_len=300000"];
+    run_with("fuzz", "cargo", &words, &[("RUSTC_BOOTSTRAP", "1")])
 }
 
 fn stories(words: &[&str]) -> Result<(), String> {

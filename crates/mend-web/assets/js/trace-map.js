@@ -256,7 +256,7 @@
   });
 
   // The map is new: the tool in hand stays, and so does what is chosen; the panel says which thing that is.
-  onDrawn(() => {
+  function drawn() {
     view.apply();
     const panel = document.getElementById("trace-live").dataset.show;
     const select = document.getElementById("trace-what");
@@ -269,6 +269,7 @@
     else if (!tool) pen().replaceChildren();
     for (const other of things()) other.classList.toggle("chosen", other.dataset.of === chosen);
     handle();
-  });
-  view.apply();
+  }
+  onDrawn(drawn);
+  drawn();
 })();

@@ -110,11 +110,7 @@ impl Drawing<'_> {
             bar_y: n(-frame.near() - 2.2 * unit),
             bar_label_y: n(-frame.near() - 3.2 * unit),
             text_size: n(3.0 * unit),
-            clip: format!(
-                "clip-{}-{}",
-                self.face.name(),
-                if matches!(self.window, Window::Whole) { "whole" } else { "near" }
-            ),
+            clip: self.own_name(),
             hatch: n(unit * 1.6),
         }
     }
@@ -138,6 +134,13 @@ impl Drawing<'_> {
                 Rect { centre, width: 2.0 * half_x, depth: 2.0 * half_y }
             }
         }
+    }
+
+    /// The name of its clip: one of its own among the pictures of a page.
+    fn own_name(&self) -> String {
+        let part = if matches!(self.window, Window::Whole) { "whole" } else { "near" };
+        let board: String = self.board.name.chars().filter(char::is_ascii_alphanumeric).collect();
+        format!("clip-{}-{part}-{board}", self.face.name())
     }
 
     fn bodies(&self, unit: f64) -> Vec<Shape> {

@@ -23,7 +23,8 @@ pub(crate) struct PartPicture {
     label: String,
     body: Dot,
     joints: Vec<Dot>,
-    bar: (String, String, String),
+    bar: (String, String),
+    text: (String, String, String),
 }
 
 fn dot(class: &'static str, rect: &Rect, round: f64) -> Dot {
@@ -44,7 +45,7 @@ impl PartPicture {
         // As wide as it is high, so that none is drawn larger than life beside the others in its row.
         let side = bounds.width.max(bounds.depth * 1.6).max(14.0) + 2.0;
         let height = side / 1.6;
-        let class = |joint: &mend_core::board::Joint| if joint.hidden { "dot hidden" } else { "dot" };
+        let class = |joint: &mend_core::board::Joint| if joint.hidden { "dot unseen" } else { "dot" };
         Self {
             view_box: format!(
                 "{} {} {} {}",
@@ -56,7 +57,12 @@ impl PartPicture {
             label: format!("{} from above", connector.name),
             body: dot("body", &connector.body, 0.4),
             joints: connector.joints.iter().map(|j| dot(class(j), &land(j).0, land(j).1)).collect(),
-            bar: (n(bounds.centre.x + side / 2.0 - 6.0), n(-bounds.centre.y + height / 2.0 - 0.7), n(0.025 * side)),
+            bar: (n(bounds.centre.x + side / 2.0 - 5.6), n(-bounds.centre.y + height / 2.0 - 0.03 * side)),
+            text: (
+                n(bounds.centre.x + side / 2.0 - 0.6),
+                n(-bounds.centre.y + height / 2.0 - 0.045 * side),
+                n(0.05 * side),
+            ),
         }
     }
 }

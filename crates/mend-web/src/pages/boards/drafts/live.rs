@@ -84,7 +84,6 @@ pub(crate) enum Panel {
 #[derive(Template)]
 #[template(path = "boards/drafts/live.html")]
 pub(crate) struct Live {
-    id: i64,
     show: String,
     steps: Vec<Step>,
     back: i64,
@@ -99,7 +98,6 @@ impl Live {
     pub(crate) fn of(kept: &Kept, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
         let (show, panel) = panel(kept, show, visitor);
         Self {
-            id: kept.row.id,
             steps: steps(&kept.draft, &show),
             show,
             back: kept.row.back,

@@ -26,7 +26,6 @@ pub(super) fn things() -> Vec<(String, String)> {
 /// A photograph in the list.
 pub(super) struct PhotoLine {
     pub(super) id: i64,
-    pub(super) of: String,
     pub(super) face: &'static str,
     pub(super) size: String,
     pub(super) fields: Vec<Field>,
@@ -46,7 +45,6 @@ impl PhotoPanel {
     pub(super) fn of(id: i64, draft: &Draft) -> Self {
         let line = |photo: &Photo| PhotoLine {
             id: photo.id,
-            of: target(Target::Photo(photo.id)),
             face: photo.face.name(),
             size: format!(
                 "{:.0} mm wide, {:.3} mm a pixel",
@@ -114,7 +112,6 @@ pub(crate) struct PartPanel {
 
 /// The part as it stands.
 struct ChosenPart {
-    of: String,
     place: Vec<Field>,
     sizes: Vec<Field>,
     known_by: String,
@@ -147,7 +144,6 @@ impl ChosenPart {
         let hidden = made.joints.iter().filter(|j| j.hidden).count();
         let hidden = if hidden > 0 { format!(", {hidden} hidden") } else { String::new() };
         Self {
-            of: target(Target::Part),
             place: Fields::of(Target::Part, "part")
                 .number(("x", "Middle, x"), Some(part.at.x), "mm")
                 .number(("y", "Middle, y"), Some(part.at.y), "mm")
