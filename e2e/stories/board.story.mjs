@@ -246,6 +246,6 @@ test("what can't be is refused beside what was typed, and a lost network loses n
   await expect(page.locator(".versions")).toContainText("Version 2");
   await page.getByRole("link", { name: "Compare" }).click();
   await expect(page.locator(".differences")).toContainText("C41");
-  await expect(page.locator(".differences")).toContainText("moved by 1 mm right");
+  await expect(page.locator(".differences")).toContainText("by 1 mm right");
   await expectAccessible(page);
 });

@@ -19,6 +19,7 @@ fn a_board_of_240_footprints_comes_in_with_its_rim_and_its_layers() {
     assert!(bounds.left().abs() < 0.01 && bounds.near().abs() < 0.01);
     let by_hand = 90.0 * 55.0 - 9.0 * (4.0 - std::f64::consts::PI);
     assert!((rim.area() - by_hand).abs() < 1.0, "{} against {by_hand}", rim.area());
+    assert!(!layout.said.left_out.contains_key("gr_arc"), "the rim's arcs are read: {:?}", layout.said);
     for what in ["gr_text", "group", "model of a footprint"] {
         assert!(layout.said.left_out.contains_key(what), "{what}: {:?}", layout.said);
     }

@@ -1,6 +1,7 @@
--- Boards while they are described. Every act is a step with the whole draft after it; `step` is where undo stands.
+-- Boards while they are described. Every act is a step with the whole draft after it; `step` is where undo stands. A number
+-- is never given twice: a browser may still hold acts for a draft that has ended.
 CREATE TABLE drafts (
-    id         INTEGER PRIMARY KEY,
+    id         INTEGER PRIMARY KEY AUTOINCREMENT,
     model_id   INTEGER REFERENCES models (id),  -- null: a new model
     step       INTEGER NOT NULL,
     last_token TEXT    NOT NULL,                -- of the last act: one that is sent again after a lost answer is the same

@@ -35,7 +35,11 @@ mod tests {
         MIGRATIONS.to_latest(&mut connection).unwrap();
         MIGRATIONS.to_version(&mut connection, 0).unwrap();
         let left: i64 = connection
-            .query_row("SELECT count(*) FROM sqlite_master WHERE type = 'table'", [], |row| row.get(0))
+            .query_row(
+                "SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'",
+                [],
+                |row| row.get(0),
+            )
             .unwrap();
         assert_eq!(left, 0);
     }

@@ -94,7 +94,11 @@ impl Places {
         if was_face != face {
             return Some(format!("on the {} face, was on the {}", face.name(), was_face.name()));
         }
-        (dx.hypot(dy) > SHIFT_MM).then(|| format!("moved by {} right, {} away", mm(dx), mm(dy)))
+        let way =
+            |by: f64, (less, more): (&str, &str)| format!("{} {}", mm(by.abs()), if by < 0.0 { less } else { more });
+        let parts = [(dx, ("left", "right")), (dy, ("nearer", "away"))]
+            .map(|(by, names)| (by.abs() > SHIFT_MM).then(|| way(by, names)));
+        (dx.hypot(dy) > SHIFT_MM).then(|| format!("by {}", parts.into_iter().flatten().collect::<Vec<_>>().join(", ")))
     }
     fn resized(&self) -> Option<String> {
         let size = |r: &Rect| format!("{} x {}", mm(r.width), mm(r.depth));
@@ -150,8 +154,7 @@ fn neighbours(older: &Board, newer: &Board) -> Vec<Difference> {
 fn alone(n: &Neighbour, kind: Change) -> Difference {
     let place = Some((n.face, n.body));
     let (was, is) = if kind == Change::Came { (None, place) } else { (place, None) };
-    let word = if kind == Change::Came { "new" } else { "gone" };
-    Difference { what: n.name.clone(), kind, said: format!("{word}, {}", n.material.name()), was, is }
+    Difference { what: n.name.clone(), kind, said: n.material.name().to_owned(), was, is }
 }
 
 fn neighbour(a: &Neighbour, b: &Neighbour) -> Option<Difference> {
@@ -191,7 +194,7 @@ mod tests {
         let forth = [named("Stack-up", Change::Changed), named("U1", Change::Moved), named("L1", Change::Came)];
         assert_eq!(kinds(&older, &newer), forth);
         assert_eq!(kinds(&newer, &older)[2], named("L1", Change::Went));
-        assert!(differences(&older, &newer)[1].said.contains("1.5 mm right"));
+        assert!(differences(&older, &newer)[1].said.contains("by 1.5 mm right"));
     }
 
     #[test]

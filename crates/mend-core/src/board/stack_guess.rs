@@ -131,7 +131,8 @@ pub fn stack_guess(thickness: Length, seen: &Seen) -> StackGuess {
     let prior = candidates(thickness, &Seen::default());
     let mut left = candidates(thickness, seen);
     let agreed: f64 = left.iter().map(|c| c.odds).sum::<f64>() / prior.iter().map(|c| c.odds).sum::<f64>();
-    let at_odds = !(agreed > AT_ODDS);
+    // None agreed at all is no number: that is at odds as well.
+    let at_odds = agreed.is_nan() || agreed <= AT_ODDS;
     if at_odds {
         left = prior;
     }
@@ -217,9 +218,9 @@ fn light_odds(stack: &StackUp, light: Light) -> f64 {
 
 fn via_odds(layers: u32, vias: Vias) -> f64 {
     let odds = match layers {
-        ..=2 => [0.7, 0.29, 0.01],
-        ..=6 => [0.4, 0.5, 0.1],
-        ..=8 => [0.2, 0.45, 0.35],
+        0..=2 => [0.7, 0.29, 0.01],
+        3..=6 => [0.4, 0.5, 0.1],
+        7..=8 => [0.2, 0.45, 0.35],
         _ => [0.05, 0.25, 0.7],
     };
     odds[vias as usize]

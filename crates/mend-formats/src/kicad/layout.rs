@@ -47,7 +47,8 @@ pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
         ]);
     }
     let mut footprints: Vec<Footprint> = lists.map(|list| of_list(list, &mut said)).collect();
-    for part in file.parts() {
+    let drawing = |part: &&Sexpr| part.head().starts_with("gr_") && part.layers().contains(&"Edge.Cuts");
+    for part in file.parts().iter().filter(|part| !drawing(part)) {
         if !KNOWN.contains(&part.head()) && !part.head().is_empty() {
             said.leave_out(part.head());
         }
@@ -59,7 +60,7 @@ pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
 }
 
 /// What is read, or says nothing of the board itself.
-const KNOWN: [&str; 18] = [
+const KNOWN: [&str; 17] = [
     "version",
     "generator",
     "generator_version",
@@ -76,7 +77,6 @@ const KNOWN: [&str; 18] = [
     "zone",
     "segment",
     "via",
-    "gr_line",
     "property",
 ];
 

@@ -43,26 +43,24 @@ impl PartPicture {
             connector.joints.iter().flat_map(|j| land(j).0.corners()).chain(connector.body.corners()).collect();
         let bounds = mend_core::board::Outline { corners }.bounds();
         // As wide as it is high, so that none is drawn larger than life beside the others in its row.
-        let side = bounds.width.max(bounds.depth * 1.6).max(14.0) + 2.0;
+        let side = bounds.width.max(1.6 * (bounds.depth + 1.5)).max(14.0) + 2.0;
         let height = side / 1.6;
+        // Room for the bar below.
+        let middle = 0.75 - bounds.centre.y;
         let class = |joint: &mend_core::board::Joint| if joint.hidden { "dot unseen" } else { "dot" };
         Self {
             view_box: format!(
                 "{} {} {} {}",
                 n(bounds.centre.x - side / 2.0),
-                n(-bounds.centre.y - height / 2.0),
+                n(middle - height / 2.0),
                 n(side),
                 n(height)
             ),
             label: format!("{} from above", connector.name),
             body: dot("body", &connector.body, 0.4),
             joints: connector.joints.iter().map(|j| dot(class(j), &land(j).0, land(j).1)).collect(),
-            bar: (n(bounds.centre.x + side / 2.0 - 5.6), n(-bounds.centre.y + height / 2.0 - 0.03 * side)),
-            text: (
-                n(bounds.centre.x + side / 2.0 - 0.6),
-                n(-bounds.centre.y + height / 2.0 - 0.045 * side),
-                n(0.05 * side),
-            ),
+            bar: (n(bounds.centre.x + side / 2.0 - 5.6), n(middle + height / 2.0 - 0.03 * side)),
+            text: (n(bounds.centre.x + side / 2.0 - 0.6), n(middle + height / 2.0 - 0.045 * side), n(0.05 * side)),
         }
     }
 }

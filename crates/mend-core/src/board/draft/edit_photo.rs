@@ -45,8 +45,8 @@ fn replace(
     let photo = draft.photo(id)?;
     let placement = by(&photo.placement)?;
     let size = placement.mm_per_px;
-    let far = placement.at_mm.iter().any(|at| !(at.abs() < 5000.0));
-    if !((0.001..=5.0).contains(&size) && placement.turn_deg.is_finite()) || far {
+    let near = placement.at_mm.iter().all(|at| at.abs() < 5000.0);
+    if !((0.001..=5.0).contains(&size) && placement.turn_deg.is_finite() && near) {
         let message = format!("a pixel would be {size:.4} mm");
         return Err(refuse("scale", message, "click two places further apart, and give their distance in mm"));
     }

@@ -35,6 +35,8 @@ pub(crate) struct PinWalk {
     /// `sound`, `open` or `rework`.
     class: &'static str,
     sound: bool,
+    /// What the functional test of this connector must cover.
+    tests: Vec<String>,
     tallies: Vec<Tally>,
 }
 
@@ -106,6 +108,7 @@ impl PinWalk {
                 "rework"
             },
             sound: verdict.is_sound(),
+            tests: job.board()?.1.connector.tests.clone(),
             tallies: Mark::ALL.map(count).into_iter().collect(),
         })
     }

@@ -1,6 +1,7 @@
 //! What changes with every act: the steps, the map, the panel beside it, and what is still to mend.
 
 use askama::Template;
+use mend_core::board::Connector;
 use mend_core::board::draft::Draft;
 use mend_core::finding::{Finding, any_blocking};
 use mend_store::DraftRow;
@@ -20,7 +21,7 @@ pub(crate) struct Kept {
     /// The name of the model that it is a version of, and which version it would be.
     pub(crate) version: Option<(String, i64)>,
     /// The shop's own connectors.
-    pub(crate) own: Vec<(i64, String)>,
+    pub(crate) own: Vec<(i64, Connector)>,
     /// Names and weights per area of the library's boards.
     pub(crate) known: Vec<(String, f64)>,
 }
@@ -42,10 +43,14 @@ impl Kept {
             row,
             draft,
             version: newest.map(|board| (board.name, board.version + 1)),
-            own: own.into_iter().map(|c| (c.id, c.name)).collect(),
+            own: own.iter().filter_map(own_connector).collect(),
             known: boards.iter().filter_map(weight).collect(),
         })
     }
+}
+
+fn own_connector(row: &mend_store::ConnectorRow) -> Option<(i64, Connector)> {
+    Some((row.id, mend_formats::connector::parse(row.file.as_bytes()).ok()?))
 }
 
 /// A step of describing a board.
@@ -88,6 +93,8 @@ pub(crate) struct Live {
     steps: Vec<Step>,
     back: i64,
     forward: i64,
+    /// Nothing to be seen yet?
+    empty: bool,
     map: TraceMap,
     panel: Panel,
     refusals: Vec<Finding>,
@@ -102,6 +109,7 @@ impl Live {
             show,
             back: kept.row.back,
             forward: kept.row.forward,
+            empty: kept.draft.photos.is_empty() && kept.draft.outline.corners.is_empty(),
             map: TraceMap::of(&kept.draft),
             panel,
             refusals,
@@ -179,4 +187,53 @@ fn steps(draft: &Draft, show: &str) -> Vec<Step> {
         done,
     };
     all.into_iter().map(step).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use mend_core::units::Scale;
+
+    use super::*;
+    use crate::fixture::power_board;
+
+    fn kept(draft: Draft) -> Kept {
+        let row =
+            DraftRow { id: 3, model_id: None, draft: String::new(), back: 0, forward: 0, last_token: String::new() };
+        Kept { row, draft, version: Some(("Tern".to_owned(), 2)), own: vec![], known: vec![("Quay".to_owned(), 0.004)] }
+    }
+
+    fn shown(draft: Draft, show: &str) -> String {
+        let visitor = Visitor { scale: Scale::Celsius };
+        Live::of(&kept(draft), (show, visitor), vec![]).render().expect("drawn")
+    }
+
+    #[test]
+    fn an_empty_draft_says_what_comes_first_and_what_is_missing() {
+        let html = shown(Draft::new(""), "");
+        assert!(html.contains("Add a photograph of the board") && html.contains("3 to mend"));
+        assert!(shown(Draft::new(""), "keep").contains("the board has no name yet"));
+    }
+
+    #[test]
+    fn every_panel_of_a_whole_board_is_drawn_and_only_its_step_is_here() {
+        for (show, title) in [
+            ("photo", "Add a photograph"),
+            ("outline", "Click the corners"),
+            ("part", "The part to replace"),
+            ("neighbours", "Draw rectangles"),
+            ("neighbour-1", "Own joints"),
+            ("copper", "Beside a board you know"),
+            ("keep", "Keep as version 2 of Tern"),
+        ] {
+            let html = shown(Draft::of(&power_board()), show);
+            assert!(html.contains(title), "{show}");
+            assert_eq!(html.matches("aria-current=\"step\"").count(), 1, "{show}");
+        }
+    }
+
+    #[test]
+    fn a_neighbour_that_is_gone_leaves_the_list() {
+        let html = shown(Draft::of(&power_board()), "neighbour-99");
+        assert!(html.contains("Draw rectangles") && html.contains("data-show=\"neighbours\""));
+    }
 }

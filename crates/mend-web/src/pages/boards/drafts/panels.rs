@@ -3,10 +3,11 @@
 use askama::Template;
 use mend_core::board::draft::{Draft, Photo, Target};
 use mend_core::board::library::{self, Among, Kind};
-use mend_core::board::{Face, Neighbour, Thing, Turn};
+use mend_core::board::{Connector, Face, Neighbour, Thing, Turn};
 use mend_core::materials::BodyMaterial;
 
 use super::field::{Field, Fields, short};
+use crate::draw::part_picture::PartPicture;
 use crate::draw::trace_map::target;
 use crate::pages::word;
 use crate::visitor::Visitor;
@@ -98,6 +99,7 @@ pub(crate) struct KindLine {
     pub(crate) key: String,
     pub(crate) name: String,
     pub(crate) known_by: String,
+    pub(crate) picture: Option<PartPicture>,
 }
 
 /// The part: chosen from the library, then its sizes and place.
@@ -119,19 +121,24 @@ struct ChosenPart {
     joints: String,
 }
 
-pub(crate) fn kind_lines() -> Vec<KindLine> {
+fn kind_lines() -> Vec<KindLine> {
     let line = |kind: &Kind| KindLine {
         key: kind.key.to_owned(),
         name: kind.name.to_owned(),
         known_by: kind.known_by.to_owned(),
+        picture: kind.make(&library::Values::new()).ok().map(|made| PartPicture::of(&made)),
     };
     library::KINDS.iter().map(line).collect()
 }
 
 impl PartPanel {
-    pub(super) fn of(id: i64, draft: &Draft, own: &[(i64, String)]) -> Self {
-        let own =
-            own.iter().map(|(id, name)| KindLine { key: id.to_string(), name: name.clone(), known_by: String::new() });
+    pub(super) fn of(id: i64, draft: &Draft, own: &[(i64, Connector)]) -> Self {
+        let own = own.iter().map(|(id, connector)| KindLine {
+            key: id.to_string(),
+            name: connector.name.clone(),
+            known_by: "the shop's own".to_owned(),
+            picture: Some(PartPicture::of(connector)),
+        });
         Self { draft: id, kinds: kind_lines(), own: own.collect(), chosen: draft.part.as_ref().map(ChosenPart::of) }
     }
 }
@@ -250,5 +257,45 @@ impl NeighbourPanel {
             .number(("own_joints", "Own joints, of its footprint"), n.own_joints.map(|share| 100.0 * share), "%")
             .hint(&soldered);
         Self { of: target(Target::Neighbour(k)), name: n.name.clone(), fields: fields.all }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use mend_core::board::{Point, Rect};
+    use mend_core::units::Scale;
+
+    use super::*;
+
+    const VISITOR: Visitor = Visitor { scale: Scale::Fahrenheit };
+
+    fn values(fields: &[Field], name: &str) -> Vec<String> {
+        fields.iter().filter(|f| f.field == name).map(|f| f.value.clone()).collect()
+    }
+
+    #[test]
+    fn a_neighbour_is_shown_in_the_visitors_own_degrees_and_a_round_one_has_one_size() {
+        let body = Rect { centre: Point { x: 3.0, y: 4.5 }, width: 6.3, depth: 6.3 };
+        let can = Thing::ElectrolyticCan.at("C1", Face::Top, body);
+        let can = Neighbour { own_limit: Some(mend_core::units::Temperature::celsius(105.0)), ..can };
+        let panel = NeighbourPanel::of(2, &can, VISITOR);
+        assert_eq!(values(&panel.fields, "limit"), ["221"]);
+        assert_eq!(values(&panel.fields, "width"), ["6.3"]);
+        assert!(values(&panel.fields, "depth").is_empty());
+        assert!(panel.fields.iter().all(|field| field.of == "{\"neighbour\":2}"));
+    }
+
+    #[test]
+    fn a_part_of_a_kind_shows_a_field_for_each_of_its_sizes() {
+        for kind in library::KINDS {
+            let made = kind.make(&library::Values::new()).expect("usual sizes");
+            let from = Some((kind.key.to_owned(), library::Values::new()));
+            let at = Point { x: 0.0, y: 0.0 };
+            let part = mend_core::board::draft::Part { made, from, at, turn: Turn::None, face: Face::Top };
+            let shown = ChosenPart::of(&part);
+            assert_eq!(shown.sizes.len(), kind.params.len(), "{}", kind.key);
+            let chosen = |field: &Field| field.kind != "choice" || field.choices.iter().any(|c| c.chosen);
+            assert!(shown.sizes.iter().all(chosen), "{}", kind.key);
+        }
     }
 }
