@@ -17,6 +17,7 @@ const views = [
   ["pin-walk", "/jobs/3/pins"],
   ["handover", "/jobs/2/handover"],
   ["boards", "/boards"],
+  ["connectors", "/boards/connectors"],
 ];
 
 for (const [name, path] of views) {
@@ -26,6 +27,34 @@ for (const [name, path] of views) {
     await shoot(page, name);
   });
 }
+
+test("pictures of describing, choosing in a layout and comparing", async ({ page }) => {
+  await page.goto("/boards/6");
+  await page.getByRole("button", { name: "Describe further" }).click();
+  await expect(page.locator("image.photo.top")).toBeVisible();
+  await page.locator(".trace-steps button", { hasText: "Neighbours" }).click();
+  await page.getByRole("button", { name: /L3 coil/ }).first().click();
+  await expect(page.getByLabel("Middle, x")).toBeVisible();
+  await page.waitForLoadState("networkidle");
+  await shoot(page, "trace");
+  await page.locator(".trace-map .thing.chosen").focus();
+  for (let press = 0; press < 3; press += 1) await page.keyboard.press("Shift+ArrowRight");
+  await expect(page.getByLabel("Middle, x")).toHaveValue("57");
+  await page.locator(".trace-steps button", { hasText: "Copper" }).click();
+  await page.getByLabel("Copper lines at the rim").fill("6");
+  await page.getByLabel("Copper lines at the rim").press("Enter");
+  await expect(page.locator("#trace-saved")).toHaveText("Saved");
+  await page.locator(".trace-steps button", { hasText: "Keep" }).click();
+  await page.getByRole("button", { name: "Keep as version 2" }).click();
+  await page.getByRole("link", { name: "Compare" }).click();
+  await shoot(page, "compare");
+  await page.goto("/boards/import");
+  const relay = join(import.meta.dirname, "../crates/mend-formats/tests/files/harl-relay.kicad_pcb");
+  await page.getByLabel("File", { exact: true }).setInputFiles(relay);
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  await expect(page.getByRole("heading", { name: /Which one is replaced/ })).toBeVisible();
+  await shoot(page, "layout");
+});
 
 test("picture of the process window", async ({ page }) => {
   await page.goto("/jobs/4/heat");

@@ -235,7 +235,7 @@ test("what can't be is refused beside what was typed, and a lost network loses n
   await context.setOffline(true);
   await page.locator(".trace-map .thing.chosen").focus();
   await page.keyboard.press("Shift+ArrowRight");
-  await expect(page.locator("#trace-saved")).toContainText("1 acts are kept here");
+  await expect(page.locator("#trace-saved")).toContainText("1 act is kept here");
   await context.setOffline(false);
   await saved(page);
   await expect(page.getByLabel("Middle, x")).toHaveValue("37.2");

@@ -4,9 +4,10 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
+use mend_core::board::rules;
 use mend_core::finding::Finding;
 use mend_core::planning::plan::plan;
-use mend_formats::{board, bundle, plan as plan_format, shop, station};
+use mend_formats::{board, bundle, draft, plan as plan_format, shop, station};
 use proptest::prelude::*;
 
 fn root() -> PathBuf {
@@ -29,7 +30,14 @@ fn said(findings: &[Finding]) -> String {
 #[test]
 fn everything_the_demo_ships_can_be_read() {
     for (name, bytes) in files("demo/boards") {
-        assert!(board::parse(&bytes).is_ok(), "{name}");
+        let board = board::parse(&bytes).unwrap();
+        assert_eq!(said(&rules::check(&board)), "", "{name}");
+        let again = board::parse(board::write(&board).as_bytes()).unwrap();
+        assert_eq!(board::write(&again), board::write(&board), "{name}");
+    }
+    for (name, bytes) in files("demo/drafts") {
+        let board = draft::parse(&bytes).unwrap().board().unwrap();
+        assert_eq!(said(&rules::check(&board)), "", "{name}");
     }
     for (name, bytes) in files("demo/stations") {
         assert!(station::parse(&bytes).is_ok(), "{name}");

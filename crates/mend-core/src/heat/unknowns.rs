@@ -83,3 +83,31 @@ impl Unknowns {
             .collect()
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::heat::tool::Blower;
+    use crate::units::{Flow, Length, Temperature};
+
+    #[test]
+    fn what_is_not_known_of_the_copper_widens_the_samples() {
+        let station = Station {
+            name: "x".to_owned(),
+            blower: Blower::Pump,
+            set_range: (Temperature::celsius(100.0), Temperature::celsius(480.0)),
+            flow_range: (Flow::litres_per_minute(10.0), Flow::litres_per_minute(100.0)),
+            nozzles: vec![Length::mm(8.0)],
+            heater_w: None,
+            jet_scale: 1.0,
+            jet_spread: 0.1,
+            flow_spread: 0.1,
+        };
+        let widest = |spread| {
+            let stack = StackUp { spread, ..StackUp::usual(Length::mm(1.0)) };
+            Unknowns::samples(20, &station, &stack).iter().map(|u| u.conduction).fold(0.0, f64::max)
+        };
+        assert!(widest(Some(0.15)) < widest(None) && widest(None) < widest(Some(0.6)));
+        assert_eq!(widest(None), widest(Some(0.30)));
+    }
+}

@@ -46,13 +46,20 @@ window.trace = (() => {
         });
         if (answer.status >= 500) throw new Error(`answered ${answer.status}`);
         keep(load().slice(1));
+        // The draft has ended, or the act was none: what the shop has is shown.
+        if (!answer.ok && answer.status !== 422) {
+          keep([]);
+          location.reload();
+          return;
+        }
         const html = await answer.text();
         if (answer.status === 422) refuse(body.edit, html);
         else if (load().length === 0) put(html);
         say("Saved");
       }
     } catch {
-      say(`No connection: ${load().length} acts are kept here and sent again.`);
+      const count = load().length;
+      say(`No connection: ${count === 1 ? "1 act is" : `${count} acts are`} kept here and sent again.`);
       setTimeout(send, 1000);
     } finally {
       sending = false;
@@ -76,8 +83,12 @@ window.trace = (() => {
   }
 
   async function show(panel) {
-    const answer = await fetch(`${address}/live?show=${encodeURIComponent(panel)}`);
-    if (answer.ok) put(await answer.text());
+    try {
+      const answer = await fetch(`${address}/live?show=${encodeURIComponent(panel)}`);
+      if (answer.ok) put(await answer.text());
+    } catch {
+      say("No connection: what is drawn is kept here.");
+    }
   }
 
   document.addEventListener("input", (event) => {

@@ -40,14 +40,14 @@ pub(super) async fn edit(
     act: Result<Json<Act>, JsonRejection>,
 ) -> Result<Response, Refusal> {
     let Json(act) = act.map_err(|error| Refusal::field("edit", error.body_text(), "send an act as the page does"))?;
-    let kept = Kept::load(&app, number(&id)?).await?;
+    let kept = Kept::load(&app, (number(&id)?, &act.show)).await?;
     if kept.row.last_token == act.token {
         return Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response());
     }
     match kept.draft.after(&act.edit, visitor.scale) {
         Ok(draft) => {
             keep_step(&app, kept.row.id, (&draft, &act.token)).await?;
-            let kept = Kept::load(&app, kept.row.id).await?;
+            let kept = Kept::load(&app, (kept.row.id, &act.show)).await?;
             Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response())
         }
         Err(finding) => Ok(refused(&kept, (&act.show, visitor), finding)),
@@ -88,11 +88,11 @@ pub(super) async fn redo(
 
 async fn step((app, visitor): (App, Visitor), id: &str, (by, way): (i64, Way)) -> Result<LiveOnly, Refusal> {
     let id = number(id)?;
-    let kept = Kept::load(&app, id).await?;
+    let kept = Kept::load(&app, (id, &way.show)).await?;
     if kept.row.last_token != way.token {
         let (token, now) = (way.token.clone(), app.now_ms());
         app.writing(move |write| write.move_draft(id, (by, &token), now)).await?;
     }
-    let kept = Kept::load(&app, id).await?;
+    let kept = Kept::load(&app, (id, &way.show)).await?;
     Ok(LiveOnly::of(&kept, (&way.show, visitor), vec![]))
 }

@@ -27,18 +27,18 @@ pub(crate) struct Kept {
 }
 
 impl Kept {
-    pub(crate) async fn load(app: &App, id: i64) -> Result<Self, Refusal> {
+    /// A draft, and what the panel that is shown needs beside it: an act with three hundred neighbours waits for no library.
+    pub(crate) async fn load(app: &App, (id, show): (i64, &str)) -> Result<Self, Refusal> {
+        let (part, copper) = (show == "part", show == "copper");
         let read = move |read: mend_store::Read<'_>| {
             let Some(row) = read.draft(id)? else { return Ok(None) };
             let versions = row.model_id.map(|model| read.versions(model)).transpose()?.unwrap_or_default();
-            Ok(Some((row, versions.into_iter().next(), read.connectors()?, read.boards()?)))
+            let own = if part { read.connectors()? } else { Vec::new() };
+            let boards = if copper { read.boards()? } else { Vec::new() };
+            Ok(Some((row, versions.into_iter().next(), own, boards)))
         };
         let (row, newest, own, boards) = app.reading(read).await?.ok_or(Refusal::NotFound("draft"))?;
         let draft = mend_formats::draft::parse(row.draft.as_bytes())?;
-        let weight = |board: &mend_store::BoardRow| {
-            let parsed = mend_formats::board::parse(board.file.as_bytes()).ok()?;
-            Some((board.name.clone(), parsed.stack.weight()))
-        };
         Ok(Self {
             row,
             draft,
@@ -47,6 +47,11 @@ impl Kept {
             known: boards.iter().filter_map(weight).collect(),
         })
     }
+}
+
+fn weight(board: &mend_store::BoardRow) -> Option<(String, f64)> {
+    let parsed = mend_formats::board::parse(board.file.as_bytes()).ok()?;
+    Some((board.name.clone(), parsed.stack.weight()))
 }
 
 fn own_connector(row: &mend_store::ConnectorRow) -> Option<(i64, Connector)> {

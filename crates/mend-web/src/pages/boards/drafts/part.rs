@@ -26,7 +26,7 @@ pub(super) async fn take(
     Path(id): Path<String>,
     Form(wanted): Form<Wanted>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Kept::load(&app, number(&id)?).await?;
+    let kept = Kept::load(&app, (number(&id)?, "")).await?;
     let part = part(&app, &wanted.kind).await?;
     let place = kept.draft.part.as_ref().map_or_else(|| first_place(&kept.draft), |old| (old.at, old.turn, old.face));
     let (at, turn, face) = place;

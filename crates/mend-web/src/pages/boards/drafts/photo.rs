@@ -31,7 +31,7 @@ pub(super) async fn add(
         Ok(sent) => sent,
         Err(findings) => return refused(&app, visitor, (id, "photo"), findings).await,
     };
-    let kept = Kept::load(&app, id).await?;
+    let kept = Kept::load(&app, (id, "")).await?;
     if kept.draft.photos.len() >= MOST_PHOTOS {
         let full = Finding::blocking("photograph", "photograph", format!("there are {MOST_PHOTOS} already"));
         return refused(&app, visitor, (id, "photo"), vec![full.hint("take one away first")]).await;

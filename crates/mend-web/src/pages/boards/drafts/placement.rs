@@ -32,7 +32,7 @@ pub(super) async fn add(
         Ok(sent) => sent,
         Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
     };
-    let kept = Kept::load(&app, id).await?;
+    let kept = Kept::load(&app, (id, "")).await?;
     let reference = sent.text("reference").trim().to_owned();
     let rows =
         placement::rows(&sent.bytes("table")).and_then(|rows| Ok((shift(&kept.draft, &rows, &reference)?, rows)));

@@ -48,7 +48,7 @@ pub(super) async fn show(
     Path(id): Path<String>,
     Query(shown): Query<Shown>,
 ) -> Result<TracePage, Refusal> {
-    let kept = Kept::load(&app, number(&id)?).await?;
+    let kept = Kept::load(&app, (number(&id)?, &shown.show)).await?;
     Ok(TracePage::new(&kept, (&shown.show, visitor), vec![]))
 }
 
@@ -59,7 +59,7 @@ pub(super) async fn refused(
     (id, show): (i64, &str),
     findings: Vec<Finding>,
 ) -> Result<Response, Refusal> {
-    let kept = Kept::load(app, id).await?;
+    let kept = Kept::load(app, (id, show)).await?;
     Ok((StatusCode::UNPROCESSABLE_ENTITY, TracePage::new(&kept, (show, visitor), findings)).into_response())
 }
 
@@ -82,7 +82,7 @@ pub(super) async fn live(
     Path(id): Path<String>,
     Query(shown): Query<Shown>,
 ) -> Result<LiveOnly, Refusal> {
-    let kept = Kept::load(&app, number(&id)?).await?;
+    let kept = Kept::load(&app, (number(&id)?, &shown.show)).await?;
     Ok(LiveOnly::of(&kept, (&shown.show, visitor), vec![]))
 }
 
