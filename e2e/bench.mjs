@@ -6,6 +6,7 @@ import { expect, test } from "./harness.mjs";
 test("dragging among 300 neighbours", async ({ page }) => {
   const board = JSON.parse(readFileSync(demo("boards/quillon-tern-15.json"), "utf8"));
   board.name = "Three hundred";
+  board.outline_mm = [[0, 0], [100, 0], [100, 70], [0, 70]];
   board.neighbours = Array.from({ length: 300 }, (_, k) => ({
     name: `C${k + 1}`, what: "ceramic-chip", face: k % 3 ? "top" : "bottom", at_mm: [4 + (k % 25) * 3, 30 + Math.floor(k / 25) * 2],
     width_mm: 1.6, depth_mm: 0.8, height_mm: 0.8, material: "ceramic",

@@ -144,7 +144,23 @@ impl JointShape {
     }
 }
 
+impl JointShape {
+    /// A plated hole, seen on both faces?
+    pub fn is_hole(self) -> bool {
+        matches!(self, Self::Hole { .. })
+    }
+}
+
 impl Joint {
+    /// The rectangle round its land.
+    pub fn covers(&self) -> Rect {
+        let (width, depth) = match self.shape {
+            JointShape::Pad { width, depth } => (width, depth),
+            JointShape::Hole { pad, .. } => (pad, pad),
+        };
+        Rect { centre: self.at, width, depth }
+    }
+
     /// Does a pin walk visit it? Anchors are inspected, not walked.
     pub fn is_pin(&self) -> bool {
         self.role != Role::Anchor

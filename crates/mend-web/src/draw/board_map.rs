@@ -2,7 +2,7 @@
 
 use askama::Template;
 use mend_core::board::draft::Photo;
-use mend_core::board::{Board, Face, JointShape, Neighbour, Point, Rect, Role};
+use mend_core::board::{Board, Face, Neighbour, Point, Rect, Role};
 use mend_core::planning::margin::{Margin, Standing};
 use mend_core::units::Scale;
 
@@ -172,15 +172,10 @@ impl Drawing<'_> {
 
     fn joints(&self) -> Vec<Shape> {
         let connector = &self.board.connector;
-        let shown = connector
-            .joints
-            .iter()
-            .filter(|j| matches!(j.shape, JointShape::Hole { .. }) || connector.face == self.face);
+        let shown = connector.joints.iter().filter(|j| j.shape.is_hole() || connector.face == self.face);
         let joint = |joint: &mend_core::board::Joint| {
-            let (width, depth, round) = match joint.shape {
-                JointShape::Pad { width, depth } => (width, depth, 0.05),
-                JointShape::Hole { pad, .. } => (pad, pad, pad / 2.0),
-            };
+            let land = joint.covers();
+            let round = if joint.shape.is_hole() { land.width / 2.0 } else { 0.05 };
             let role = match joint.role {
                 Role::Signal => "signal",
                 Role::Ground => "ground",
@@ -188,9 +183,8 @@ impl Drawing<'_> {
                 Role::Anchor => "anchor",
             };
             let hidden = if joint.hidden { ", hidden" } else { "" };
-            let name = format!("{}: {role}{hidden}, {} x {} mm", joint.name, width, depth);
-            let rect = Rect { centre: joint.at, width, depth };
-            Shape { key: joint.name.clone(), round: n(round), ..shape(&rect, format!("joint {role}"), name) }
+            let name = format!("{}: {role}{hidden}, {} x {} mm", joint.name, land.width, land.depth);
+            Shape { key: joint.name.clone(), round: n(round), ..shape(&land, format!("joint {role}"), name) }
         };
         shown.map(joint).collect()
     }

@@ -1,7 +1,7 @@
 //! A connector on its own, from above, its joints as they lie.
 
 use askama::Template;
-use mend_core::board::{Connector, JointShape, Rect};
+use mend_core::board::{Connector, Joint, Rect};
 
 use super::n;
 
@@ -35,19 +35,16 @@ fn dot(class: &'static str, rect: &Rect, round: f64) -> Dot {
 impl PartPicture {
     /// A connector, all of it, with a bar of 5 mm below.
     pub(crate) fn of(connector: &Connector) -> Self {
-        let land = |joint: &mend_core::board::Joint| match joint.shape {
-            JointShape::Pad { width, depth } => (Rect { centre: joint.at, width, depth }, 0.05),
-            JointShape::Hole { pad, .. } => (Rect { centre: joint.at, width: pad, depth: pad }, pad / 2.0),
-        };
+        let round = |joint: &Joint| if joint.shape.is_hole() { joint.covers().width / 2.0 } else { 0.05 };
         let corners =
-            connector.joints.iter().flat_map(|j| land(j).0.corners()).chain(connector.body.corners()).collect();
+            connector.joints.iter().flat_map(|j| j.covers().corners()).chain(connector.body.corners()).collect();
         let bounds = mend_core::board::Outline { corners }.bounds();
         // As wide as it is high, so that none is drawn larger than life beside the others in its row.
         let side = bounds.width.max(1.6 * (bounds.depth + 1.5)).max(14.0) + 2.0;
         let height = side / 1.6;
         // Room for the bar below.
         let middle = 0.75 - bounds.centre.y;
-        let class = |joint: &mend_core::board::Joint| if joint.hidden { "dot unseen" } else { "dot" };
+        let class = |joint: &Joint| if joint.hidden { "dot unseen" } else { "dot" };
         Self {
             view_box: format!(
                 "{} {} {} {}",
@@ -58,7 +55,7 @@ impl PartPicture {
             ),
             label: format!("{} from above", connector.name),
             body: dot("body", &connector.body, 0.4),
-            joints: connector.joints.iter().map(|j| dot(class(j), &land(j).0, land(j).1)).collect(),
+            joints: connector.joints.iter().map(|j| dot(class(j), &j.covers(), round(j))).collect(),
             bar: (n(bounds.centre.x + side / 2.0 - 5.6), n(middle + height / 2.0 - 0.03 * side)),
             text: (n(bounds.centre.x + side / 2.0 - 0.6), n(middle + height / 2.0 - 0.045 * side), n(0.05 * side)),
         }

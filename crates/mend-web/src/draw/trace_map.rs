@@ -3,7 +3,7 @@
 
 use askama::Template;
 use mend_core::board::draft::{Draft, Photo, Target};
-use mend_core::board::{Face, Joint, JointShape, Neighbour, Point, Rect};
+use mend_core::board::{Face, Joint, Neighbour, Point, Rect};
 
 use super::n;
 
@@ -113,13 +113,10 @@ impl TraceMap {
 
 impl JointDot {
     fn of(joint: &Joint) -> Self {
-        let (width, depth, through) = match joint.shape {
-            JointShape::Pad { width, depth } => (width, depth, false),
-            JointShape::Hole { pad, .. } => (pad, pad, true),
-        };
-        let round = if through { width / 2.0 } else { 0.04 };
-        let (x, y) = (n(joint.at.x - width / 2.0), n(-joint.at.y - depth / 2.0));
-        Self { x, y, width: n(width), height: n(depth), round: n(round), through }
+        let (land, through) = (joint.covers(), joint.shape.is_hole());
+        let round = if through { land.width / 2.0 } else { 0.04 };
+        let (x, y) = (n(land.left()), n(-land.far()));
+        Self { x, y, width: n(land.width), height: n(land.depth), round: n(round), through }
     }
 }
 

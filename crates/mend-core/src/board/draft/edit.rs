@@ -86,7 +86,7 @@ impl Draft {
         Ok(draft)
     }
 
-    /// A thing by its target, where it is there.
+    /// A neighbour by its place in the list.
     pub fn neighbour(&mut self, k: usize) -> Result<&mut crate::board::Neighbour, Finding> {
         self.neighbours.get_mut(k).ok_or_else(|| refuse("neighbour", "is not there any more", "choose it on the map"))
     }

@@ -59,16 +59,7 @@ mod tests {
     use std::collections::BTreeSet;
 
     use super::*;
-    use crate::board::{Connector, JointShape, Rect};
-
-    fn lands(connector: &Connector) -> Vec<Rect> {
-        let land = |shape: JointShape| match shape {
-            JointShape::Pad { width, depth } => (width, depth),
-            JointShape::Hole { pad, .. } => (pad, pad),
-        };
-        let rect = |j: &crate::board::Joint| Rect { centre: j.at, width: land(j.shape).0, depth: land(j.shape).1 };
-        connector.joints.iter().map(rect).collect()
-    }
+    use crate::board::{JointShape, Rect};
 
     fn expect_sound(kind: &Kind, values: &Values) {
         let made = kind.make(values).unwrap_or_else(|f| panic!("{}: {f:?}", kind.key));
@@ -82,7 +73,7 @@ mod tests {
                 assert!(drill > 0.2 && pad >= drill + 0.2, "{}", said(&joint.name));
             }
         }
-        let lands = lands(&made);
+        let lands: Vec<Rect> = made.joints.iter().map(crate::board::Joint::covers).collect();
         for (k, land) in lands.iter().enumerate() {
             for (other, name) in lands[..k].iter().zip(&made.joints) {
                 assert!(land.shared(other) < 1e-9, "{}", said(&format!("{} on {}", made.joints[k].name, name.name)));

@@ -1,6 +1,6 @@
 //! A shield over a joint of the part: that joint would not melt.
 
-use crate::board::{Board, JointShape, Point, Rect};
+use crate::board::{Board, Point};
 use crate::finding::Finding;
 use crate::heat::shield::Shield;
 
@@ -12,11 +12,7 @@ pub fn covered_joints(board: &Board, shields: &[Shield]) -> Vec<Finding> {
 fn covered(board: &Board, (k, shield): (usize, &Shield)) -> Option<Finding> {
     let area = shield.area();
     let under = board.connector.joints.iter().filter(|joint| {
-        let (land, both_faces) = match joint.shape {
-            JointShape::Pad { width, depth } => (Rect { centre: joint.at, width, depth }, false),
-            JointShape::Hole { pad, .. } => (Rect { centre: joint.at, width: pad, depth: pad }, true),
-        };
-        (both_faces || shield.face == board.connector.face) && area.shared(&land) > 0.0
+        (joint.shape.is_hole() || shield.face == board.connector.face) && area.shared(&joint.covers()) > 0.0
     });
     let names: Vec<&str> = under.map(|joint| joint.name.as_str()).collect();
     if names.is_empty() {

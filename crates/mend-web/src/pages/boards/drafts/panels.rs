@@ -20,16 +20,16 @@ fn materials() -> Vec<(String, String)> {
     BodyMaterial::ALL.map(|material| (word(&material), material.name().to_owned())).to_vec()
 }
 
-pub(super) fn things() -> Vec<(String, String)> {
+fn things() -> Vec<(String, String)> {
     Thing::ALL.map(|thing| (word(&thing), thing.name().to_owned())).to_vec()
 }
 
 /// A photograph in the list.
-pub(super) struct PhotoLine {
-    pub(super) id: i64,
-    pub(super) face: &'static str,
-    pub(super) size: String,
-    pub(super) fields: Vec<Field>,
+struct PhotoLine {
+    id: i64,
+    face: &'static str,
+    size: String,
+    fields: Vec<Field>,
 }
 
 /// Photographs: adding them, their scale, and lining them up.
@@ -95,11 +95,11 @@ impl OutlinePanel {
 }
 
 /// A kind of the library.
-pub(crate) struct KindLine {
-    pub(crate) key: String,
-    pub(crate) name: String,
-    pub(crate) known_by: String,
-    pub(crate) picture: Option<PartPicture>,
+struct KindLine {
+    key: String,
+    name: String,
+    known_by: String,
+    picture: Option<PartPicture>,
 }
 
 /// The part: chosen from the library, then its sizes and place.
@@ -198,11 +198,12 @@ pub(crate) struct NeighboursPanel {
     part: bool,
 }
 
-pub(super) struct NeighbourLine {
-    pub(super) of: String,
-    pub(super) show: String,
-    pub(super) name: String,
-    pub(super) said: String,
+/// A neighbour in the list.
+struct NeighbourLine {
+    of: String,
+    show: String,
+    name: String,
+    said: String,
 }
 
 impl NeighboursPanel {
