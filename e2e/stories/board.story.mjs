@@ -73,6 +73,24 @@ test("a board is traced over a photograph, with a port of the library and twelve
   }
   await expect(page.locator(".trace-map .neighbour")).toHaveCount(12);
   await expect(page.locator(".trace-map .neighbour ellipse")).toHaveCount(1);
+  for (const name of ["Outline", "Part", "Neighbours", "Keep"]) {
+    await step(page, name);
+    await expect(page.locator(".trace-steps .here")).toContainText(name);
+    await expectAccessible(page);
+  }
+
+  // A corner of the rim is dragged, and goes back.
+  await step(page, "Outline");
+  const corner = page.locator(".trace-map .corner").first();
+  const box = await corner.boundingBox();
+  const rim = () => page.locator(".trace-map .rim").getAttribute("points");
+  const before = await rim();
+  await dragBetween(page, [box.x + box.width / 2, box.y + box.height / 2], [box.x + 30, box.y - 20]);
+  await saved(page);
+  expect(await rim()).not.toBe(before);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await saved(page);
+  expect(await rim()).toBe(before);
 
   // What was seen of its copper goes into the band.
   await step(page, "Copper");
@@ -210,6 +228,7 @@ test("the far face is lined up by three places, and a photograph that was not mi
   await clickPlaces(page, "bottom", holes);
   await saved(page);
   await expect(page.locator(".trace-panel [role=alert]")).toHaveCount(0);
+  await expect(far.locator("h3")).toContainText(/lined up to 0(\.\d+)? mm/);
   const marks = page.locator(".trace-map .mark");
   for (const [k, hole] of holes.entries()) {
     const shown = await onScreen(page, "bottom", pixel("bottom", hole));

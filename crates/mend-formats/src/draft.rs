@@ -51,6 +51,8 @@ struct PhotoFile {
     face: Face,
     size_px: (u32, u32),
     placement: Placement,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    lined_up_mm: Option<f64>,
 }
 
 /// Reads a draft. What is missing in it is no objection.
@@ -58,7 +60,10 @@ pub fn parse(bytes: &[u8]) -> Result<Draft, Vec<Finding>> {
     let file: DraftFile = reading::json(RULE, bytes)?;
     reading::expect_format(RULE, &file.format, FORMAT)?;
     let part = file.part.map(PartFile::into_part).transpose()?;
-    let photo = |p: PhotoFile| Photo { id: p.id, face: p.face, size: p.size_px, placement: p.placement };
+    let photo = |p: PhotoFile| {
+        let PhotoFile { id, face, size_px, placement, lined_up_mm } = p;
+        Photo { id, face, size: size_px, placement, lined_up_mm }
+    };
     Ok(Draft {
         name: file.name,
         maker: file.maker,
@@ -75,7 +80,10 @@ pub fn parse(bytes: &[u8]) -> Result<Draft, Vec<Finding>> {
 /// Writes a draft.
 pub fn write(draft: &Draft) -> String {
     let all = |points: &[Point]| points.iter().map(|p| xy(*p)).collect();
-    let photo = |p: &Photo| PhotoFile { id: p.id, face: p.face, size_px: p.size, placement: p.placement };
+    let photo = |p: &Photo| {
+        let Photo { id, face, size, placement, lined_up_mm } = *p;
+        PhotoFile { id, face, size_px: size, placement, lined_up_mm }
+    };
     let file = DraftFile {
         format: FORMAT.to_owned(),
         name: draft.name.clone(),
@@ -113,7 +121,7 @@ mod tests {
         let board = include_bytes!("../../../demo/boards/osprake-quay-14.json");
         let full = Draft::of(&crate::board::parse(board).expect("a board"));
         let placement = Placement::over((1200, 800), (Point { x: 30.0, y: 20.0 }, 90.0), true);
-        let photo = Photo { id: 3, face: Face::Bottom, size: (1200, 800), placement };
+        let photo = Photo { id: 3, face: Face::Bottom, size: (1200, 800), placement, lined_up_mm: Some(0.3) };
         let marks = vec![Point { x: 1.0, y: 2.0 }];
         let looked = Looked { known: Some(("Quay".to_owned(), 0.004)), ..Looked::default() };
         let full = Draft { photos: vec![photo], marks, looked, ..full };

@@ -33,8 +33,22 @@
     return target === "part" ? "part" : `neighbour-${target.neighbour}`;
   };
 
+  // The rim's corners, to be dragged while the outline is looked at.
+  const rim = () => map().querySelector(".rim");
+  const corners = () => rim().getAttribute("points").split(" ").filter(Boolean).map((pair) => pair.split(",").map(Number));
+  function corner() {
+    const radius = map().viewBox.baseVal.width / 150;
+    for (const [k, [cx, cy]] of corners().entries()) {
+      const dot = svg("circle");
+      for (const [name, value] of Object.entries({ class: "corner", cx, cy, r: radius, "data-k": k })) dot.setAttribute(name, value);
+      pen().append(dot);
+    }
+  }
+
   function handle() {
     pen().querySelector(".handle")?.remove();
+    for (const dot of pen().querySelectorAll(".corner")) dot.remove();
+    if (!tool && document.getElementById("trace-live").dataset.show === "outline") corner();
     const of = thing();
     if (!of || of.classList.contains("part")) return;
     const box = of.querySelector(".body").getBBox();
@@ -121,6 +135,8 @@
       shape.setAttribute("class", "sketch");
       pen().append(shape);
       held = { kind: "new", of: shape, from: at };
+    } else if (event.target.closest(".corner")) {
+      held = { kind: "corner", of: event.target, from: at, points: corners() };
     } else if (event.target.closest(".handle")) {
       const body = thing().querySelector(".body");
       held = { kind: "size", of: body, from: at, box: body.getBBox() };
@@ -160,6 +176,12 @@
     }
     held.by = [at[0] - held.from[0], at[1] - held.from[1]];
     if (held.kind === "move") held.of.setAttribute("transform", `translate(${held.by[0]} ${held.by[1]}) ${held.base}`);
+    if (held.kind === "corner") {
+      held.points[Number(held.of.dataset.k)] = at;
+      held.of.setAttribute("cx", at[0]);
+      held.of.setAttribute("cy", at[1]);
+      rim().setAttribute("points", held.points.map((p) => p.join(",")).join(" "));
+    }
     if (held.kind === "new") shape(held.of, even(held.of, box(held.from, at)));
     if (held.kind === "size") {
       // About the middle: both edges go apart.
@@ -170,10 +192,11 @@
   }
 
   function letGo() {
-    const { kind, of, by, from, now } = held ?? {};
+    const { kind, of, by, from, now, points } = held ?? {};
     held = null;
     if (!by || (kind === "move" && Math.hypot(...by) < 0.02)) return handle();
     if (kind === "move") edit({ do: "move", of: JSON.parse(of.dataset.of), dx: round(by[0]), dy: round(-by[1]) });
+    if (kind === "corner") edit({ do: "outline", corners: points.map(point) });
     if (kind === "size") edit({ do: "resize", of: JSON.parse(chosen), width: round(now.width), depth: round(now.height) });
     if (kind === "new") {
       const drawn = even(of, box(from, [from[0] + by[0], from[1] + by[1]]));

@@ -112,9 +112,11 @@ impl Draft {
             let message = format!("there are {MOST_NEIGHBOURS} already");
             return Err(refuse("neighbours", message, "take away those far from the part"));
         }
-        if !(body.width >= 0.2 && body.depth >= 0.2) {
-            let message = format!("{:.1} x {:.1} mm is too small to be meant", body.width, body.depth);
-            return Err(refuse("neighbour", message, "draw it at least 0.2 mm wide and deep"));
+        let fits = |side: f64| (0.2..=300.0).contains(&side);
+        let near = |at: f64| at.abs() <= 1000.0;
+        if !(fits(body.width) && fits(body.depth) && near(body.centre.x) && near(body.centre.y)) {
+            let message = format!("{:.1} x {:.1} mm can't be meant", body.width, body.depth);
+            return Err(refuse("neighbour", message, "draw it on the board, 0.2 to 300 mm wide and deep"));
         }
         let side = body.width.max(body.depth);
         let body = if round { Rect { width: side, depth: side, ..body } } else { body };
@@ -145,7 +147,7 @@ impl Draft {
             }
             Target::Photo(id) => {
                 let photo = self.photo(id)?;
-                photo.placement = photo.placement.moved(dx, dy);
+                (photo.placement, photo.lined_up_mm) = (photo.placement.moved(dx, dy), None);
             }
             _ => return Err(refuse("move", "this can't be moved", "choose a part, a neighbour or a photograph")),
         }

@@ -50,7 +50,7 @@ fn replace(
         let message = format!("a pixel would be {size:.4} mm");
         return Err(refuse("scale", message, "click two places further apart, and give their distance in mm"));
     }
-    photo.placement = placement;
+    (photo.placement, photo.lined_up_mm) = (placement, None);
     Ok(())
 }
 
@@ -94,7 +94,9 @@ fn line_up(draft: &mut Draft, id: i64, points: &[Point]) -> Result<(), Finding> 
         let message = format!("the points are {:.1} mm off", fit.off_mm);
         return Err(refuse("marks", message, "click the same three places in the same order"));
     }
-    replace(draft, id, |_| Ok(fit.placement))
+    replace(draft, id, |_| Ok(fit.placement))?;
+    draft.photo(id)?.lined_up_mm = Some((fit.off_mm * 100.0).round() / 100.0);
+    Ok(())
 }
 
 #[cfg(test)]
@@ -114,7 +116,7 @@ mod tests {
     fn draft() -> Draft {
         let photo = |id, face, mirrored| {
             let placement = Placement::over((1000, 700), (at(30.0, 20.0), 100.0), mirrored);
-            Photo { id, face, size: (1000, 700), placement }
+            Photo { id, face, size: (1000, 700), placement, lined_up_mm: None }
         };
         Draft { photos: vec![photo(1, Face::Top, false), photo(2, Face::Bottom, true)], ..Draft::of(&board()) }
     }
@@ -152,6 +154,9 @@ mod tests {
             let shown = lined.photos[1].placement.shows(*pixel);
             assert!((shown.x - mark.x).hypot(shown.y - mark.y) < 1e-6);
         }
+        assert_eq!(lined.photos[1].lined_up_mm, Some(0.0));
+        let turned = after(&lined, Edit::TurnPhoto { id: 2, degrees: 1.0 }).expect("turned");
+        assert_eq!(turned.photos[1].lined_up_mm, None, "what was lined up is so no more");
         let behind = after(&askew, Edit::Mirror { id: 2 }).expect("mirrored");
         let refused = after(&behind, Edit::LineUp { id: 2, points: points(&behind) }).expect_err("it lies face up");
         assert_eq!(refused.rule, "faces_mixed_up");

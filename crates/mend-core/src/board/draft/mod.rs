@@ -76,6 +76,8 @@ pub struct Photo {
     pub size: (u32, u32),
     /// How it lies.
     pub placement: Placement,
+    /// Lined up with the other face, and how far its points were off then, mm.
+    pub lined_up_mm: Option<f64>,
 }
 
 impl Part {

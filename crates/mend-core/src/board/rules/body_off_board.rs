@@ -1,6 +1,6 @@
 //! A body that can't be that large, stands beside the board, or has a limit that nothing has.
 
-use crate::board::{Board, Point, Rect};
+use crate::board::{Board, Rect};
 use crate::finding::Finding;
 
 const RULE: &str = "body_off_board";
@@ -33,7 +33,6 @@ fn object(bounds: &Rect, (place, body, height): (String, &Rect, f64)) -> Option<
     if body.shared(bounds) >= LEAST_ON_BOARD * body.area() {
         return None;
     }
-    let Point { x, y } = body.centre;
-    let message = format!("at ({x:.1}, {y:.1}) mm is off the board");
+    let message = format!("at {} mm is off the board", super::place(body.centre));
     Some(Finding::blocking(RULE, place, message).hint("at least a fifth of it stands on the board"))
 }

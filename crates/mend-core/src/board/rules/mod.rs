@@ -11,7 +11,7 @@ mod outside_outline;
 mod overlapping_bodies;
 mod same_name;
 
-use super::Board;
+use super::{Board, Point};
 use crate::finding::Finding;
 
 pub use board_sizes::{LONGEST_SIDE_MM, outline, stack};
@@ -29,6 +29,12 @@ pub fn check(board: &Board) -> Vec<Finding> {
         faces_mixed_up::said,
     ];
     rules.iter().flat_map(|rule| rule(board)).collect()
+}
+
+/// A place to a hundredth of a millimetre: `(500, 8.25)`.
+fn place(p: Point) -> String {
+    let round = |mm: f64| (mm * 100.0).round() / 100.0;
+    format!("({}, {})", round(p.x), round(p.y))
 }
 
 /// Names in running text: `A1, A2 and A3`; of many the first three and how many more.

@@ -1,6 +1,6 @@
 //! A joint that stands beside the board.
 
-use crate::board::{Board, Point};
+use crate::board::Board;
 use crate::finding::Finding;
 
 pub(super) fn said(board: &Board) -> Vec<Finding> {
@@ -9,8 +9,7 @@ pub(super) fn said(board: &Board) -> Vec<Finding> {
     }
     let outside = board.connector.joints.iter().filter(|joint| !board.outline.holds(joint.at));
     let object = |joint: &crate::board::Joint| {
-        let Point { x, y } = joint.at;
-        let message = format!("stands at ({x:.2}, {y:.2}) mm, outside the outline");
+        let message = format!("stands at {} mm, outside the outline", super::place(joint.at));
         Finding::blocking("outside_outline", format!("joint {}", joint.name), message)
             .hint("move the part inside the outline, or widen the outline")
     };

@@ -32,6 +32,13 @@ struct PhotoLine {
     fields: Vec<Field>,
 }
 
+/// How it lies, in words.
+fn lies(photo: &Photo) -> String {
+    let size = photo.placement.mm_per_px;
+    let lined_up = photo.lined_up_mm.map_or(String::new(), |off| format!(", lined up to {} mm", short(off)));
+    format!("{:.0} mm wide, {size:.3} mm a pixel{lined_up}", f64::from(photo.size.0) * size)
+}
+
 /// Photographs: adding them, their scale, and lining them up.
 #[derive(Template)]
 #[template(path = "boards/drafts/panel_photo.html")]
@@ -47,11 +54,7 @@ impl PhotoPanel {
         let line = |photo: &Photo| PhotoLine {
             id: photo.id,
             face: photo.face.name(),
-            size: format!(
-                "{:.0} mm wide, {:.3} mm a pixel",
-                f64::from(photo.size.0) * photo.placement.mm_per_px,
-                photo.placement.mm_per_px
-            ),
+            size: lies(photo),
             fields: Fields::of(Target::Photo(photo.id), "photo")
                 .number(("turn", "Turned left"), Some(photo.placement.turn_deg), "°")
                 .choice(("face", "Shows"), &word(&photo.face), faces())

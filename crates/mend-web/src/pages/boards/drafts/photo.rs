@@ -47,7 +47,7 @@ pub(super) async fn add(
     let number = app.writing(move |write| write.add_photo(&photo, now)).await?;
     let placement = first_place(&kept.draft, size, face);
     let mut draft = kept.draft;
-    draft.photos.push(Photo { id: number, face, size, placement });
+    draft.photos.push(Photo { id: number, face, size, placement, lined_up_mm: None });
     keep_step(&app, id, (&draft, &format!("photo-{number}"))).await?;
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=photo")).into_response())
 }
