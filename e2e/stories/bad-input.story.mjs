@@ -52,7 +52,7 @@ test("a 50 MB upload is refused in words", async ({ request }) => {
   const buffer = Buffer.alloc(50_000_000, "x");
   const answer = await request.post("/boards/import", { multipart: { file: { name: "b.json", mimeType: "application/json", buffer } } });
   expect(answer.status()).toBe(413);
-  expect(await answer.text()).toContain("A file of 50 MB is too large: a board file has up to 2 MB");
+  expect(await answer.text()).toContain("A file of 50 MB is too large: a board or layout file has up to 24 MB");
 });
 
 test("absurd settings are refused one by one and the last plan stays", async ({ page }) => {

@@ -11,7 +11,7 @@ pub(super) fn said(board: &Board) -> Vec<Finding> {
     let object = |joint: &crate::board::Joint| {
         let message = format!("stands at {} mm, outside the outline", super::place(joint.at));
         Finding::blocking("outside_outline", format!("joint {}", joint.name), message)
-            .hint("move the part inside the outline, or widen the outline")
+            .hint("move it inside the outline, or widen the outline")
     };
     outside.map(object).collect()
 }

@@ -17,7 +17,7 @@ use crate::refusal::Refusal;
 use crate::upload::{self, Limit};
 use crate::visitor::Visitor;
 
-const FILE: Limit = Limit { bytes: 24 * 1024 * 1024, what: "a board file" };
+const FILE: Limit = Limit { bytes: 24 * 1024 * 1024, what: "a board or layout file" };
 /// Longer texts are not put back into the page when they are refused, bytes.
 const LONGEST_SHOWN: usize = 200_000;
 
