@@ -182,6 +182,17 @@ test("things are moved by pointer, keys and numbers, and every act is taken back
   const moved = await field("Middle, x").inputValue();
   expect(Number(moved)).toBeGreaterThan(25);
 
+  // Nearer and all of it again: a thing keeps its place on the board, and the view its place over an act.
+  await page.getByRole("button", { name: "Nearer" }).click();
+  const near = await page.locator("#trace-map").getAttribute("viewBox");
+  await field("Height").fill("1.1");
+  await field("Height").press("Enter");
+  await saved(page);
+  expect(await page.locator("#trace-map").getAttribute("viewBox")).toBe(near);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: "All", exact: true }).click();
+
   // All of it back, and forward again; what is done again after a reload as well.
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(field("Middle, x")).toHaveValue("24.2");

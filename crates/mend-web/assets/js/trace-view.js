@@ -30,6 +30,15 @@ window.traceView = (() => {
     apply();
   }
 
+  // What the jet reaches: the part and 25 mm round it.
+  function nearPart() {
+    const part = map().querySelector(".part .body")?.getBBox();
+    if (!part) return;
+    const height = part.height + 50;
+    const width = (height * map().clientWidth) / map().clientHeight;
+    box = [part.x + part.width / 2 - width / 2, part.y + part.height / 2 - height / 2, width, height];
+  }
+
   // The place under the pointer, on paper: y downwards.
   function place(event) {
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(map().getScreenCTM().inverse());
@@ -52,7 +61,8 @@ window.traceView = (() => {
     else if (button.dataset.zoom === "0") {
       box = null;
       map().setAttribute("viewBox", map().dataset.whole);
-    } else zoom(Number(button.dataset.zoom));
+    } else if (button.dataset.zoom === "part") nearPart();
+    else zoom(Number(button.dataset.zoom));
     apply();
   });
   return { apply, pan, place, face: () => face, turnTo: (other) => ((face = other), apply()) };
