@@ -3,7 +3,7 @@
 
 use mend_core::board::{Face, JointShape, Role, rules};
 use mend_formats::kicad::{self, Said, sexpr};
-use mend_formats::placement;
+use mend_formats::{connector, placement};
 use proptest::prelude::*;
 
 const RELAY: &[u8] = include_bytes!("files/harl-relay.kicad_pcb");
@@ -83,6 +83,19 @@ fn a_footprint_file_becomes_a_connector() {
     assert_eq!(said.taken["pad at an odd angle: taken as the rectangle round it"], 1);
     assert!(kicad::footprint(RELAY).is_err(), "a board is no footprint");
     assert!(kicad::layout(text.as_bytes()).is_err(), "a footprint is no board");
+}
+
+#[test]
+fn what_the_fuzzer_begins_with_is_read() {
+    let layout = kicad::layout(include_bytes!("../../../fuzz/seeds/board.kicad_pcb")).unwrap();
+    let (draft, _) = kicad::draft(&layout, ("seed", "J1")).unwrap();
+    let neighbour = &draft.neighbours[0];
+    assert_eq!((neighbour.name.as_str(), neighbour.face), ("C1", Face::Bottom));
+    assert!((neighbour.body.width - 1.5).abs() < 1e-9, "2 mm of courtyard less 0.25 mm all round: {neighbour:?}");
+    assert_eq!(layout.said.taken["pad at an odd angle: taken as the rectangle round it"], 1);
+    assert!(kicad::footprint(include_bytes!("../../../fuzz/seeds/footprint.kicad_mod")).is_ok());
+    assert_eq!(placement::rows(include_bytes!("../../../fuzz/seeds/table.csv")).unwrap().len(), 3);
+    assert!(connector::parse(include_bytes!("../../../fuzz/seeds/connector.json")).is_ok(), "the documented example");
 }
 
 /// Words and brackets as such files have them, in any order.
