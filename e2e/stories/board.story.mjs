@@ -102,6 +102,7 @@ test("a board is traced over a photograph, with a port of the library and twelve
   const wide = await page.locator(".trace-odds-said").textContent();
   await page.getByLabel("Copper lines at the rim").fill("8");
   await page.getByLabel("Copper lines at the rim").press("Enter");
+  await saved(page);
   await expect(page.locator(".odds")).toContainText("8 layers");
   const spread = (text) => Number(text.match(/spread (\d\.\d+)/)[1]);
   expect(spread(await page.locator(".trace-odds-said").textContent())).toBeLessThan(spread(wide));
@@ -208,6 +209,8 @@ test("things are moved by pointer, keys and numbers, and every act is taken back
     await saved(page);
   }
   await expect(field("Middle, x")).toHaveValue(moved);
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(field("Height")).toHaveValue("1.1");
   await expect(page.getByRole("button", { name: "Redo" })).toBeDisabled();
   await page.locator(".trace-map .neighbour").focus();
   await page.keyboard.press("d");

@@ -58,6 +58,20 @@ test("a footprint becomes the shop's own connector and goes onto a board", async
   await expect(page.locator(".trace-map .part")).toHaveCount(0);
 });
 
+test("a board that is described from a job becomes that job's board", async ({ page }) => {
+  await page.goto("/jobs/11/board");
+  await page.getByRole("button", { name: "Describe further" }).click();
+  await step(page, "Neighbours");
+  await page.getByRole("button", { name: /Y1/ }).first().click();
+  await page.locator(".trace-map .thing.chosen").focus();
+  await page.keyboard.press("Delete");
+  await saved(page);
+  await step(page, "Keep");
+  await page.getByRole("button", { name: /^Keep as version \d+ of Loom handheld board, for job 11$/ }).click();
+  await expect(page).toHaveURL(/\/jobs\/11\/board$/);
+  await expect(page.getByRole("heading", { name: /Loom handheld board Ferrin · version [23]/ })).toBeVisible();
+});
+
 test("a placement table brings neighbours round the part and lists what it could not place", async ({ page }) => {
   await page.goto("/boards/1");
   await page.getByRole("button", { name: "Copy for a variant" }).click();

@@ -3,6 +3,7 @@
 CREATE TABLE drafts (
     id         INTEGER PRIMARY KEY AUTOINCREMENT,
     model_id   INTEGER REFERENCES models (id),  -- null: a new model
+    job_id     INTEGER REFERENCES jobs (id),    -- whose board it is, where it was begun from a job
     step       INTEGER NOT NULL,
     last_token TEXT    NOT NULL,                -- of the last act: one that is sent again after a lost answer is the same
     touched_ms INTEGER NOT NULL

@@ -7,6 +7,17 @@ use crate::{Read, StoreError, Write};
 /// Steps that can be undone; older ones go.
 const KEPT_STEPS: i64 = 300;
 
+/// A draft to be begun.
+#[derive(Debug, Clone)]
+pub struct NewDraft {
+    /// The model that it will be a version of.
+    pub model_id: Option<i64>,
+    /// The job whose board it is.
+    pub job_id: Option<i64>,
+    /// The draft, `urgent-mend/draft/1`.
+    pub draft: String,
+}
+
 /// A draft as it stands.
 #[derive(Debug, Clone)]
 pub struct DraftRow {
@@ -14,6 +25,8 @@ pub struct DraftRow {
     pub id: i64,
     /// The model that it is a version of, where it is.
     pub model_id: Option<i64>,
+    /// The job whose board it is, where it was begun from one.
+    pub job_id: Option<i64>,
     /// The draft, `urgent-mend/draft/1`.
     pub draft: String,
     /// Steps that can be undone.
@@ -24,14 +37,14 @@ pub struct DraftRow {
     pub last_token: String,
 }
 
-const SELECT: &str = "SELECT d.id, d.model_id, s.draft, d.last_token,
+const SELECT: &str = "SELECT d.id, d.model_id, d.job_id, s.draft, d.last_token,
     (SELECT count(*) FROM draft_steps o WHERE o.draft_id = d.id AND o.step < d.step),
     (SELECT count(*) FROM draft_steps o WHERE o.draft_id = d.id AND o.step > d.step)
     FROM drafts d JOIN draft_steps s ON s.draft_id = d.id AND s.step = d.step";
 
 fn of(row: &rusqlite::Row<'_>) -> rusqlite::Result<DraftRow> {
-    let (id, model_id, draft, last_token) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
-    Ok(DraftRow { id, model_id, draft, last_token, back: row.get(4)?, forward: row.get(5)? })
+    let (id, model_id, job_id, draft) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
+    Ok(DraftRow { id, model_id, job_id, draft, last_token: row.get(4)?, back: row.get(5)?, forward: row.get(6)? })
 }
 
 impl Read<'_> {
@@ -50,12 +63,12 @@ impl Read<'_> {
 
 impl Write<'_> {
     /// Begins a draft.
-    pub fn add_draft(&self, model: Option<i64>, draft: &str, now_ms: i64) -> Result<i64, StoreError> {
-        let sql = "INSERT INTO drafts (model_id, step, last_token, touched_ms) VALUES (?1, 0, '', ?2)";
-        self.0.prepare_cached(sql)?.execute(params![model, now_ms])?;
+    pub fn add_draft(&self, new: &NewDraft, now_ms: i64) -> Result<i64, StoreError> {
+        let sql = "INSERT INTO drafts (model_id, job_id, step, last_token, touched_ms) VALUES (?1, ?2, 0, '', ?3)";
+        self.0.prepare_cached(sql)?.execute(params![new.model_id, new.job_id, now_ms])?;
         let id = self.0.last_insert_rowid();
         let sql = "INSERT INTO draft_steps (draft_id, step, draft) VALUES (?1, 0, ?2)";
-        self.0.prepare_cached(sql)?.execute(params![id, draft])?;
+        self.0.prepare_cached(sql)?.execute(params![id, new.draft])?;
         Ok(id)
     }
 

@@ -23,7 +23,7 @@ mod store;
 
 pub use boards::{BoardRow, NewBoard};
 pub use connectors::ConnectorRow;
-pub use drafts::DraftRow;
+pub use drafts::{DraftRow, NewDraft};
 pub use error::StoreError;
 pub use jobs::JobRow;
 pub use ledger::LedgerRow;

@@ -1,7 +1,7 @@
 //! What is put into the store comes out again, all of it or none.
 #![allow(clippy::unwrap_used)]
 
-use mend_store::{LedgerRow, NewBoard, NewPlan, PressRow, Store, StoreError};
+use mend_store::{LedgerRow, NewBoard, NewDraft, NewPlan, PressRow, Store, StoreError};
 
 fn fresh() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -121,7 +121,10 @@ async fn a_draft_goes_back_and_forward_and_a_new_act_ends_what_was_undone() {
             (row.draft, row.back, row.forward)
         }
     };
-    let id = store.write(|w| w.add_draft(None, "0", 1)).await.unwrap();
+    let id = store
+        .write(|w| w.add_draft(&NewDraft { model_id: None, job_id: None, draft: "0".to_owned() }, 1))
+        .await
+        .unwrap();
     for text in ["1", "2", "3"] {
         store.write(move |w| w.add_draft_step(id, (text, text), 2)).await.unwrap();
     }

@@ -49,6 +49,7 @@ impl Verdict {
     /// In a few words.
     pub fn title(&self) -> String {
         match self {
+            Self::Unfinished { left: 1 } => "1 pin to walk".to_owned(),
             Self::Unfinished { left } => format!("{left} pins to walk"),
             Self::Sound => "Every pin is firm".to_owned(),
             Self::TouchUp { pins } => format!("{} to touch up", pins.len()),

@@ -137,7 +137,7 @@ pub(super) async fn choose(
     let (id, name, layout) = load(&app, &id).await?;
     match kicad::draft(&layout, (&name, &chosen.reference)) {
         Ok((draft, said)) => {
-            let draft_id = drafts::begin(&app, None, &draft).await?;
+            let draft_id = drafts::begin(&app, (None, None), &draft).await?;
             let title = format!("{} with {} neighbours", chosen.reference, draft.neighbours.len());
             let onward = format!("/boards/drafts/{draft_id}?show=part");
             Ok(Report::new(&title, &said.and(&layout.said), (visitor, onward)).into_response())

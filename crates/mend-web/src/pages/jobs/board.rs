@@ -28,6 +28,7 @@ pub(crate) struct BoardPage {
 
 /// The board that was chosen.
 struct Chosen {
+    id: i64,
     model: i64,
     version: i64,
     /// A newer version, where there is one and no run has begun: its number in the store, and which it is.
@@ -41,7 +42,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let model = job.model.unwrap_or_default();
     let newest = app.reading(move |read| read.versions(model)).await?.into_iter().next();
     let newer = newest.filter(|row| row.version > job.version && job.bench.is_none()).map(|row| (row.id, row.version));
-    let chosen = job.board.as_ref().map(|(_, board)| Chosen {
+    let chosen = job.board.as_ref().map(|(id, board)| Chosen {
+        id: *id,
         model,
         version: job.version,
         newer,

@@ -32,16 +32,22 @@ pub(super) async fn keep(
     };
     // It must read back as it is kept: a job computes on the file.
     mend_formats::board::parse(new.file.as_bytes())?;
-    let (model, now) = (kept.row.model_id, app.now_ms());
+    let (model, job, now) = (kept.row.model_id, kept.row.job_id, app.now_ms());
     let write = move |write: &mend_store::Write<'_>| {
         let row = match model {
             Some(model) => write.add_version(model, &new, now)?,
             None => write.add_board(&new, now)?,
         };
-        row.map(|row| write.end_draft(id).map(|()| row)).transpose()
+        let Some(row) = row else { return Ok(None) };
+        write.end_draft(id)?;
+        // The job that it was described for takes it, unless a bench run has begun on another.
+        let job = job.filter(|job| matches!(write.read().run_of(*job), Ok(None)));
+        job.map(|job| write.choose_board(job, row.id)).transpose()?;
+        Ok(Some((row, job)))
     };
     match app.writing(write).await? {
-        Some(row) => Ok(Redirect::to(&format!("/boards/{}", row.model_id)).into_response()),
+        Some((_, Some(job))) => Ok(Redirect::to(&format!("/jobs/{job}/board")).into_response()),
+        Some((row, None)) => Ok(Redirect::to(&format!("/boards/{}", row.model_id)).into_response()),
         None => {
             let taken = Finding::blocking("keep", "name", format!("the library has a “{}” already", board.name));
             refused(&app, visitor, (id, "keep"), vec![taken.hint("give this one another name")]).await

@@ -154,9 +154,12 @@ fn keep(kept: &Kept) -> KeepPanel {
             .all,
         ready: !any_blocking(&findings),
         findings,
-        version: match &kept.version {
-            Some((name, version)) => format!("Keep as version {version} of {name}"),
-            None => "Keep in the library".to_owned(),
+        version: {
+            let keep = match &kept.version {
+                Some((name, version)) => format!("Keep as version {version} of {name}"),
+                None => "Keep in the library".to_owned(),
+            };
+            kept.row.job_id.map_or(keep.clone(), |job| format!("{keep}, for job {job}"))
         },
         part: kept.draft.part.as_ref().map(|part| part.made.name.clone()),
     }
@@ -202,8 +205,15 @@ mod tests {
     use crate::fixture::power_board;
 
     fn kept(draft: Draft) -> Kept {
-        let row =
-            DraftRow { id: 3, model_id: None, draft: String::new(), back: 0, forward: 0, last_token: String::new() };
+        let row = DraftRow {
+            id: 3,
+            model_id: None,
+            job_id: Some(7),
+            draft: String::new(),
+            back: 0,
+            forward: 0,
+            last_token: String::new(),
+        };
         Kept { row, draft, version: Some(("Tern".to_owned(), 2)), own: vec![], known: vec![("Quay".to_owned(), 0.004)] }
     }
 
@@ -228,7 +238,7 @@ mod tests {
             ("neighbours", "Draw rectangles"),
             ("neighbour-1", "Own joints"),
             ("copper", "Beside a board you know"),
-            ("keep", "Keep as version 2 of Tern"),
+            ("keep", "Keep as version 2 of Tern, for job 7"),
         ] {
             let html = shown(Draft::of(&power_board()), show);
             assert!(html.contains(title), "{show}");

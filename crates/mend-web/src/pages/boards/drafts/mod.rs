@@ -18,6 +18,7 @@ use axum::Router;
 use axum::extract::DefaultBodyLimit;
 use axum::routing::{get, post};
 use mend_core::board::draft::Draft;
+use mend_store::NewDraft;
 
 use crate::App;
 use crate::refusal::Refusal;
@@ -45,10 +46,14 @@ pub(super) fn number(id: &str) -> Result<i64, Refusal> {
     id.parse().map_err(|_| Refusal::NotFound("draft"))
 }
 
-/// Begins a draft; answers its number.
-pub(crate) async fn begin(app: &App, model: Option<i64>, draft: &Draft) -> Result<i64, Refusal> {
-    let (text, now) = (mend_formats::draft::write(draft), app.now_ms());
-    app.writing(move |write| write.add_draft(model, &text, now)).await
+/// Begins a draft of a model, for a job, or neither; answers its number.
+pub(crate) async fn begin(
+    app: &App,
+    (model_id, job_id): (Option<i64>, Option<i64>),
+    draft: &Draft,
+) -> Result<i64, Refusal> {
+    let (new, now) = (NewDraft { model_id, job_id, draft: mend_formats::draft::write(draft) }, app.now_ms());
+    app.writing(move |write| write.add_draft(&new, now)).await
 }
 
 /// Keeps the draft after an act.

@@ -95,18 +95,24 @@ pub(super) struct From {
     /// `yes`: a board of its own, not the next version.
     #[serde(default)]
     variant: String,
+    /// The job whose board it is.
+    #[serde(default)]
+    job: String,
 }
 
 pub(super) async fn begin(State(app): State<App>, Form(from): Form<From>) -> Result<Redirect, Refusal> {
-    let id = if from.board.is_empty() {
-        begin_draft(&app, None, &Draft::new("")).await?
-    } else {
-        from_version(&app, &from).await?
-    };
+    let job: Option<i64> =
+        if from.job.is_empty() { None } else { Some(from.job.parse().map_err(|_| Refusal::NotFound("job"))?) };
+    if let Some(job) = job {
+        app.reading(move |read| read.job(job)).await?.ok_or(Refusal::NotFound("job"))?;
+    }
+    let (model, draft) = if from.board.is_empty() { (None, Draft::new("")) } else { from_version(&app, &from).await? };
+    let id = begin_draft(&app, (model, job), &draft).await?;
     Ok(Redirect::to(&format!("/boards/drafts/{id}")))
 }
 
-async fn from_version(app: &App, from: &From) -> Result<i64, Refusal> {
+/// The draft of a version, and the model that it will be a version of.
+async fn from_version(app: &App, from: &From) -> Result<(Option<i64>, Draft), Refusal> {
     let board: i64 = from.board.parse().map_err(|_| Refusal::NotFound("board"))?;
     let row = app.reading(move |read| read.board(board)).await?.ok_or(Refusal::NotFound("board"))?;
     let described = row.draft.as_deref().and_then(|draft| mend_formats::draft::parse(draft.as_bytes()).ok());
@@ -116,7 +122,7 @@ async fn from_version(app: &App, from: &From) -> Result<i64, Refusal> {
     };
     if from.variant == "yes" {
         let draft = Draft { name: format!("{} variant", draft.name), ..draft };
-        return begin_draft(app, None, &draft).await;
+        return Ok((None, draft));
     }
-    begin_draft(app, Some(row.model_id), &draft).await
+    Ok((Some(row.model_id), draft))
 }
