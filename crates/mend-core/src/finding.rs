@@ -54,3 +54,12 @@ impl Finding {
 pub fn any_blocking(findings: &[Finding]) -> bool {
     findings.iter().any(|finding| finding.severity == Severity::Blocking)
 }
+
+/// Names in running text: `C7, C8, C9 and 3 more`.
+pub fn list(names: &[&str]) -> String {
+    const NAMED: usize = 3;
+    match names.len() {
+        0..=NAMED => names.join(", "),
+        many => format!("{} and {} more", names[..NAMED].join(", "), many - NAMED),
+    }
+}

@@ -7,11 +7,14 @@ use mend_core::board::{Face, Neighbour, Point, Rect, Thing};
 use mend_core::finding::Finding;
 
 use crate::kicad::Said;
+use crate::reading::shown;
 
 const RULE: &str = "placement_file";
 /// Larger tables are refused before they are read, bytes.
 const LARGEST: usize = 4 * 1024 * 1024;
 const MOST_ROWS: usize = 20_000;
+/// Longer words are cut, letters.
+const WORD: usize = 40;
 /// Sizes of chips by their codes, mm (D: inch codes as they are used in package names).
 const CHIPS: [(&str, f64, f64); 8] = [
     ("0201", 0.6, 0.3),
@@ -105,8 +108,8 @@ impl Columns {
         let (x, y) = (millimetres("PosX", cell(Some(self.x)))?, millimetres("PosY", cell(Some(self.y)))?);
         let side = cell(self.side).to_ascii_lowercase();
         Ok(Row {
-            reference: cell(Some(self.reference)).chars().filter(|c| !c.is_control()).take(40).collect(),
-            package: cell(self.package).chars().filter(|c| !c.is_control()).take(80).collect(),
+            reference: shown(cell(Some(self.reference)), WORD),
+            package: shown(cell(self.package), 2 * WORD),
             at: Point { x, y },
             turn: cell(self.turn).parse().ok().filter(|turn: &f64| turn.is_finite()).unwrap_or(0.0),
             face: if side.starts_with('b') { Face::Bottom } else { Face::Top },
@@ -123,8 +126,8 @@ fn millimetres(column: &str, text: &str) -> Result<f64, Finding> {
     };
     let value: Option<f64> = number.parse().ok().map(|value: f64| value * factor).filter(|value| value.abs() <= 2000.0);
     let object = || {
-        let shown: String = text.chars().filter(|c| !c.is_control()).take(40).collect();
-        Finding::blocking(RULE, column, format!("{column} “{shown}” is no length")).hint("in mm, up to 2000")
+        Finding::blocking(RULE, column, format!("{column} “{}” is no length", shown(text, WORD)))
+            .hint("in mm, up to 2000")
     };
     value.ok_or_else(object)
 }

@@ -32,3 +32,8 @@ pub(crate) fn expect_format(rule: &str, found: &str, expected: &str) -> Result<(
     let message = format!("“{found}” is not “{expected}”");
     Err(vec![Finding::blocking(rule, "format", message).hint(format!("write \"format\": \"{expected}\""))])
 }
+
+/// A word of a file from outside, so that it can be shown: nothing that is no letter, and not too long.
+pub(crate) fn shown(word: &str, most: usize) -> String {
+    word.chars().filter(|c| !c.is_control()).take(most).collect()
+}

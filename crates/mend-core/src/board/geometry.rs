@@ -50,6 +50,17 @@ pub struct Rect {
 }
 
 impl Rect {
+    /// The smallest rectangle round some places; none where there are none.
+    pub fn around(places: impl IntoIterator<Item = Point>) -> Option<Self> {
+        let grown = |range: Option<(Point, Point)>, p: Point| {
+            let (a, b) = range.unwrap_or((p, p));
+            Some((Point { x: a.x.min(p.x), y: a.y.min(p.y) }, Point { x: b.x.max(p.x), y: b.y.max(p.y) }))
+        };
+        let (a, b) = places.into_iter().fold(None, grown)?;
+        let centre = Point { x: (a.x + b.x) / 2.0, y: (a.y + b.y) / 2.0 };
+        Some(Self { centre, width: b.x - a.x, depth: b.y - a.y })
+    }
+
     /// Left edge, mm.
     pub fn left(&self) -> f64 {
         self.centre.x - self.width / 2.0

@@ -1,6 +1,6 @@
 //! Joints that are fed and cleaned alike: one row, one shape.
 
-use super::{Board, Joint, JointShape};
+use super::{Board, Joint};
 
 /// A group of like joints.
 #[derive(Debug, Clone, PartialEq)]
@@ -24,7 +24,7 @@ pub struct JointGroup {
 /// The groups of a board's connector, in order.
 pub fn groups(board: &Board) -> Vec<JointGroup> {
     let joints = &board.connector.joints;
-    let is_hole = |j: &Joint| matches!(j.shape, JointShape::Hole { .. });
+    let is_hole = |j: &Joint| j.shape.is_hole();
     let mut groups: Vec<JointGroup> = Vec::new();
     for (k, joint) in joints.iter().enumerate() {
         let own = |g: &&mut JointGroup| g.name == joint.row && g.holes == is_hole(joint) && g.hidden == joint.hidden;

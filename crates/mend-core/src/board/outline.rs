@@ -16,17 +16,11 @@ impl Outline {
         Self { corners: whole.corners().to_vec() }
     }
 
-    /// The smallest rectangle round it.
+    /// The smallest rectangle round it; without corners it is nowhere, and its sides are no lengths.
     pub fn bounds(&self) -> Rect {
-        let fold = |pick: fn(&Point) -> f64| {
-            self.corners.iter().map(pick).fold((f64::INFINITY, f64::NEG_INFINITY), |(lo, hi), v| (lo.min(v), hi.max(v)))
-        };
-        let ((left, right), (near, far)) = (fold(|p| p.x), fold(|p| p.y));
-        Rect {
-            centre: Point { x: (left + right) / 2.0, y: (near + far) / 2.0 },
-            width: right - left,
-            depth: far - near,
-        }
+        let nowhere =
+            Rect { centre: Point { x: f64::NAN, y: f64::NAN }, width: f64::NEG_INFINITY, depth: f64::NEG_INFINITY };
+        Rect::around(self.corners.iter().copied()).unwrap_or(nowhere)
     }
 
     /// Area, mm² (shoelace formula).

@@ -7,7 +7,7 @@ use super::caution::Caution;
 use super::margin::{Kind, Standing};
 use super::passes;
 use super::plan::Plan;
-use crate::board::{Board, Face, JointGroup, JointShape, groups};
+use crate::board::{Board, Face, JointGroup, groups};
 use crate::solder::{Charge, amount, cycles};
 
 /// A step.
@@ -242,7 +242,7 @@ fn lift(script: &Script<'_>) -> Step {
 }
 
 fn wick(script: &Script<'_>) -> Step {
-    let holes = script.board.connector.joints.iter().filter(|j| matches!(j.shape, JointShape::Hole { .. })).count();
+    let holes = script.board.connector.joints.iter().filter(|j| j.shape.is_hole()).count();
     let mut lines =
         vec!["Braid on flux, iron on braid, no weight on it. Strokes along the pads, never across.".to_owned()];
     if holes > 0 {

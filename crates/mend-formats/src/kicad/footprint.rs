@@ -4,10 +4,12 @@ use mend_core::board::{Face, Point, Rect};
 use mend_core::finding::Finding;
 
 use super::RULE;
+use super::WORD;
 use super::pads::{Pad, pad};
 use super::said::Said;
 use super::sexpr::{Sexpr, read};
 use super::tree::turned;
+use crate::reading::shown;
 
 /// A footprint where it stands.
 #[derive(Debug, Clone, PartialEq)]
@@ -16,14 +18,8 @@ pub struct Footprint {
     pub reference: String,
     /// Its value.
     pub value: String,
-    /// Its name in its library.
-    pub library: String,
     /// The face it stands on.
     pub face: Face,
-    /// Its origin.
-    pub at: Point,
-    /// Its turn, degrees to the left.
-    pub turn: f64,
     /// Its pads.
     pub pads: Vec<Pad>,
     /// Its body from above, where anything was drawn.
@@ -37,17 +33,12 @@ const COURTYARD: f64 = 0.25;
 pub fn footprint(bytes: &[u8]) -> Result<(Footprint, Said), Vec<Finding>> {
     let file = read(bytes)?;
     if !matches!(file.head(), "footprint" | "module") {
-        let message = format!("begins with “{}”, not with a footprint", shown(file.head()));
+        let message = format!("begins with “{}”, not with a footprint", shown(file.head(), WORD));
         return Err(vec![Finding::blocking(RULE, "file", message).hint("choose a .kicad_mod file")]);
     }
     let mut said = Said::default();
     let found = of_list(&file, &mut said);
     Ok((found, said))
-}
-
-/// A word of the file, short enough to be shown.
-pub(super) fn shown(word: &str) -> String {
-    word.chars().filter(|c| !c.is_control()).take(40).collect()
 }
 
 /// A footprint list of a board, or of a file of its own.
@@ -68,10 +59,7 @@ pub(super) fn of_list(list: &Sexpr, said: &mut Said) -> Footprint {
     Footprint {
         reference: named(list, "Reference", "reference"),
         value: named(list, "Value", "value"),
-        library: list.word(0).unwrap_or("").to_owned(),
         face,
-        at: origin,
-        turn,
         body: body(list, (origin, turn), said).or_else(|| round_pads(&pads, said)),
         pads,
     }
@@ -81,7 +69,7 @@ pub(super) fn of_list(list: &Sexpr, said: &mut Said) -> Footprint {
 fn named(list: &Sexpr, property: &str, text: &str) -> String {
     let new = list.all("property").find(|p| p.word(0) == Some(property));
     let old = list.all("fp_text").find(|t| t.word(0) == Some(text));
-    new.or(old).and_then(|named| named.word(1)).map(shown).unwrap_or_default()
+    new.or(old).and_then(|named| named.word(1)).map(|word| shown(word, WORD)).unwrap_or_default()
 }
 
 /// What the fabrication drawing shows; else the courtyard less its clearance.
@@ -129,14 +117,7 @@ fn round_pads(pads: &[Pad], said: &mut Said) -> Option<Rect> {
     Some(found)
 }
 
-/// The rectangle round some places.
-pub(super) fn bounds(points: impl Iterator<Item = Point>) -> Option<Rect> {
-    let fold = |range: Option<(Point, Point)>, p: Point| match range {
-        None => Some((p, p)),
-        Some((a, b)) => Some((Point { x: a.x.min(p.x), y: a.y.min(p.y) }, Point { x: b.x.max(p.x), y: b.y.max(p.y) })),
-    };
-    let (a, b) = points.fold(None, fold)?;
-    let centre = Point { x: (a.x + b.x) / 2.0, y: (a.y + b.y) / 2.0 };
-    let found = Rect { centre, width: b.x - a.x, depth: b.y - a.y };
-    (found.width > 0.0 && found.depth > 0.0).then_some(found)
+/// The rectangle round some places, where it is one.
+fn bounds(places: impl Iterator<Item = Point>) -> Option<Rect> {
+    Rect::around(places).filter(|found| found.width > 0.0 && found.depth > 0.0)
 }

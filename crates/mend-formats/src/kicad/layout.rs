@@ -4,10 +4,11 @@ use mend_core::board::{Outline, Point, StackUp};
 use mend_core::finding::Finding;
 use mend_core::units::Length;
 
-use super::footprint::{Footprint, of_list, shown};
+use super::footprint::{Footprint, of_list};
 use super::said::Said;
 use super::sexpr::{Sexpr, read};
-use super::{RULE, copper, outline};
+use super::{RULE, WORD, copper, outline};
+use crate::reading::shown;
 
 /// More footprints than any board that the shop takes has.
 const MOST_FOOTPRINTS: usize = 6000;
@@ -34,7 +35,7 @@ pub struct Layout {
 pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
     let file = read(bytes)?;
     if file.head() != "kicad_pcb" {
-        let message = format!("begins with “{}”, not with a board", shown(file.head()));
+        let message = format!("begins with “{}”, not with a board", shown(file.head(), WORD));
         return Err(vec![Finding::blocking(RULE, "file", message).hint("choose a .kicad_pcb file")]);
     }
     let mut said = Said::default();
@@ -90,7 +91,6 @@ fn less(p: Point, by: Point) -> Point {
 }
 
 fn shift(footprint: &mut Footprint, by: Point) {
-    footprint.at = less(footprint.at, by);
     footprint.pads.iter_mut().for_each(|pad| pad.at = less(pad.at, by));
     if let Some(body) = &mut footprint.body {
         body.centre = less(body.centre, by);

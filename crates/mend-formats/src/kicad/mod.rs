@@ -23,3 +23,5 @@ pub use part::connector;
 pub use said::Said;
 
 pub(crate) const RULE: &str = "layout_file";
+/// Longer words of a file are cut, letters.
+const WORD: usize = 40;

@@ -23,8 +23,6 @@ pub struct Pad {
     pub faces: (bool, bool),
     /// What its net says it carries.
     pub role: Role,
-    /// Has it a net of the board?
-    pub connected: bool,
 }
 
 /// Reads a pad. `turn` is its footprint's, degrees; a pad's own angle in a board file has it in it already.
@@ -49,7 +47,6 @@ pub(super) fn pad(list: &Sexpr, (origin, turn): (Point, f64), said: &mut Said) -
         plated: list.word(1) != Some("np_thru_hole"),
         faces: (on("F"), on("B")),
         role: role_of(net),
-        connected: !net.is_empty(),
     })
 }
 

@@ -2,6 +2,8 @@
 
 use std::collections::BTreeMap;
 
+use crate::reading::shown;
+
 /// Counted by what it is.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Said {
@@ -31,7 +33,7 @@ impl Said {
 }
 
 fn count(names: &mut BTreeMap<String, usize>, what: &str) {
-    let what: String = what.chars().filter(|c| !c.is_control()).take(80).collect();
+    let what = shown(what, 80);
     let what = if names.len() >= MOST_NAMES && !names.contains_key(&what) { "others".to_owned() } else { what };
     *names.entry(what).or_default() += 1;
 }

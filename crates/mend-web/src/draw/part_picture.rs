@@ -36,9 +36,8 @@ impl PartPicture {
     /// A connector, all of it, with a bar of 5 mm below.
     pub(crate) fn of(connector: &Connector) -> Self {
         let round = |joint: &Joint| if joint.shape.is_hole() { joint.covers().width / 2.0 } else { 0.05 };
-        let corners =
-            connector.joints.iter().flat_map(|j| j.covers().corners()).chain(connector.body.corners()).collect();
-        let bounds = mend_core::board::Outline { corners }.bounds();
+        let lands = connector.joints.iter().flat_map(|j| j.covers().corners());
+        let bounds = Rect::around(lands.chain(connector.body.corners())).unwrap_or(connector.body);
         // As wide as it is high, so that none is drawn larger than life beside the others in its row.
         let side = bounds.width.max(1.6 * (bounds.depth + 1.5)).max(14.0) + 2.0;
         let height = side / 1.6;

@@ -162,11 +162,10 @@ fn frame(draft: &Draft) -> Rect {
     });
     let part = draft.part.iter().flat_map(|part| ends(&part.placed().body));
     let neighbours = draft.neighbours.iter().flat_map(|neighbour| ends(&neighbour.body));
-    let all: Vec<Point> = draft.outline.corners.iter().copied().chain(photos).chain(part).chain(neighbours).collect();
-    if all.is_empty() {
+    let all = draft.outline.corners.iter().copied().chain(photos).chain(part).chain(neighbours);
+    let Some(bounds) = Rect::around(all) else {
         return Rect { centre: Point { x: 50.0, y: 35.0 }, width: 120.0, depth: 80.0 };
-    }
-    let bounds = mend_core::board::Outline { corners: all }.bounds();
+    };
     Rect { width: bounds.width + 8.0, depth: bounds.depth + 8.0, ..bounds }
 }
 

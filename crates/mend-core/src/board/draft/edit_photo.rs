@@ -7,7 +7,7 @@ use crate::board::photo::Placement;
 use crate::finding::Finding;
 
 /// Points that line two faces up: three, so that a slip shows.
-pub const MARKS: usize = 3;
+const MARKS: usize = 3;
 /// Points are lined up when they agree to this, mm: a click on a screen.
 const LINED_UP_MM: f64 = 1.5;
 

@@ -11,7 +11,6 @@ mod set_part;
 mod set_stack;
 
 pub use edit::{Edit, Target};
-pub use edit_photo::MARKS;
 pub use looked::Looked;
 
 use super::library::Values;

@@ -5,7 +5,7 @@ use crate::finding::Finding;
 
 const RULE: &str = "board_sizes";
 /// Sides longer than any device board the shop takes, mm: beyond it a unit was mixed up.
-pub const LONGEST_SIDE_MM: f64 = 600.0;
+const LONGEST_SIDE_MM: f64 = 600.0;
 /// Corners of an outline; more are noise of a drawing.
 const MOST_CORNERS: usize = 2000;
 

@@ -1,6 +1,6 @@
 //! A thing that can only stand on the other face: inside the part, or where a leg comes out.
 
-use crate::board::{Board, JointShape, Neighbour, Rect};
+use crate::board::{Board, Neighbour, Rect};
 use crate::finding::Finding;
 
 const RULE: &str = "faces_mixed_up";
@@ -30,7 +30,7 @@ fn on_a_leg(board: &Board, neighbour: &Neighbour) -> Option<Finding> {
         return None;
     }
     let own = neighbour.covers();
-    let pierced = part.joints.iter().find(|j| matches!(j.shape, JointShape::Hole { .. }) && own.covers(j.at))?;
+    let pierced = part.joints.iter().find(|j| j.shape.is_hole() && own.covers(j.at))?;
     let message = format!("stands where {} comes out", pierced.name);
     let warning = Finding::warning(RULE, format!("neighbour {}", neighbour.name), message);
     Some(warning.hint(format!("is it on the {} face, or beside it?", part.face.name())))

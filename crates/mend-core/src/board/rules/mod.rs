@@ -14,7 +14,7 @@ mod same_name;
 use super::{Board, Point};
 use crate::finding::Finding;
 
-pub use board_sizes::{LONGEST_SIDE_MM, outline, stack};
+pub use board_sizes::{outline, stack};
 
 /// Everything that the rules have to say of a board.
 pub fn check(board: &Board) -> Vec<Finding> {
@@ -35,17 +35,6 @@ pub fn check(board: &Board) -> Vec<Finding> {
 fn place(p: Point) -> String {
     let round = |mm: f64| (mm * 100.0).round() / 100.0;
     format!("({}, {})", round(p.x), round(p.y))
-}
-
-/// Names in running text: `A1, A2 and A3`; of many the first three and how many more.
-fn list(names: &[&str]) -> String {
-    match names {
-        [] => String::new(),
-        [one] => (*one).to_owned(),
-        [first @ .., last] if names.len() <= 4 => format!("{} and {last}", first.join(", ")),
-        [a, b, c, rest @ ..] => format!("{a}, {b}, {c} and {} more", rest.len()),
-        _ => names.join(", "),
-    }
 }
 
 #[cfg(test)]

@@ -2,7 +2,7 @@
 //! `faces_mixed_up`.
 
 use crate::board::{Board, Neighbour, Rect};
-use crate::finding::Finding;
+use crate::finding::{Finding, list};
 use crate::materials::BodyMaterial;
 
 /// Share of the smaller one that may lie in the other: drawn by hand, measured by eye.
@@ -17,8 +17,7 @@ pub(super) fn said(board: &Board) -> Vec<Finding> {
         let part = (neighbour.face == board.connector.face && beside(board, neighbour)).then_some("the part");
         let names: Vec<&str> = part.into_iter().chain(under).collect();
         let place = format!("neighbour {}", neighbour.name);
-        let warning =
-            Finding::warning("overlapping_bodies", place, format!("stands in the place of {}", super::list(&names)));
+        let warning = Finding::warning("overlapping_bodies", place, format!("stands in the place of {}", list(&names)));
         (!names.is_empty()).then(|| warning.hint("move or shrink one of them, or put it on the other face"))
     };
     all.iter().enumerate().filter_map(object).collect()

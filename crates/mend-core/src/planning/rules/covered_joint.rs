@@ -1,7 +1,7 @@
 //! A shield over a joint of the part: that joint would not melt.
 
 use crate::board::{Board, Point};
-use crate::finding::Finding;
+use crate::finding::{Finding, list};
 use crate::heat::shield::Shield;
 
 /// Blocks every shield that lies over a joint: a pad on its face, a hole on either.
@@ -19,7 +19,7 @@ fn covered(board: &Board, (k, shield): (usize, &Shield)) -> Option<Finding> {
         return None;
     }
     let Point { x, y } = area.centre;
-    let message = format!("{} at ({x}, {y}) mm lies over {}", shield.kind.name(), super::list(&names));
+    let message = format!("{} at ({x}, {y}) mm lies over {}", shield.kind.name(), list(&names));
     let object = Finding::blocking("covered_joint", format!("shields[{k}]"), message);
     Some(object.hint("a covered joint will not melt: draw the shield back from it"))
 }

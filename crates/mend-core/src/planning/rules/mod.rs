@@ -45,12 +45,3 @@ pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     ];
     rules.iter().flat_map(|rule| rule(seen)).collect()
 }
-
-/// `C7, C8 and 3 more`.
-fn list(names: &[&str]) -> String {
-    const NAMED: usize = 3;
-    match names.len() {
-        0..=NAMED => names.join(", "),
-        many => format!("{} and {} more", names[..NAMED].join(", "), many - NAMED),
-    }
-}

@@ -1,7 +1,7 @@
 //! Neighbours whose own joints melt with the part's: they stay by surface tension alone.
 
 use super::Seen;
-use crate::finding::{Finding, Severity};
+use crate::finding::{Finding, Severity, list};
 
 pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     let melts = seen.factory_melts_c as f32;
@@ -12,7 +12,7 @@ pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     if names.is_empty() {
         return Vec::new();
     }
-    let message = format!("the own joints of {} melt too", super::list(&names));
+    let message = format!("the own joints of {} melt too", list(&names));
     let said = Finding::warning("own_joints", "neighbours", message);
     vec![
         Finding { severity: Severity::Note, ..said }

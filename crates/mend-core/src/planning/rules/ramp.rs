@@ -1,7 +1,7 @@
 //! Packages and ceramics that warm faster than they should.
 
 use super::Seen;
-use crate::finding::Finding;
+use crate::finding::{Finding, list};
 
 /// A ramp is read over so many seconds.
 const OVER_S: usize = 5;
@@ -15,7 +15,7 @@ pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     let steep: Vec<(&str, f64)> = steep.collect();
     let Some(worst) = steep.iter().map(|(_, ramp)| *ramp).max_by(f64::total_cmp) else { return Vec::new() };
     let names: Vec<&str> = steep.iter().map(|(name, _)| *name).collect();
-    let message = format!("{} warm by up to {worst:.1} K/s, more than 3 K/s", super::list(&names));
+    let message = format!("{} warm by up to {worst:.1} K/s, more than 3 K/s", list(&names));
     vec![Finding::warning("ramp", "settings", message).hint("soak the board first, or begin further away")]
 }
 

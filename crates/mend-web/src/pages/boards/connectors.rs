@@ -4,7 +4,7 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use mend_core::board::library::{KINDS, Kind, Values};
-use mend_core::board::{Connector, JointShape, Role};
+use mend_core::board::{Connector, Role};
 
 use crate::App;
 use crate::draw::part_picture::PartPicture;
@@ -34,7 +34,7 @@ impl Card {
     fn of(connector: &Connector, known_by: String, sizes: Vec<String>) -> Self {
         let count = |what: fn(&mend_core::board::Joint) -> bool| connector.joints.iter().filter(|j| what(j)).count();
         let pins = count(|j| j.role != Role::Anchor);
-        let holes = count(|j| matches!(j.shape, JointShape::Hole { .. }));
+        let holes = count(|j| j.shape.is_hole());
         let said = [
             (pins, "pins"),
             (connector.joints.len() - pins, "anchors"),

@@ -98,13 +98,9 @@ impl LayoutPage {
 }
 
 fn all_bodies(layout: &Layout) -> Rect {
-    let corners = layout.footprints.iter().filter_map(|f| f.body).flat_map(|body| body.corners()).collect();
-    let bounds = mend_core::board::Outline { corners }.bounds();
-    if bounds.width.is_finite() {
-        bounds
-    } else {
-        Rect { centre: mend_core::board::Point { x: 50.0, y: 30.0 }, width: 100.0, depth: 60.0 }
-    }
+    let bodies = layout.footprints.iter().filter_map(|f| f.body);
+    let nothing = Rect { centre: mend_core::board::Point { x: 50.0, y: 30.0 }, width: 100.0, depth: 60.0 };
+    Rect::around(bodies.flat_map(|body| body.corners())).unwrap_or(nothing)
 }
 
 async fn load(app: &App, id: &str) -> Result<(i64, String, Layout), Refusal> {

@@ -15,7 +15,7 @@ use axum::Router;
 use axum::extract::{DefaultBodyLimit, State};
 use axum::routing::get;
 use mend_core::board::draft::Photo;
-use mend_core::board::{Board, Face, JointShape};
+use mend_core::board::{Board, Face};
 use mend_core::finding::Severity;
 use mend_formats::board as format;
 use mend_store::BoardRow;
@@ -86,7 +86,7 @@ pub(crate) struct BoardFigures {
 impl BoardFigures {
     pub(crate) fn of(board: &Board) -> Self {
         let (bounds, stack, connector) = (board.outline.bounds(), &board.stack, &board.connector);
-        let holes = connector.joints.iter().filter(|j| matches!(j.shape, JointShape::Hole { .. })).count();
+        let holes = connector.joints.iter().filter(|j| j.shape.is_hole()).count();
         let hidden = connector.joints.iter().filter(|j| j.hidden).count();
         let pads = connector.joints.len() - holes;
         let mut joints = vec![];

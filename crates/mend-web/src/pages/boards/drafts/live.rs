@@ -29,10 +29,11 @@ pub(crate) struct Kept {
 impl Kept {
     /// A draft, and what the panel that is shown needs beside it: an act with three hundred neighbours waits for no library.
     pub(crate) async fn load(app: &App, (id, show): (i64, &str)) -> Result<Self, Refusal> {
-        let (part, copper) = (show == "part", show == "copper");
+        let (part, copper, keep) = (show == "part", show == "copper", show == "keep");
         let read = move |read: mend_store::Read<'_>| {
             let Some(row) = read.draft(id)? else { return Ok(None) };
-            let versions = row.model_id.map(|model| read.versions(model)).transpose()?.unwrap_or_default();
+            let versions =
+                row.model_id.filter(|_| keep).map(|model| read.versions(model)).transpose()?.unwrap_or_default();
             let own = if part { read.connectors()? } else { Vec::new() };
             let boards = if copper { read.boards()? } else { Vec::new() };
             Ok(Some((row, versions.into_iter().next(), own, boards)))
@@ -183,7 +184,7 @@ fn steps(draft: &Draft, show: &str) -> Vec<Step> {
         ),
         ("part", "Part", part.clone().unwrap_or_else(|| "none yet".to_owned()), part.is_some()),
         ("neighbours", "Neighbours", some(format!("{neighbours}"), neighbours > 0), neighbours > 0),
-        ("copper", "Copper", format!("{} layers", draft.stack.layers), draft.guess().is_some()),
+        ("copper", "Copper", format!("{} layers", draft.stack.layers), draft.looked.is_used()),
         ("keep", "Keep", if missing > 0 { format!("{missing} to mend") } else { "ready".to_owned() }, missing == 0),
     ];
     let step = |(step, name, figure, done): (&'static str, &'static str, String, bool)| Step {
