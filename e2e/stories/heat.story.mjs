@@ -78,6 +78,25 @@ test("a plan that fails says why; a shield and heat from below open the window",
   await expectAccessible(page);
 });
 
+test("a press counts though a field was changed a moment before and the shop is slow", async ({ page }) => {
+  await failing(page);
+  await settled(page);
+  await page.getByRole("button", { name: "+ Foil tent" }).click();
+  await expect(page.locator("[data-shield-row]")).toHaveCount(1);
+  await settled(page);
+  await page.route("**/heat/edit", async (route) => {
+    await new Promise((done) => setTimeout(done, 700));
+    await route.continue();
+  });
+  await page.locator("#set").fill("435");
+  await page.getByRole("button", { name: "Take shield 1 away" }).click();
+  await expect(page.locator("[data-shield-row]")).toHaveCount(0);
+  await page.reload();
+  await expect(page.locator("[data-shield-row]")).toHaveCount(0);
+  await expect(page.locator("#set")).toHaveValue("435");
+  await expect(page.locator("#settings")).not.toHaveAttribute("inert");
+});
+
 test("the replay plays both faces, names what is tightest and watches a place", async ({ page }) => {
   const frames = page.waitForResponse(/heat\/replay\/frames/);
   await page.goto("/jobs/6/heat");

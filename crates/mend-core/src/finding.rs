@@ -63,3 +63,22 @@ pub fn list(names: &[&str]) -> String {
         many => format!("{} and {} more", names[..NAMED].join(", "), many - NAMED),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn many_names_are_cut_to_three() {
+        assert_eq!(list(&[]), "");
+        assert_eq!(list(&["a", "b", "c"]), "a, b, c");
+        assert_eq!(list(&["a", "b", "c", "d", "e"]), "a, b, c and 2 more");
+    }
+
+    #[test]
+    fn only_a_blocking_one_blocks() {
+        let warning = Finding::warning("r", "p", "m").hint("h");
+        assert!(!any_blocking(std::slice::from_ref(&warning)));
+        assert!(any_blocking(&[warning, Finding::blocking("r", "p", "m")]));
+    }
+}

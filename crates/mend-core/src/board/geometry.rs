@@ -101,3 +101,17 @@ impl Rect {
         ]
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_rectangle_is_drawn_round_places_and_round_none_there_is_none() {
+        let at = |x, y| Point { x, y };
+        let found = Rect::around([at(3.0, -1.0), at(-1.0, 4.0), at(0.0, 0.0)]).expect("three places");
+        assert_eq!(found, Rect { centre: at(1.0, 1.5), width: 4.0, depth: 5.0 });
+        assert_eq!(Rect::around(found.corners()), Some(found));
+        assert_eq!(Rect::around([]), None);
+    }
+}

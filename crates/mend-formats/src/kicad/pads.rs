@@ -81,3 +81,40 @@ fn role_of(net: &str) -> Role {
         _ => Role::Signal,
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::sexpr::read;
+    use super::*;
+
+    fn of(text: &str, turn: f64) -> Option<Pad> {
+        pad(&read(text.as_bytes()).expect("sound"), (Point { x: 10.0, y: 20.0 }, turn), &mut Said::default())
+    }
+
+    #[test]
+    fn a_pad_turns_with_its_footprint_and_y_runs_away_from_the_reader() {
+        // At (1, 2) downwards in the file; a quarter to the left brings (1, -2) to (2, 1).
+        let turned = of(r#"(pad "1" smd rect (at 1 2 90) (size 3 0.5) (layers "F.Cu"))"#, 90.0).expect("a pad");
+        assert!((turned.at.x - 12.0).abs() < 1e-9 && (turned.at.y - 21.0).abs() < 1e-9, "{:?}", turned.at);
+        assert!((turned.size.0 - 0.5).abs() < 1e-9 && (turned.size.1 - 3.0).abs() < 1e-9, "{:?}", turned.size);
+    }
+
+    #[test]
+    fn a_slot_is_as_wide_as_its_narrow_side_and_layers_say_the_faces() {
+        let slot = r#"(pad "SH" thru_hole oval (at 0 0) (size 1.2 1.9) (drill oval 0.7 1.4) (layers "*.Cu"))"#;
+        let slot = of(slot, 0.0).expect("a pad");
+        assert_eq!((slot.drill, slot.plated, slot.faces), (Some(0.7), true, (true, true)));
+        let peg = r#"(pad "" np_thru_hole circle (at 0 0) (size 1) (drill 1) (layers "B.Cu"))"#;
+        let peg = of(peg, 0.0).expect("a hole");
+        assert_eq!((peg.drill, peg.plated, peg.faces), (Some(1.0), false, (false, true)));
+        assert!(of(r#"(pad "2" smd rect (at nan 0) (size 1 1))"#, 0.0).is_none());
+    }
+
+    #[test]
+    fn a_net_says_what_a_pin_carries() {
+        let role = |net: &str| role_of(net);
+        assert_eq!([role("GND"), role("/power/AGND"), role("CHASSIS")], [Role::Ground; 3]);
+        assert_eq!([role("+3V3"), role("VBUS_IN"), role("/usb/VCC")], [Role::Power; 3]);
+        assert_eq!([role("D+"), role(""), role("RVDD_SENSE")], [Role::Signal; 3]);
+    }
+}

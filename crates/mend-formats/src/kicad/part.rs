@@ -145,3 +145,59 @@ fn rows(joints: &mut [Joint]) {
 fn letter(k: usize) -> String {
     u8::try_from(k).ok().filter(|k| *k < 26).map_or(format!("{}", k + 1), |k| char::from(b'A' + k).to_string())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::board::Face;
+
+    fn footprint(face: Face, pads: &[(&str, f64, f64)]) -> Footprint {
+        let pad = |(name, x, y): &(&str, f64, f64)| Pad {
+            name: (*name).to_owned(),
+            at: Point { x: *x, y: *y },
+            size: (0.4, 1.0),
+            drill: None,
+            plated: true,
+            faces: (true, false),
+            role: Role::Signal,
+        };
+        let body = Some(Rect { centre: Point { x: 0.0, y: 0.0 }, width: 6.0, depth: 4.0 });
+        let pads = pads.iter().map(pad).collect();
+        Footprint { reference: "J1".to_owned(), value: String::new(), face, pads, body }
+    }
+
+    fn made(pads: &[(&str, f64, f64)]) -> Vec<(String, String)> {
+        let part = connector(&footprint(Face::Top, pads), &mut Said::default()).expect("a part");
+        part.joints.into_iter().map(|j| (j.name, j.row)).collect()
+    }
+
+    fn pair(name: &str, row: &str) -> (String, String) {
+        (name.to_owned(), row.to_owned())
+    }
+
+    #[test]
+    fn rows_are_read_along_the_longer_way_and_shells_are_legs() {
+        let level = made(&[("1", -1.0, 2.0), ("2", 0.0, 2.0), ("3", 1.0, 2.0), ("4", 0.0, 0.6), ("SH", 3.0, 0.0)]);
+        assert_eq!(level[0], pair("1", "row A"), "the far row comes first");
+        assert_eq!((level[3].1.as_str(), level[4].1.as_str()), ("row B", "legs"));
+        let upright = made(&[("1", -2.0, -1.0), ("2", -2.0, 0.0), ("3", -2.0, 1.0)]);
+        assert!(upright.iter().all(|(_, row)| row == "row A"), "{upright:?}");
+    }
+
+    #[test]
+    fn a_number_that_is_there_twice_is_told_apart() {
+        let names: Vec<String> = made(&[("1", -1.0, 2.0), ("1", 0.0, 2.0), ("1", 1.0, 2.0), ("2", 2.0, 2.0)])
+            .into_iter()
+            .map(|j| j.0)
+            .collect();
+        assert_eq!(names, ["1", "1 2", "1 3", "2"]);
+    }
+
+    #[test]
+    fn pads_on_the_other_face_are_left_out_and_said() {
+        let mut said = Said::default();
+        let refused = connector(&footprint(Face::Bottom, &[("1", 0.0, 2.0)]), &mut said).expect_err("nothing is left");
+        assert_eq!(refused[0].rule, "joint_without_pad");
+        assert_eq!(said.left_out["pad on the other face than its footprint"], 1);
+    }
+}

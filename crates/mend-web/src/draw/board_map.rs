@@ -227,3 +227,50 @@ fn shape(rect: &Rect, class: String, name: String) -> Shape {
 fn outline(board: &Board) -> String {
     board.outline.corners.iter().map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" ")
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{planned, power_board};
+
+    fn drawn(board: &Board, face: Face, (window, lettering): (Window, f64)) -> BoardMap {
+        let (margins, scale) = (planned().1.margins.as_slice(), Scale::Fahrenheit);
+        Drawing { board, face, window, margins, photos: &[], scale, lettering, overlay: None }.draw(None)
+    }
+
+    #[test]
+    fn each_face_shows_its_own_things_and_the_legs_that_come_through() {
+        let board = power_board();
+        for face in [Face::Top, Face::Bottom] {
+            let map = drawn(&board, face, (Window::Whole, 0.0));
+            let own = board.neighbours.iter().filter(|n| n.face == face).count();
+            assert_eq!(map.bodies.len(), 1 + own, "the part and its neighbours");
+            let ghost = if board.connector.face == face { "part" } else { "part far" };
+            assert_eq!(map.bodies[0].class, ghost);
+            let shown = board.connector.joints.iter().filter(|j| j.shape.is_hole() || board.connector.face == face);
+            assert_eq!(map.joints.len(), shown.count());
+        }
+    }
+
+    #[test]
+    fn neighbours_are_coloured_as_they_stand_and_named_with_the_visitors_limit() {
+        let board = power_board();
+        let map = drawn(&board, board.connector.face.other(), (Window::Near(18.0), 2.3));
+        for neighbour in board.neighbours.iter().filter(|n| n.face != board.connector.face) {
+            let body = map.bodies.iter().find(|b| b.name.starts_with(&neighbour.name)).expect("drawn");
+            let limit = format!("limit {:.0} °F", neighbour.limit().in_fahrenheit());
+            assert!(body.name.ends_with(&limit), "{} against {limit}", body.name);
+            let margin = planned().1.margins.iter().find(|m| m.name == neighbour.name).expect("in the plan");
+            assert!(body.class.ends_with(standing_class(margin.standing)), "{}", body.class);
+        }
+    }
+
+    #[test]
+    fn two_boards_on_a_page_clip_by_their_own_rims() {
+        let board = power_board();
+        let other = Board { name: "another".to_owned(), ..board.clone() };
+        let clip = |board: &Board, face| drawn(board, face, (Window::Whole, 0.0)).clip;
+        let clips = [clip(&board, Face::Top), clip(&board, Face::Bottom), clip(&other, Face::Top)];
+        assert!(clips[0] != clips[1] && clips[0] != clips[2] && clips[1] != clips[2], "{clips:?}");
+    }
+}

@@ -57,3 +57,18 @@ fn release(job: &Job) -> Option<Release> {
     let predicted = band.low_s.zip(band.mid_s).map(|(low, mid)| (low, mid, band.high_s));
     Some(Release { name: job.device().to_owned(), job: job.row.id, predicted, actual_s: stamp.seconds })
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_became_of_the_jobs_is_said_in_one_line() {
+        let release =
+            |actual_s| Release { name: "x".to_owned(), job: 1, predicted: Some((20.0, 30.0, Some(40.0))), actual_s };
+        let said = |jobs, releases: Vec<Release>| Outcomes { jobs, releases }.said();
+        assert_eq!(said(0, vec![]), "no job yet");
+        assert_eq!(said(1, vec![]), "1 job");
+        assert_eq!(said(3, vec![release(25.0), release(90.0)]), "3 jobs; 1 of 2 came away within the band");
+    }
+}

@@ -76,3 +76,45 @@ fn take_over(draft: &mut Draft, found: Vec<Neighbour>) -> usize {
     }
     draft.neighbours.len() - before
 }
+
+#[cfg(test)]
+mod tests {
+    use mend_core::board::{Face, Rect, Thing};
+
+    use super::*;
+    use crate::fixture::power_board;
+
+    fn row(reference: &str, x: f64) -> Row {
+        Row {
+            reference: reference.to_owned(),
+            package: String::new(),
+            at: Point { x, y: 5.0 },
+            turn: 0.0,
+            face: Face::Top,
+        }
+    }
+
+    #[test]
+    fn the_table_is_shifted_by_the_part_which_is_in_both() {
+        let draft = Draft::of(&power_board());
+        let at = power_board().connector.body.centre;
+        let by = shift(&draft, &[row("C1", 0.0), row("J7", 3.0)], "J7").expect("both have it");
+        assert_eq!(by, Point { x: at.x - 3.0, y: at.y - 5.0 });
+        assert_eq!(shift(&draft, &[], ""), Ok(Point { x: 0.0, y: 0.0 }));
+        let places = [shift(&draft, &[], "J7"), shift(&Draft::new("x"), &[row("J7", 3.0)], "J7")];
+        assert!(places.into_iter().all(|refused| refused.is_err_and(|f| f[0].place == "reference")));
+    }
+
+    #[test]
+    fn what_is_near_and_new_is_taken_over() {
+        let mut draft = Draft::of(&power_board());
+        let at = power_board().connector.body.centre;
+        let thing = |name: &str, away: f64| {
+            let centre = Point { x: at.x + away, y: at.y };
+            Thing::Chip.at(name, Face::Top, Rect { centre, width: 2.0, depth: 2.0 })
+        };
+        let taken = draft.neighbours[0].name.clone();
+        assert_eq!(take_over(&mut draft, vec![thing("new", 20.0), thing("far", 80.0), thing(&taken, 10.0)]), 1);
+        assert_eq!(draft.neighbours.last().map(|n| n.name.as_str()), Some("new"));
+    }
+}
