@@ -8,7 +8,7 @@ mod common;
 use std::hint::black_box;
 use std::time::Instant;
 
-use mend_core::board::{Face, Point};
+use mend_core::board::{Face, MustLive, Point};
 use mend_core::heat::axis::Axis;
 use mend_core::heat::blowing::Blowing;
 use mend_core::heat::jet::{Jet, JetLaw};
@@ -86,7 +86,7 @@ fn best_of_five(what: impl Fn(&Order<'_>) -> bool) -> f64 {
     let watch = &common::WANTED;
     let room = Temperature::celsius(23.0);
     let (board, charge, station, recipe) = (&board, &charge, &station, &recipe);
-    let order = Order { board, charge, station, recipe, room, part_must_live: false, watch };
+    let order = Order { board, charge, station, recipe, room, must_live: MustLive::Board, watch };
     let once = || {
         let from = Instant::now();
         black_box(what(&order));

@@ -5,7 +5,7 @@
 mod common;
 
 use common::{WANTED, air_below, below, board, fed, neighbour, sac305, station};
-use mend_core::board::{Board, Face};
+use mend_core::board::{Board, Face, MustLive};
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
@@ -20,7 +20,7 @@ use mend_core::units::{Duration, Flow, Length, Temperature};
 fn order_with(board: &Board, recipe: &Recipe, charge: &Charge) -> Result<Plan, Vec<Finding>> {
     let room = Temperature::celsius(23.0);
     let (station, watch) = (station(), &WANTED);
-    let order = Order { board, charge, station: &station, recipe, room, part_must_live: false, watch };
+    let order = Order { board, charge, station: &station, recipe, room, must_live: MustLive::Board, watch };
     plan(&order).map_err(Unplanned::objections)
 }
 

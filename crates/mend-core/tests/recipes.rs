@@ -4,7 +4,7 @@
 mod common;
 
 use common::{WANTED, air_below, below, board, neighbour, sac305, station, with_case};
-use mend_core::board::{Board, Face};
+use mend_core::board::{Board, Face, MustLive};
 use mend_core::finding::Severity;
 use mend_core::heat::iron::Iron;
 use mend_core::heat::mesh::Resolution;
@@ -29,7 +29,7 @@ fn nominal(board: &Board, recipe: &Recipe) -> Run {
 
 fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplanned> {
     let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
-    plan(&Order { board, charge, station, recipe, room, part_must_live: false, watch })
+    plan(&Order { board, charge, station, recipe, room, must_live: MustLive::Board, watch })
 }
 
 /// A nozzle from above, five minutes.
@@ -190,7 +190,7 @@ fn a_small_part_under_a_strong_jet_is_blown_away_and_that_binds() {
     crowded.neighbours = vec![chip];
     let harsh = |flow: f64| {
         let mut recipe = above(360.0, flow);
-        recipe.air.nozzle = Length::mm(8.0);
+        recipe.air.iter_mut().for_each(|air| air.nozzle = Length::mm(8.0));
         planned(&crowded, &recipe, &WANTED).expect("planned")
     };
     let spared = harsh(110.0).stop.spares.expect("something");
@@ -253,13 +253,13 @@ fn a_soaked_window_is_what_the_full_run_says() {
     };
     let recipe = Recipe { before: vec![soak], longest: Duration::seconds(120.0), ..below(400.0) };
     let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
-    let order = Order { board: &board, charge, station, recipe: &recipe, room, part_must_live: false, watch: &WANTED };
+    let order = Order { board: &board, charge, station, recipe: &recipe, room, must_live: MustLive::Board, watch: &WANTED };
     let map = process_window(&order).expect("computed");
     let flow = map.flows.iter().position(|f| f.in_litres_per_minute() >= 90.0).expect("in range");
     let mut compared = 0;
     for set in (20..map.sets.len()).step_by(6) {
-        let air = HotAir { set: map.sets[set], flow: map.flows[flow], ..recipe.air };
-        let full = nominal(&board, &Recipe { air, ..recipe.clone() });
+        let air = HotAir { set: map.sets[set], flow: map.flows[flow], ..recipe.air.unwrap() };
+        let full = nominal(&board, &Recipe { air: Some(air), ..recipe.clone() });
         if let (Some(full_at), Some(scaled)) = (full.release, map.at(flow, set).release_s) {
             let full_at = full_at - full.last_from;
             assert!((full_at - scaled).abs() < 0.08 * full_at + 1.0, "{full_at} against {scaled}");
@@ -292,6 +292,6 @@ fn what_nobody_wants_any_more_ends_without_a_plan() {
     let cancelled = planned(&board(), &below(440.0), &watch);
     assert_eq!(cancelled, Err(Unplanned::Cancelled(Cancelled)));
     let (charge, station, room, recipe) = (&sac305(), &station(), Temperature::celsius(23.0), &below(440.0));
-    let order = Order { board: &board(), charge, station, recipe, room, part_must_live: false, watch: &watch };
+    let order = Order { board: &board(), charge, station, recipe, room, must_live: MustLive::Board, watch: &watch };
     assert_eq!(process_window(&order), Err(Unplanned::Cancelled(Cancelled)));
 }

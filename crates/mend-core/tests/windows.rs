@@ -4,7 +4,7 @@
 mod common;
 
 use common::{WANTED, air_below, below, board, neighbour, sac305, station, with_case};
-use mend_core::board::{Board, Face};
+use mend_core::board::{Board, Face, MustLive};
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::run::run;
@@ -18,7 +18,7 @@ use mend_core::units::{Duration, Temperature};
 fn window_of(board: &Board, recipe: &Recipe) -> Result<ProcessWindow, Unplanned> {
     let (charge, station, watch) = (&sac305(), &station(), &WANTED);
     let room = Temperature::celsius(23.0);
-    process_window(&Order { board, charge, station, recipe, room, part_must_live: false, watch })
+    process_window(&Order { board, charge, station, recipe, room, must_live: MustLive::Board, watch })
 }
 
 fn window(board: &Board) -> ProcessWindow {
@@ -37,7 +37,7 @@ fn a_candidate_is_what_the_full_run_says() {
     let mut compared = 0;
     for (k, set) in map.sets.iter().enumerate().step_by(3) {
         let air = HotAir { set: *set, flow: map.flows[flow], ..air_below(400.0) };
-        let recipe = Recipe { air, ..two_minutes(400.0) };
+        let recipe = Recipe { air: Some(air), ..two_minutes(400.0) };
         let full = with_case((&board, &recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE));
         if let (Some(full), Some(scaled)) = (full.release, map.at(flow, k).release_s) {
             // The pause of the hand is in both; near the lowest that melts a per cent of heat is many of time.

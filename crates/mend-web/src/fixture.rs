@@ -35,7 +35,7 @@ pub(crate) fn planned() -> &'static (PlanInputs, Plan) {
 pub(crate) fn bundle(inputs: &PlanInputs) -> Bundle {
     Bundle {
         board: power_board(),
-        part_must_live: inputs.part_must_live,
+        must_live: inputs.must_live,
         charge: inputs.charge().expect("an alloy"),
         station: gull(),
         recipe: inputs.settings.clone(),

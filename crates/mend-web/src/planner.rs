@@ -2,17 +2,16 @@
 
 use std::sync::Arc;
 
-use mend_core::board::Board;
+use mend_core::board::{Board, MustLive};
 use mend_core::finding::{Finding, any_blocking};
-use mend_core::heat::motion::Motion;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::{HotAir, Station};
 use mend_core::planning::plan::{Plan, plan};
 use mend_core::planning::process_window::{ProcessWindow, process_window};
 use mend_core::planning::recheck::{Recheck, recheck};
-use mend_core::planning::usual::FROM_BELOW_MM;
+use mend_core::planning::usual;
 use mend_core::planning::watched::{Replay, replay};
-use mend_core::units::{Flow, Length, Temperature};
+use mend_core::units::{Flow, Temperature};
 use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
 use mend_formats::shop::{PlanInputs, write_inputs};
@@ -34,24 +33,13 @@ pub(crate) async fn stations(app: &App) -> Result<Vec<Station>, Refusal> {
 /// in the upper half of what the station gives, and the alloy that factories use today.
 pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanInputs> {
     let station = stations.first()?;
-    let part = |(low, high): (f64, f64), share: f64| ((low + (high - low) * share) / 5.0).round() * 5.0;
-    let set = part((station.set_range.0.in_celsius(), station.set_range.1.in_celsius()), 0.8);
-    let flow = part((station.flow_range.0.in_litres_per_minute(), station.flow_range.1.in_litres_per_minute()), 0.7);
     Some(PlanInputs {
         station: station.name.clone(),
         alloy: "SAC305".to_owned(),
         feed: None,
         refit: None,
-        part_must_live: false,
-        settings: Recipe::from(HotAir {
-            set: Temperature::celsius(set),
-            flow: Flow::litres_per_minute(flow),
-            nozzle: station.widest_outlet(),
-            distance: Length::mm(FROM_BELOW_MM),
-            face: board.connector.face.other(),
-            motion: Motion::Still,
-            aim: [0.0, 0.0],
-        }),
+        must_live: MustLive::Board,
+        settings: Recipe::from(usual::air(board, station)),
     })
 }
 
@@ -138,7 +126,8 @@ pub(crate) async fn window_of(
     let (board_id, board) = job.board()?.clone();
     let bundle = bundle(app, board, inputs).await?;
     let mut fixed = inputs.clone();
-    (fixed.settings.air.set, fixed.settings.air.flow) = (Temperature::celsius(0.0), Flow::litres_per_minute(0.0));
+    let moves = |air: &mut HotAir| (air.set, air.flow) = (Temperature::celsius(0.0), Flow::litres_per_minute(0.0));
+    fixed.settings.air.iter_mut().for_each(moves);
     let key = format!("{board_id} {}", written(&fixed)?);
     let computed = bundle.clone();
     let work = move |watch: &Watch| {
@@ -166,7 +155,7 @@ async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, 
     let station = stations.iter().find(|s| s.name == inputs.station).cloned().ok_or_else(unknown)?;
     Ok(Bundle {
         board,
-        part_must_live: inputs.part_must_live,
+        must_live: inputs.must_live,
         charge: inputs.charge()?,
         station,
         recipe: inputs.settings.clone(),

@@ -2,6 +2,7 @@
 //! board, one iron in the middle (heating.md, equation 15). Order of magnitude only: no measured data stand behind it.
 
 use super::axis::Axis;
+use super::bridge::{Bridge, COPPER_CAPACITY, SOLDER_CAPACITY};
 use super::field::RIM_LOSS;
 use super::iron::{Iron, TIP_CAPACITY, TIP_POWER, TIP_RESISTANCE};
 use super::mesh::{Mesh, Slab};
@@ -10,12 +11,7 @@ use super::simulation::Simulation;
 use super::surroundings::Surroundings;
 use crate::units::Temperature;
 
-/// Copper, W/mK (T), and solder (D).
-const COPPER: f64 = 390.0;
-const SOLDER: f64 = 50.0;
-/// J/m³K of both (T, D); latent heat of solder, J/m³ (D).
-const COPPER_CAPACITY: f64 = 3.45e6;
-const SOLDER_CAPACITY: f64 = 1.7e6;
+/// Latent heat of solder, J/m³ (D, 0.30-0.48).
 const SOLDER_LATENT: f64 = 0.40e9;
 /// The piece of board that takes part, mm: beyond it nothing is felt within a minute.
 const BOARD_MM: usize = 60;
@@ -44,8 +40,7 @@ pub struct BridgeWire {
 impl BridgeWire {
     /// k A of wire and bead together, W m/K.
     pub fn conducts(&self) -> f64 {
-        let wire = std::f64::consts::FRAC_PI_4 * self.wire_mm * self.wire_mm;
-        (COPPER * wire + SOLDER * self.bead_mm2) * 1e-6
+        Bridge { wire_mm: self.wire_mm, bead_mm2: self.bead_mm2 }.conducts()
     }
 
     /// Fin length sqrt(k A / g'), mm: as far as the iron's heat carries before the board has taken most of it.

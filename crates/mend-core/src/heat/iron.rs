@@ -2,6 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::bridge::reachable;
+use crate::board::{Board, Joint};
 use crate::units::{Length, Temperature};
 
 /// Tip and the metal it is on, J/K (E).
@@ -20,11 +22,27 @@ pub struct Iron {
     /// Width of the tip.
     #[serde(rename = "tip_mm")]
     pub tip: Length,
-    /// The row it is held on. One tip goes from joint to joint: each has it for its share of the time.
+    /// The row it is held on, [`EVERY_ROW`], or the name of a single joint. One tip goes from joint to joint: each has it
+    /// for its share of the time.
     pub row: String,
 }
 
+/// All that a tip gets to.
+pub const EVERY_ROW: &str = "every joint";
+
 impl Iron {
+    /// Is it held on this joint? A tip held on a single one by name is on no other.
+    pub fn is_on(&self, joint: &Joint) -> bool {
+        joint.row == self.row || joint.name == self.row || (self.row == EVERY_ROW && reachable(joint))
+    }
+
+    /// The one joint that it is held on, where it is held on one alone.
+    pub fn one_joint<'b>(&self, board: &'b Board) -> Option<&'b Joint> {
+        let joints = &board.connector.joints;
+        let is_row = self.row == EVERY_ROW || joints.iter().any(|joint| joint.row == self.row);
+        joints.iter().find(|joint| !is_row && joint.name == self.row)
+    }
+
     /// Wetted tip to joint, W/K, by the tip's width: 1, 2, 4, 6 mm give 0.1, 0.3, 0.6, 1.0 (E, x0.5-2), linear between.
     pub fn wetted(&self) -> f64 {
         const TABLE: [(f64, f64); 5] = [(0.0, 0.03), (1.0, 0.1), (2.0, 0.3), (4.0, 0.6), (6.0, 1.0)];

@@ -14,10 +14,11 @@
 //! - [`simulation`]: one step of everything; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until
 //!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures; [`unknowns`]: the
 //!   samples
-//! - [`bridge_wire`]: which span an iron keeps molten
+//! - [`bridge`]: what joins the joints for one tip; [`bridge_wire`]: which span an iron keeps molten
 
 pub mod axis;
 pub mod blowing;
+pub mod bridge;
 pub mod bridge_wire;
 pub mod draught;
 pub mod field;

@@ -94,9 +94,10 @@ impl Network {
         Self { nodes, joints, body: skin, neighbours, stands_on, pads, tips: Vec::new() }
     }
 
-    /// Adds what a recipe lays on and holds to it: blocks, and a tip for each pass that has an iron.
+    /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each pass that has an iron.
     pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
         recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
+        recipe.bridge.iter().for_each(|bridge| bridge.lay(self, board));
         let passes = recipe.before.iter().map(|pass| &pass.with).chain([&recipe.with]);
         self.tips = passes.map(|with| with.iron.as_ref().map(|iron| self.add_tip(board, iron))).collect();
     }
@@ -121,8 +122,8 @@ impl Network {
 
     fn add_tip(&mut self, board: &Board, iron: &Iron) -> usize {
         let tip = self.nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
-        let joints = board.connector.joints.iter().zip(&self.joints).filter(|(joint, _)| joint.row == iron.row);
-        let held: Vec<usize> = joints.map(|(_, node)| *node).collect();
+        let joints = board.connector.joints.iter().zip(&self.joints);
+        let held: Vec<usize> = joints.filter(|(joint, _)| iron.is_on(joint)).map(|(_, node)| *node).collect();
         let conductance = iron.wetted() / held.len().max(1) as f64;
         self.nodes.touches.extend(held.into_iter().map(|b| NodeLink { a: tip, b, conductance }));
         tip

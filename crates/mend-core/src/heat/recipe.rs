@@ -2,20 +2,21 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::bridge::Bridge;
 use super::iron::Iron;
 use super::motion::Motion;
 use super::plate::Plate;
 use super::shield::Shield;
 use super::tool::{HotAir, is_middle};
-use crate::board::Face;
+use crate::board::{Board, Face};
 use crate::units::{Duration, Flow, Length, Temperature};
 
 /// The tools of one release: passes before, then the air under which the part comes away.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(from = "Written", into = "Written")]
+#[serde(try_from = "Written", into = "Written")]
 pub struct Recipe {
-    /// The last pass: the part comes away under this air.
-    pub air: HotAir,
+    /// The last pass: the part comes away under this air; none where what helps does it alone.
+    pub air: Option<HotAir>,
     /// When to give up if nothing is said sooner: the longest that the last pass lasts.
     pub longest: Duration,
     /// What comes before, in order.
@@ -24,6 +25,8 @@ pub struct Recipe {
     pub with: Helpers,
     /// What lies over neighbours, all the time.
     pub shields: Vec<Shield>,
+    /// What joins the joints, all the time.
+    pub bridge: Option<Bridge>,
 }
 
 /// As it is written: the air's own fields stand beside the rest. Spelt out, not flattened: a reader that flattens can't say
@@ -31,12 +34,18 @@ pub struct Recipe {
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 struct Written {
-    set_c: Temperature,
-    flow_lpm: Flow,
-    nozzle_mm: Length,
-    distance_mm: Length,
-    face: Face,
-    motion: Motion,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    set_c: Option<Temperature>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    flow_lpm: Option<Flow>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    nozzle_mm: Option<Length>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    distance_mm: Option<Length>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    face: Option<Face>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    motion: Option<Motion>,
     #[serde(default, skip_serializing_if = "is_middle")]
     aim_mm: [f64; 2],
     longest_s: Duration,
@@ -46,22 +55,47 @@ struct Written {
     with: Helpers,
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     shields: Vec<Shield>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    bridge: Option<Bridge>,
 }
 
-impl From<Written> for Recipe {
-    fn from(w: Written) -> Self {
-        let (set, flow, nozzle, distance) = (w.set_c, w.flow_lpm, w.nozzle_mm, w.distance_mm);
-        let air = HotAir { set, flow, nozzle, distance, face: w.face, motion: w.motion, aim: w.aim_mm };
-        Self { air, longest: w.longest_s, before: w.before, with: w.with, shields: w.shields }
+/// Said of an air of which only a part is written.
+const HALF_AN_AIR: &str =
+    "missing field: air has set_c, flow_lpm, nozzle_mm, distance_mm, face and motion, or none of them";
+
+impl TryFrom<Written> for Recipe {
+    type Error = &'static str;
+
+    fn try_from(w: Written) -> Result<Self, Self::Error> {
+        let air = match (w.set_c, w.flow_lpm, w.nozzle_mm, w.distance_mm, w.face, w.motion) {
+            (Some(set), Some(flow), Some(nozzle), Some(distance), Some(face), Some(motion)) => {
+                Some(HotAir { set, flow, nozzle, distance, face, motion, aim: w.aim_mm })
+            }
+            (None, None, None, None, None, None) => None,
+            _ => return Err(HALF_AN_AIR),
+        };
+        let (before, with, shields, bridge) = (w.before, w.with, w.shields, w.bridge);
+        Ok(Self { air, longest: w.longest_s, before, with, shields, bridge })
     }
 }
 
 impl From<Recipe> for Written {
     fn from(recipe: Recipe) -> Self {
-        let Recipe { air, longest, before, with, shields } = recipe;
-        let (set_c, flow_lpm, nozzle_mm, distance_mm) = (air.set, air.flow, air.nozzle, air.distance);
-        let (face, motion, aim_mm, longest_s) = (air.face, air.motion, air.aim, longest);
-        Self { set_c, flow_lpm, nozzle_mm, distance_mm, face, motion, aim_mm, longest_s, before, with, shields }
+        let Recipe { air, longest, before, with, shields, bridge } = recipe;
+        Self {
+            set_c: air.map(|air| air.set),
+            flow_lpm: air.map(|air| air.flow),
+            nozzle_mm: air.map(|air| air.nozzle),
+            distance_mm: air.map(|air| air.distance),
+            face: air.map(|air| air.face),
+            motion: air.map(|air| air.motion),
+            aim_mm: air.map_or([0.0, 0.0], |air| air.aim),
+            longest_s: longest,
+            before,
+            with,
+            shields,
+            bridge,
+        }
     }
 }
 
@@ -103,8 +137,15 @@ impl Helpers {
 impl From<HotAir> for Recipe {
     /// One pass of up to four minutes, nothing else.
     fn from(air: HotAir) -> Self {
+        Self { air: Some(air), ..Self::from(Helpers::default()) }
+    }
+}
+
+impl From<Helpers> for Recipe {
+    /// One pass of up to four minutes without air, nothing else.
+    fn from(with: Helpers) -> Self {
         let longest = Duration::seconds(240.0);
-        Self { air, longest, before: Vec::new(), with: Helpers::default(), shields: Vec::new() }
+        Self { air: None, longest, before: Vec::new(), with, shields: Vec::new(), bridge: None }
     }
 }
 
@@ -112,6 +153,21 @@ impl Recipe {
     /// From the first tool to the last pass, whole seconds.
     pub fn seconds_before(&self) -> usize {
         self.before.iter().map(Pass::seconds).sum()
+    }
+
+    /// Every air, in order.
+    pub fn airs(&self) -> impl Iterator<Item = &HotAir> {
+        self.before.iter().filter_map(|pass| pass.air.as_ref()).chain(&self.air)
+    }
+
+    /// The face that the last pass works on: its air's, else the part's own, where a hand gets to.
+    pub fn face(&self, board: &Board) -> Face {
+        self.air.map_or(board.connector.face, |air| air.face)
+    }
+
+    /// Is one joint heated after the other, each for itself? Then none need be molten with another.
+    pub fn in_turn(&self, board: &Board) -> bool {
+        self.air.is_none() && self.with.iron.as_ref().is_some_and(|iron| iron.one_joint(board).is_some())
     }
 
     /// From the first tool to giving up, whole seconds.

@@ -49,7 +49,7 @@ pub struct Rig {
     pub without_jet: Option<Surroundings>,
     /// Everything off.
     pub quiet: Surroundings,
-    /// Outlet of the last leg's jet over the room, K.
+    /// Outlet of the last leg's jet over the room, K; 0 where there is none.
     pub outlet: f64,
     steps_per_second: usize,
 }
@@ -92,7 +92,7 @@ impl Rig {
         let course = Course { case, unknowns, scene, network: &network };
         let (legs, without_jet) = (course.legs(), model.linear.then(|| course.last_without_jet()));
         let quiet = scene.with(&Working::default());
-        let outlet = jet(case, &case.recipe.air, unknowns).outlet_excess;
+        let outlet = case.recipe.air.map_or(0.0, |air| jet(case, &air, unknowns).outlet_excess);
         let step = model.resolution.step_s;
         let simulation = Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), step);
         Self { network, simulation, legs, without_jet, quiet, outlet, steps_per_second: (1.0 / step).round() as usize }
@@ -150,7 +150,7 @@ impl Course<'_> {
                 (pass.change.in_seconds() >= 1.0).then(|| self.leg(pass.change.in_seconds(), None, (&plate, k))),
             );
         }
-        legs.push(self.leg(longest.in_seconds(), Some(air), (with, before.len())));
+        legs.push(self.leg(longest.in_seconds(), air.as_ref(), (with, before.len())));
         legs
     }
 
@@ -161,7 +161,7 @@ impl Course<'_> {
 
     fn last_without_jet(&self) -> Surroundings {
         let Recipe { air, before, with, .. } = self.case.recipe;
-        let mut working = self.working(Some(air), (with, before.len()));
+        let mut working = self.working(air.as_ref(), (with, before.len()));
         if let Some(blowing) = &mut working.blowing {
             blowing.jet = blowing.jet.unheated();
         }

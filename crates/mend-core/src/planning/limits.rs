@@ -69,16 +69,20 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
     let limit = |name: String, watched, celsius, stands_s| Limit { name, watched, celsius, stands_s };
     let mut limits: Vec<Limit> = Vec::new();
-    for (k, n) in board.neighbours.iter().enumerate() {
-        limits.push(limit(n.name.clone(), Watched::Neighbour(k), n.limit().in_celsius(), 0));
-    }
-    if order.part_must_live {
+    if order.must_live.part() {
         let celsius = board.connector.material.limit().in_celsius();
         limits.push(limit("the part's body".to_owned(), Watched::Body, celsius, 0));
     }
+    if !order.must_live.board() {
+        return limits;
+    }
+    for (k, n) in board.neighbours.iter().enumerate() {
+        limits.push(limit(n.name.clone(), Watched::Neighbour(k), n.limit().in_celsius(), 0));
+    }
     if let Some(target) = MeltTarget::of(&order.charge.factory) {
-        let air = blowing(case, &case.recipe.air, &Unknowns::nominal(&board.stack));
-        let goes = loose(board, &air, &case.recipe.shields).into_iter().enumerate();
+        let nominal = Unknowns::nominal(&board.stack);
+        let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
+        let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
         let goes = goes.filter_map(|(k, loose)| Some((k, loose.word()?)));
         limits.extend(goes.map(|(k, word)| {
             let name = format!("{}, {word}", board.neighbours[k].name);

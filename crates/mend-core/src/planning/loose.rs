@@ -26,15 +26,15 @@ pub fn hanging(board: &Board) -> Face {
 }
 
 /// Every neighbour under some air.
-pub fn loose(board: &Board, air: &Blowing, shields: &[Shield]) -> Vec<Loose> {
+pub fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Loose> {
     board.neighbours.iter().map(|n| becomes(board, n, (air, shields))).collect()
 }
 
-fn becomes(board: &Board, n: &Neighbour, (air, shields): (&Blowing, &[Shield])) -> Loose {
+fn becomes(board: &Board, n: &Neighbour, (air, shields): (Option<&Blowing>, &[Shield])) -> Loose {
     let held = shields.iter().any(|s| s.covers(n.face, &n.body) > HELD_BY_COVER);
     match n.soldered() > 0.0 && !held {
         true if n.face == hanging(board) && hang(n) >= 1.0 => Loose::Drops,
-        true if n.face == air.face && push(air, n) >= 1.0 => Loose::Blown,
+        true if air.is_some_and(|air| n.face == air.face && push(air, n) >= 1.0) => Loose::Blown,
         _ => Loose::Stays,
     }
 }

@@ -14,6 +14,7 @@ use super::loose::hanging;
 use super::outcome::Outcome;
 use super::plan::Order;
 use super::usual::{self, FROM_BELOW_MM};
+use crate::heat::iron::Iron;
 use crate::heat::mesh::Resolution;
 use crate::heat::recipe::{Helpers, Recipe};
 use crate::heat::run::{Case, Run, run_until};
@@ -24,6 +25,8 @@ use crate::units::{Flow, Length, Temperature};
 
 /// A change that works as often and gains less time than this is none, s (E: a hand's pause).
 const WORTH_S: f64 = 4.0;
+/// As stout as tips are usually owned, mm (E).
+const STOUT_TIP_MM: f64 = 6.0;
 /// So many changes are run over samples, and so many samples: half of a plan's.
 const FINALISTS: usize = 5;
 const HALF: usize = 10;
@@ -155,62 +158,78 @@ type Change = (String, Recipe);
 
 /// Every single change worth trying, with what to call it.
 fn moves(order: &Order<'_>, now: &Trial<'_>) -> Vec<Change> {
-    let mut moves = settings(order);
-    moves.extend(faces(order));
+    let mut moves = Vec::new();
+    if let Some(air) = &order.recipe.air {
+        moves.extend(settings(order, air));
+        moves.extend(faces(order, air));
+    } else if let Some(iron) = &order.recipe.with.iron {
+        moves.extend(tips(order, iron));
+    }
     moves.extend(soaks(order));
     moves.extend(shields(order, now));
     moves
 }
 
+fn blown(order: &Order<'_>, what: String, air: HotAir) -> Change {
+    (what, Recipe { air: Some(air), ..order.recipe.clone() })
+}
+
 /// The air a little hotter, cooler, stronger, weaker; every other outlet.
-fn settings(order: &Order<'_>) -> Vec<Change> {
-    let (recipe, station) = (order.recipe, order.station);
-    let with = |what: String, air: HotAir| (what, Recipe { air, ..recipe.clone() });
+fn settings(order: &Order<'_>, air: &HotAir) -> Vec<Change> {
+    let station = order.station;
+    let with = |what: String, air: HotAir| blown(order, what, air);
     let (low, high) = station.set_range;
-    let sets = [-40.0, -20.0, 20.0, 40.0].map(|by| Temperature::celsius(recipe.air.set.in_celsius() + by));
+    let sets = [-40.0, -20.0, 20.0, 40.0].map(|by| Temperature::celsius(air.set.in_celsius() + by));
     let sets = sets.into_iter().filter(|set| (low..=high).contains(set));
-    let sets = sets.map(|set| with(format!("air at {:.0} °C", set.in_celsius()), HotAir { set, ..recipe.air }));
+    let sets = sets.map(|set| with(format!("air at {:.0} °C", set.in_celsius()), HotAir { set, ..*air }));
     let (weak, strong) = station.flow_range;
-    let flows =
-        [0.6, 0.8, 1.25].map(|by| Flow::litres_per_minute((recipe.air.flow.in_litres_per_minute() * by).round()));
+    let flows = [0.6, 0.8, 1.25].map(|by| Flow::litres_per_minute((air.flow.in_litres_per_minute() * by).round()));
     let flows = flows.into_iter().filter(|flow| (weak..=strong).contains(flow));
-    let flows = flows.map(|flow| with(format!("{} L/min", flow.in_litres_per_minute()), HotAir { flow, ..recipe.air }));
-    let nozzles = station.nozzles.iter().filter(|n| (n.in_mm() - recipe.air.nozzle.in_mm()).abs() > 0.05);
-    let nozzles = nozzles
-        .map(|nozzle| with(format!("the {} mm outlet", nozzle.in_mm()), HotAir { nozzle: *nozzle, ..recipe.air }));
+    let flows = flows.map(|flow| with(format!("{} L/min", flow.in_litres_per_minute()), HotAir { flow, ..*air }));
+    let nozzles = station.nozzles.iter().filter(|n| (n.in_mm() - air.nozzle.in_mm()).abs() > 0.05);
+    let nozzles =
+        nozzles.map(|nozzle| with(format!("the {} mm outlet", nozzle.in_mm()), HotAir { nozzle: *nozzle, ..*air }));
     sets.chain(flows).chain(nozzles).collect()
 }
 
 /// The same air on the other face; from below with the widest outlet.
-fn faces(order: &Order<'_>) -> Vec<Change> {
-    let recipe = order.recipe;
-    let face = recipe.air.face.other();
+fn faces(order: &Order<'_>, air: &HotAir) -> Vec<Change> {
+    let face = air.face.other();
     if face != hanging(order.board) {
-        let what = format!("from above, onto the {} face", face.name());
-        return vec![(what, Recipe { air: HotAir { face, ..recipe.air }, ..recipe.clone() })];
+        return vec![blown(order, format!("from above, onto the {} face", face.name()), HotAir { face, ..*air })];
     }
-    let nozzle = usual::widest_outlet(order.station, &recipe.air);
+    let nozzle = usual::widest_outlet(order.station, air);
     let strong = order.station.flow_range.1.in_litres_per_minute();
     let distance = Length::mm(FROM_BELOW_MM);
-    let air = |flow: f64| HotAir { face, nozzle, distance, flow: Flow::litres_per_minute(flow.round()), ..recipe.air };
+    let below = |flow: f64| HotAir { face, nozzle, distance, flow: Flow::litres_per_minute(flow.round()), ..*air };
     let what = |flow: f64| {
         format!("from below at {FROM_BELOW_MM:.0} mm with the {} mm outlet, {flow:.0} L/min", nozzle.in_mm())
     };
-    let flow = |share: f64| (strong * share).max(recipe.air.flow.in_litres_per_minute()).round();
-    [0.7, 1.0]
-        .map(|share| (what(flow(share)), Recipe { air: air(flow(share)), ..recipe.clone() }))
-        .into_iter()
-        .collect()
+    let flow = |share: f64| (strong * share).max(air.flow.in_litres_per_minute()).round();
+    [0.7, 1.0].map(|share| blown(order, what(flow(share)), below(flow(share)))).into_iter().collect()
+}
+
+/// The tip hotter, cooler, or as stout as they come.
+fn tips(order: &Order<'_>, iron: &Iron) -> Vec<Change> {
+    let with = |what: String, iron: Iron| {
+        let with = Helpers { iron: Some(iron), ..order.recipe.with.clone() };
+        (what, Recipe { with, ..order.recipe.clone() })
+    };
+    let sets = [-20.0, 20.0, 40.0].map(|by| Temperature::celsius(iron.set.in_celsius() + by));
+    let sets = sets.map(|set| with(format!("the iron at {:.0} °C", set.in_celsius()), Iron { set, ..iron.clone() }));
+    let stout = Length::mm(STOUT_TIP_MM);
+    let stouter = (iron.tip < stout).then(|| with(format!("a {STOUT_TIP_MM:.0} mm tip"), Iron { tip: stout, ..iron.clone() }));
+    sets.into_iter().chain(stouter).collect()
 }
 
 /// A soak before: the bare outlet from below, or a plate that stays on.
 fn soaks(order: &Order<'_>) -> Vec<Change> {
     let recipe = order.recipe;
-    let soak = usual::soak((order.board, order.station), &recipe.air);
     let with = Helpers { plate: Some(usual::plate(order.board)), ..recipe.with.clone() };
-    let warm = usual::warm(with.clone());
+    let warm = usual::warm(Helpers { iron: None, ..with.clone() });
     let mut changes = Vec::new();
-    if recipe.before.is_empty() {
+    if let Some(air) = recipe.air.filter(|_| recipe.before.is_empty()) {
+        let soak = usual::soak((order.board, order.station), &air);
         let set = soak.air.map_or(0.0, |air| air.set.in_celsius());
         let what = format!("soak from below for {:.0} s at {set:.0} °C first", soak.lasts.in_seconds());
         changes.push((what, Recipe { before: vec![soak], ..recipe.clone() }));

@@ -130,10 +130,11 @@ impl<'a> Outcome<'a> {
     /// What the rules have to say of the runs.
     fn findings(&self) -> Vec<Finding> {
         let board = self.case.board;
-        let air = blowing(&self.case, &self.case.recipe.air, &Unknowns::nominal(&board.stack));
+        let nominal = Unknowns::nominal(&board.stack);
+        let air = self.case.recipe.air.map(|air| blowing(&self.case, &air, &nominal));
         let factory = MeltTarget::of(&self.order.charge.factory).map_or(f64::INFINITY, |t| t.melted.in_celsius());
         let off = self.off(&self.fine);
-        said(&Seen { order: self.order, air: &air, fine: &self.fine, off, factory_melts_c: factory })
+        said(&Seen { order: self.order, air: air.as_ref(), fine: &self.fine, off, factory_melts_c: factory })
     }
 
     pub(super) fn into_plan(self, mut findings: Vec<Finding>) -> Result<Plan, Cancelled> {

@@ -57,7 +57,7 @@ fn blown(air: &HotAir) -> String {
 }
 
 /// What works beside the air, a line each.
-pub(super) fn helpers(with: &Helpers) -> Vec<String> {
+pub fn helpers(with: &Helpers) -> Vec<String> {
     let plate =
         with.plate.as_ref().map(|p| format!("Plate under the {} face, through {}.", p.face.name(), p.coupling.name()));
     let iron = with

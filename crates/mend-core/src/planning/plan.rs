@@ -10,7 +10,7 @@ use super::outcome::Outcome;
 use super::rules::covered_joints;
 use super::settings;
 use super::stop_line::StopLine;
-use crate::board::{Board, rules};
+use crate::board::{Board, MustLive, rules};
 use crate::finding::{Finding, any_blocking};
 use crate::heat::recipe::Recipe;
 use crate::heat::run::Case;
@@ -22,7 +22,7 @@ use crate::watch::{Cancelled, Watch};
 /// Samples behind every band.
 pub const SAMPLES: usize = 20;
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
-pub const ENGINE: u32 = 3;
+pub const ENGINE: u32 = 4;
 
 /// What is to be planned.
 #[derive(Debug, Clone, Copy)]
@@ -38,7 +38,7 @@ pub struct Order<'a> {
     /// The room.
     pub room: Temperature,
     /// Is the part wanted alive (taken from a donor)? Then its body's limit binds.
-    pub part_must_live: bool,
+    pub must_live: MustLive,
     /// How far it is, and whether it is still wanted.
     pub watch: &'a Watch,
 }

@@ -5,6 +5,7 @@ use rayon::prelude::*;
 
 use super::limits::{Limit, limits};
 use super::plan::{Order, Unplanned};
+use crate::finding::Finding;
 use crate::heat::recipe::Recipe;
 use crate::heat::rig::jet;
 use crate::heat::run::{Case, handling};
@@ -85,6 +86,10 @@ impl ProcessWindow {
 /// Computes the map of an order's tools, face, distance, shields and board; its own set temperature and flow do not matter.
 pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
     order.checked()?;
+    if order.recipe.air.is_none() {
+        let object = Finding::blocking("process_window", "settings", "no air blows in the last pass");
+        return Err(vec![object.hint("a window of air settings needs air")].into());
+    }
     let melting = order.charge.targets(order.board)?;
     let even = |(low, high): (f64, f64), count: usize, k: usize| low + (high - low) * k as f64 / (count - 1) as f64;
     let set_range = order.station.set_range;
@@ -121,14 +126,15 @@ fn row(
     melting: &[MeltTarget],
     (flow, sets): (Flow, &[Temperature]),
 ) -> Vec<(Candidate, Option<String>)> {
-    let at = |set: Temperature| Recipe { air: HotAir { set, flow, ..order.recipe.air }, ..order.recipe.clone() };
+    let Some(air) = order.recipe.air else { return Vec::new() };
+    let at = |set: Temperature| Recipe { air: Some(HotAir { set, flow, ..air }), ..order.recipe.clone() };
     let middle = at(sets[sets.len() / 2]);
     let case = Case { recipe: &middle, ..order.case(melting) };
     let limits = limits(&Order { recipe: &middle, ..*order }, &case);
     let unit = unit_run(&case);
     let unknowns = Unknowns::nominal(&order.board.stack);
     let scaled = |set: &Temperature| {
-        let jet = jet(&case, &HotAir { set: *set, ..middle.air }, &unknowns);
+        let jet = jet(&case, &HotAir { set: *set, flow, ..air }, &unknowns);
         let scaled = Scaled { unit: &unit, scale: jet.outlet_excess / unit.outlet, room: order.room };
         let candidate = scaled.candidate(melting, &limits);
         (candidate, candidate.harm.map(|(_, k)| limits[k].name.clone()))

@@ -29,7 +29,7 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
     let chosen = chosen(map);
     order.watch.expect(chosen.len());
     let again = |at: &(usize, usize)| {
-        let air = HotAir { flow: map.flows[at.0], set: map.sets[at.1], ..order.recipe.air };
+        let air = order.recipe.air.map(|air| HotAir { flow: map.flows[at.0], set: map.sets[at.1], ..air });
         let recipe = Recipe { air, ..order.recipe.clone() };
         let case = Case { recipe: &recipe, ..order.case(&melting) };
         let limits = limits(&Order { recipe: &recipe, ..*order }, &case);

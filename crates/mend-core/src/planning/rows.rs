@@ -39,9 +39,14 @@ fn joint_rows(outcome: &Outcome<'_>) -> Vec<Margin> {
     let mut names: Vec<&str> = joints.iter().map(|j| j.row.as_str()).collect();
     names.dedup();
     let at = (outcome.fine.last_from + outcome.stop.at_s) as usize;
-    // A run that ended before the stop line had everything molten and something hurt: its last word counts.
+    let in_turn = outcome.case.recipe.in_turn(outcome.case.board);
+    // A run that ended before the stop line had everything molten and something hurt: its last word counts. Joints that are
+    // emptied one after the other count where they were hottest.
     let reached = |run: &Run, k: usize| {
         let curve = &run.traces.joints[k];
+        if in_turn {
+            return curve.iter().copied().max_by(f32::total_cmp).map(f64::from);
+        }
         curve.get(at).or(curve.last()).map(|t| f64::from(*t))
     };
     let row = |name: &&str| {
@@ -75,7 +80,12 @@ fn body_row(outcome: &Outcome<'_>) -> Option<Margin> {
     let line = (connector.material.limit().in_celsius(), connector.material.wanted_margin().in_kelvin());
     let what = (Kind::Body, "part's body".to_owned(), connector.material.name().to_owned());
     let row = Margin::of(what, marks, line).after(after_passes(outcome, |run| &run.traces.body));
-    Some(if outcome.order.part_must_live { row } else { row.expendable() })
+    Some(if outcome.order.must_live.part() { row } else { row.expendable() })
+}
+
+/// What belongs to a donor's board may be lost.
+fn of_the_board(outcome: &Outcome<'_>, row: Margin) -> Margin {
+    if outcome.order.must_live.board() { row } else { row.expendable() }
 }
 
 fn neighbour_rows(outcome: &Outcome<'_>) -> Vec<Margin> {
@@ -87,7 +97,7 @@ fn neighbour_rows(outcome: &Outcome<'_>) -> Vec<Margin> {
         let line = (n.limit().in_celsius(), n.material.wanted_margin().in_kelvin());
         let detail = format!("{}, {}", n.material.name(), n.face.name());
         let row = Margin::of((Kind::Neighbour, n.name.clone(), detail), marks, line);
-        Some(row.after(after_passes(outcome, |run| &run.traces.neighbours[k])))
+        Some(of_the_board(outcome, row.after(after_passes(outcome, |run| &run.traces.neighbours[k]))))
     };
     outcome.case.board.neighbours.iter().enumerate().filter_map(row).collect()
 }
@@ -97,5 +107,5 @@ fn laminate_row(outcome: &Outcome<'_>) -> Option<Margin> {
     let marks = vec![Mark { name: "hottest place".to_owned(), temperature_c }];
     let what = (Kind::Laminate, "laminate".to_owned(), "hottest place, either face".to_owned());
     let row = Margin::of(what, marks, (LAMINATE_NEVER_C, LAMINATE_NEVER_C - LAMINATE_MINUTE_C));
-    Some(row.after(after_passes(outcome, |run| &run.traces.laminate)))
+    Some(of_the_board(outcome, row.after(after_passes(outcome, |run| &run.traces.laminate))))
 }

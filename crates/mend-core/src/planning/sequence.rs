@@ -136,7 +136,7 @@ fn ready() -> Step {
 
 fn protect(script: &Script<'_>) -> Step {
     let close = |m: &&super::margin::Margin| matches!(m.kind, Kind::Neighbour) && m.standing != Standing::Inside;
-    let face = script.plan.recipe.air.face;
+    let face = script.plan.recipe.face(script.board);
     let mut lines = passes::shields(script);
     if lines.is_empty() {
         let tight = script.plan.margins.iter().filter(close);
@@ -215,7 +215,7 @@ fn passes(script: &Script<'_>) -> Option<String> {
 }
 
 fn heat(script: &Script<'_>) -> Step {
-    let air = &script.plan.recipe.air;
+    let Some(air) = &script.plan.recipe.air else { return ironed(script) };
     let motion = passes::moving(air.motion);
     let from = if air.face == script.board.connector.face { "onto the part" } else { "from the far face" };
     let lines = vec![
@@ -225,6 +225,15 @@ fn heat(script: &Script<'_>) -> Step {
     ];
     let lines = passes::helpers(&script.plan.recipe.with).into_iter().chain(lines).collect();
     let cue = "Flux runs, then smokes; every joint turns from matt to shiny; the part twitches.";
+    let kind = StepKind::Heat { release: script.plan.release, stop_s: script.plan.stop.at_s };
+    Step { kind, ..step("Heat", lines, cue, &[Caution::Burns, Caution::Fumes, Caution::Alcohol]) }
+}
+
+/// The last pass of a recipe without air.
+fn ironed(script: &Script<'_>) -> Step {
+    let lines = passes::helpers(&script.plan.recipe.with).into_iter();
+    let lines = lines.chain(["No pulling, no prising: grip, and wait. It moves by itself.".to_owned()]).collect();
+    let cue = "Every joint shines at the same time; the part moves under the grip.";
     let kind = StepKind::Heat { release: script.plan.release, stop_s: script.plan.stop.at_s };
     Step { kind, ..step("Heat", lines, cue, &[Caution::Burns, Caution::Fumes, Caution::Alcohol]) }
 }

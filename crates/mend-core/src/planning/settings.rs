@@ -29,7 +29,7 @@ impl Ranges<'_> {
 /// All objections to a recipe. A blocking one means that there is nothing to compute.
 pub fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> {
     let mut ranges = Ranges { found: Vec::new(), owner: &station.name };
-    check_air(&recipe.air, (station, ""), &mut ranges);
+    recipe.air.iter().for_each(|air| check_air(air, (station, ""), &mut ranges));
     ranges.owner = "a pass";
     ranges.within("longest_s", ("longest heating", recipe.longest.in_seconds(), "s"), (20.0, 600.0));
     for (k, pass) in recipe.before.iter().enumerate() {
@@ -45,7 +45,12 @@ pub fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> 
     }
     check_helpers(&recipe.with, (board, ""), &mut ranges);
     check_shields(recipe, &mut ranges);
+    check_bridge(recipe, &mut ranges);
     let mut found = ranges.found;
+    if recipe.air.is_none() && recipe.with.is_none() {
+        let object = Finding::blocking(RULE, "settings", "nothing is hot in the last pass");
+        found.push(object.hint("put air, a plate or an iron to work"));
+    }
     if recipe.before.len() > MOST_PASSES {
         let object = Finding::blocking(RULE, "before", format!("{} passes before the last", recipe.before.len()));
         found.push(object.hint("up to 6"));
@@ -89,10 +94,17 @@ fn check_helpers(with: &Helpers, (board, place): (&Board, &str), ranges: &mut Ra
     let Some(iron) = &with.iron else { return };
     ranges.within(&at("iron.set_c"), ("an iron", iron.set.in_celsius(), "°C"), (150.0, 480.0));
     ranges.within(&at("iron.tip_mm"), ("a tip", iron.tip.in_mm(), "mm"), (0.2, 12.0));
-    if board.connector.joints.iter().all(|joint| joint.row != iron.row) {
+    if !board.connector.joints.iter().any(|joint| iron.is_on(joint)) {
         let object = Finding::blocking(RULE, at("iron.row"), format!("“{}” is no row here", iron.row));
         ranges.found.push(object.hint("name a row as the board does"));
     }
+}
+
+fn check_bridge(recipe: &Recipe, ranges: &mut Ranges<'_>) {
+    let Some(bridge) = &recipe.bridge else { return };
+    ranges.owner = "a bridge";
+    ranges.within("bridge.wire_mm", ("a wire", bridge.wire_mm, "mm"), (0.0, 2.0));
+    ranges.within("bridge.bead_mm2", ("solder", bridge.bead_mm2, "mm²"), (0.1, 12.0));
 }
 
 fn check_shields(recipe: &Recipe, ranges: &mut Ranges<'_>) {

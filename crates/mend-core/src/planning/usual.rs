@@ -4,7 +4,9 @@
 use super::loose::hanging;
 use super::rules::covered_joints;
 use crate::board::{Board, Neighbour, Rect};
+use crate::heat::bridge::Bridge;
 use crate::heat::iron::Iron;
+use crate::heat::motion::Motion;
 use crate::heat::plate::{Coupling, Plate};
 use crate::heat::recipe::{Helpers, Pass};
 use crate::heat::shield::{Shield, ShieldKind};
@@ -46,6 +48,25 @@ pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> Pass {
     let (lasts, change) = (Duration::seconds(45.0), Duration::seconds(5.0));
     Pass { air: Some(below), with: Helpers::default(), lasts, change }
 }
+
+/// Air before anybody has set anything: a bare outlet from the far face, in the upper half of what the station gives (E).
+pub fn air(board: &Board, station: &Station) -> HotAir {
+    let part = |(low, high): (f64, f64), share: f64| ((low + (high - low) * share) / 5.0).round() * 5.0;
+    let set = part((station.set_range.0.in_celsius(), station.set_range.1.in_celsius()), 0.8);
+    let flow = part((station.flow_range.0.in_litres_per_minute(), station.flow_range.1.in_litres_per_minute()), 0.7);
+    HotAir {
+        set: Temperature::celsius(set),
+        flow: Flow::litres_per_minute(flow),
+        nozzle: station.widest_outlet(),
+        distance: Length::mm(FROM_BELOW_MM),
+        face: hanging(board),
+        motion: Motion::Still,
+        aim: [0.0, 0.0],
+    }
+}
+
+/// A tinned copper wire laid along all joints (E, common practice).
+pub const WIRE: Bridge = Bridge { wire_mm: 1.0, bead_mm2: 2.0 };
 
 /// A plate below, across an air gap.
 pub fn plate(board: &Board) -> Plate {

@@ -1,6 +1,6 @@
 //! Everything one plan needs in one file, `urgent-mend/bundle/1`: docs/formats/bundle.md.
 
-use mend_core::board::Board;
+use mend_core::board::{Board, MustLive};
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::Station;
@@ -42,9 +42,9 @@ struct BundleFile {
 #[derive(Debug, Clone, Default, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 struct PartFile {
-    /// Is the part wanted alive?
+    /// What is wanted alive: of older files, whether the part is too.
     #[serde(default)]
-    must_live: bool,
+    must_live: MustLive,
 }
 
 fn usual_room() -> f64 {
@@ -56,8 +56,8 @@ fn usual_room() -> f64 {
 pub struct Bundle {
     /// The board.
     pub board: Board,
-    /// Is the part wanted alive?
-    pub part_must_live: bool,
+    /// What is wanted alive.
+    pub must_live: MustLive,
     /// What the joints hold, are fed and are soldered with in the end.
     pub charge: Charge,
     /// The station.
@@ -71,8 +71,8 @@ pub struct Bundle {
 impl Bundle {
     /// What the planner takes, watched by `watch`.
     pub fn order<'a>(&'a self, watch: &'a Watch) -> Order<'a> {
-        let Self { board, charge, station, recipe, room, part_must_live } = self;
-        Order { board, charge, station, recipe, room: *room, part_must_live: *part_must_live, watch }
+        let Self { board, charge, station, recipe, room, must_live } = self;
+        Order { board, charge, station, recipe, room: *room, must_live: *must_live, watch }
     }
 }
 
@@ -86,7 +86,7 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
     }
     Ok(Bundle {
         board: file.board.into_board()?,
-        part_must_live: file.part.must_live,
+        must_live: file.part.must_live,
         charge: charge::read(&file.alloy, file.feed.as_ref(), file.refit.as_deref())?,
         station: file.station.into_station()?,
         recipe: file.settings,

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use mend_core::board::MustLive;
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::shop::{Field, check_field};
@@ -59,9 +60,9 @@ pub struct PlanInputs {
     /// What the new part is soldered with; left out: as the factory did.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub refit: Option<String>,
-    /// Is the part wanted alive?
-    #[serde(default)]
-    pub part_must_live: bool,
+    /// What is wanted alive; older files say only whether the part is.
+    #[serde(default, alias = "part_must_live")]
+    pub must_live: MustLive,
     /// What is done with it.
     pub settings: Recipe,
 }

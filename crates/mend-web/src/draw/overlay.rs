@@ -36,14 +36,14 @@ pub(crate) struct ToolShape {
 /// Shields and jet of a recipe.
 pub(crate) struct Overlay {
     shields: Vec<Shield>,
-    air: HotAir,
-    blowing: Blowing,
+    /// The air of the last pass and how it blows, where there is any.
+    air: Option<(HotAir, Blowing)>,
 }
 
 impl Overlay {
     pub(crate) fn of(recipe: &Recipe, (board, station): (&Board, &Station)) -> Self {
-        let blowing = usual_blowing(station, &recipe.air, &board.connector.body);
-        Self { shields: recipe.shields.clone(), air: recipe.air, blowing }
+        let air = recipe.air.map(|air| (air, usual_blowing(station, &air, &board.connector.body)));
+        Self { shields: recipe.shields.clone(), air }
     }
 
     pub(crate) fn shields(&self, face: Face) -> Vec<ShieldShape> {
@@ -67,16 +67,17 @@ impl Overlay {
     }
 
     pub(crate) fn tool(&self, face: Face) -> Option<ToolShape> {
-        let axes = &self.blowing.path;
+        let (air, blowing) = self.air.as_ref()?;
+        let axes = &blowing.path;
         let middle = |of: fn(&mend_core::board::Point) -> f64| axes.iter().map(of).sum::<f64>() / axes.len() as f64;
-        let outlet = self.air.nozzle.in_mm() / 2.0;
-        let half = self.blowing.half_heat_mm();
+        let outlet = air.nozzle.in_mm() / 2.0;
+        let half = blowing.half_heat_mm();
         let way = axes.iter().map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" ");
-        (self.air.face == face).then(|| ToolShape {
+        (air.face == face).then(|| ToolShape {
             name: format!(
                 "Air, {} mm outlet, {}; half of its heat falls within {half:.0} mm. Arrow keys move its aim by half a millimetre.",
-                self.air.nozzle.in_mm(),
-                self.air.motion.name()
+                air.nozzle.in_mm(),
+                air.motion.name()
             ),
             x: n(middle(|p| p.x)),
             y: n(-middle(|p| p.y)),
@@ -97,7 +98,7 @@ mod tests {
     fn shields_and_jet_are_drawn_on_their_own_face_true_to_scale() {
         let (board, station) = (power_board(), gull());
         let mut recipe = planned().0.settings.clone();
-        recipe.air.aim = [3.0, -1.0];
+        recipe.air.iter_mut().for_each(|air| air.aim = [3.0, -1.0]);
         recipe.shields.extend(shield_over(&board, &board.neighbours[0], TENT));
         let overlay = Overlay::of(&recipe, (&board, &station));
         let (on, off) = (board.neighbours[0].face, board.neighbours[0].face.other());
@@ -105,8 +106,8 @@ mod tests {
         let shield = &overlay.shields(on)[0];
         let wide: f64 = shield.width.parse().expect("a number");
         assert!((wide - board.neighbours[0].body.width - 3.0).abs() < 0.01, "{wide}");
-        assert!(overlay.tool(recipe.air.face.other()).is_none());
-        let tool = overlay.tool(recipe.air.face).expect("on its face");
+        assert!(overlay.tool(recipe.face(&board).other()).is_none());
+        let tool = overlay.tool(recipe.face(&board)).expect("on its face");
         let middle = board.connector.body.centre;
         assert_eq!((tool.x, tool.y), (n(middle.x + 3.0), n(-(middle.y - 1.0))));
         let (half, outlet): (f64, f64) = (tool.half.parse().expect("mm"), tool.outlet.parse().expect("mm"));

@@ -274,7 +274,7 @@ mod tests {
     }
 
     fn drawn(rechecked: &[Recheck]) -> WindowMap {
-        let air = planned().0.settings.air;
+        let air = planned().0.settings.air.expect("the demo heats with air");
         let air = HotAir { set: Temperature::celsius(340.0), flow: Flow::litres_per_minute(60.0), ..air };
         window_map((&map(), rechecked), (&power_board(), &gull(), &air), Scale::Celsius)
     }

@@ -8,10 +8,11 @@ use crate::materials::BodyMaterial;
 const NEAR_MM: f64 = 60.0;
 
 pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
+    let Some(air) = seen.air else { return Vec::new() };
     let delicate = |material| matches!(material, BodyMaterial::LithiumCell | BodyMaterial::Display);
     let near = seen.order.board.neighbours.iter().filter(|n| delicate(n.material));
     let said = near.filter_map(|n| {
-        let away = seen.air.nearest(n.body.centre) - n.body.width.min(n.body.depth) / 2.0;
+        let away = air.nearest(n.body.centre) - n.body.width.min(n.body.depth) / 2.0;
         let message = format!("{} ({}) is {:.0} mm from the jet", n.name, n.material.name(), away.max(0.0));
         let warn = Finding::warning("cells", &n.name, message);
         (away < NEAR_MM).then(|| warn.hint("take it out before any heat; a shield is not enough"))

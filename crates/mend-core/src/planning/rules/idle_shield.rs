@@ -5,8 +5,7 @@ use crate::finding::Finding;
 
 pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     let recipe = seen.order.recipe;
-    let faces: Vec<_> =
-        recipe.before.iter().filter_map(|p| p.air.as_ref()).chain([&recipe.air]).map(|a| a.face).collect();
+    let faces: Vec<_> = recipe.airs().map(|air| air.face).collect();
     let idle = recipe.shields.iter().enumerate().filter(|(_, s)| s.block().is_none() && !faces.contains(&s.face));
     let said = idle.map(|(k, shield)| {
         let message = format!("{} on the {} face, where no air comes", shield.kind.name(), shield.face.name());

@@ -9,13 +9,14 @@ use crate::materials::BodyMaterial;
 const STILL_PA: f64 = 50.0;
 
 pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
+    let Some(air) = seen.air else { return Vec::new() };
     let shields = &seen.order.recipe.shields;
     let open = seen.order.board.neighbours.iter().filter(|n| {
         let covered = shields.iter().any(|s| s.face == n.face && s.area().covers(n.body.centre));
-        n.material == BodyMaterial::MemsMicrophone && n.face == seen.air.face && !covered
+        n.material == BodyMaterial::MemsMicrophone && n.face == air.face && !covered
     });
     let said = open.filter_map(|n| {
-        let pressure = dynamic_pressure(&seen.air.jet, seen.air.nearest(n.body.centre) * 1e-3);
+        let pressure = dynamic_pressure(&air.jet, air.nearest(n.body.centre) * 1e-3);
         let message = format!("the jet blows into {} with about {pressure:.0} Pa", n.name);
         let warn = Finding::warning("jet_port", &n.name, message);
         (pressure > STILL_PA).then(|| warn.hint("cover its port with tape, or heat from the other face"))

@@ -22,8 +22,8 @@ pub use covered_joint::covered_joints;
 /// What a rule may look at once everything has run.
 pub(super) struct Seen<'a> {
     pub(super) order: &'a Order<'a>,
-    /// The air of the last pass, nominally.
-    pub(super) air: &'a Blowing,
+    /// The air of the last pass, nominally, where there is one.
+    pub(super) air: Option<&'a Blowing>,
     /// The nominal run on the plan's own grid.
     pub(super) fine: &'a Run,
     /// The second at which all goes off: at release or at the stop line, from the first tool.

@@ -4,8 +4,10 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
+use mend_core::heat::tool::HotAir;
 use mend_core::inspection::{Mark, verdict};
 use mend_core::planning::ledger::GroupState;
+use mend_core::planning::passes::helpers;
 use mend_core::shop::Stop;
 
 use super::ledger_view::in_words;
@@ -93,23 +95,11 @@ fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<Line> {
 fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
     let Some(bench) = &job.bench else { return vec![line("Work", "No bench run is on record.")] };
     let inputs = &bench.planned.inputs;
-    let air = &inputs.settings.air;
-    let mut lines = vec![
-        line("Steps", format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len())),
-        line(
-            "Heat",
-            format!(
-                "{:.0} {}, {} L/min, {} mm outlet at {} mm, {} face, {}",
-                visitor.scale.of(air.set),
-                visitor.scale.symbol(),
-                air.flow.in_litres_per_minute(),
-                air.nozzle.in_mm(),
-                air.distance.in_mm(),
-                air.face.name(),
-                inputs.station
-            ),
-        ),
-    ];
+    let steps = format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len());
+    let mut lines = vec![line("Steps", steps)];
+    lines.extend(inputs.settings.air.as_ref().map(|air| blown(air, (&inputs.station, visitor))));
+    let helpers = helpers(&inputs.settings.with);
+    lines.extend((!helpers.is_empty()).then(|| line("With it", helpers.join(" "))));
     let recipe = &inputs.settings;
     if !recipe.before.is_empty() {
         let passes = recipe.before.iter().map(|pass| format!("{} {:.0} s", pass.name(), pass.lasts.in_seconds()));
@@ -123,6 +113,20 @@ fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
         lines.push(line("Stopped at the line", format!("{} times, to spare parts nearby", bench.state.stopped)));
     }
     lines
+}
+
+/// The air it came away under.
+fn blown(air: &HotAir, (station, visitor): (&str, Visitor)) -> Line {
+    let heat = format!(
+        "{:.0} {}, {} L/min, {} mm outlet at {} mm, {} face, {station}",
+        visitor.scale.of(air.set),
+        visitor.scale.symbol(),
+        air.flow.in_litres_per_minute(),
+        air.nozzle.in_mm(),
+        air.distance.in_mm(),
+        air.face.name(),
+    );
+    line("Heat", heat)
 }
 
 /// What was measured: the real release against the plan, and the pins.

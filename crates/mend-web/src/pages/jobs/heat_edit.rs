@@ -41,8 +41,11 @@ impl Bench<'_> {
         let plate = Helpers { plate: Some(usual::plate(self.board)), iron: None };
         match act {
             "add-soak" => {
-                let air = HotAir { motion: Motion::Still, ..recipe.air };
-                recipe.before.extend(self.station.map(|station| usual::soak((self.board, station), &air)));
+                let air = self.station.map(|s| recipe.air.unwrap_or_else(|| usual::air(self.board, s)));
+                let soak = self.station.zip(air).map(|(station, air)| {
+                    usual::soak((self.board, station), &HotAir { motion: Motion::Still, ..air })
+                });
+                recipe.before.extend(soak);
             }
             "add-warm" => recipe.before.push(usual::warm(plate)),
             "add-pause" => recipe.before.push(Pass { lasts: PAUSE, ..usual::warm(Helpers::default()) }),
@@ -50,6 +53,10 @@ impl Bench<'_> {
             "remove-plate" => recipe.with.plate = None,
             "add-iron" => recipe.with.iron = Some(usual::iron(self.board)),
             "remove-iron" => recipe.with.iron = None,
+            "add-air" => recipe.air = self.station.map(|station| usual::air(self.board, station)),
+            "remove-air" => recipe.air = None,
+            "add-bridge" => recipe.bridge = Some(usual::WIRE),
+            "remove-bridge" => recipe.bridge = None,
             "move" => {
                 if let Some(next) = self.plan.and_then(|plan| plan.next_move.as_ref()) {
                     *recipe = next.recipe.clone();
@@ -69,7 +76,7 @@ impl Bench<'_> {
         over.unwrap_or_else(|| {
             let body = self.board.connector.body;
             let at_mm = [body.centre.x, body.far() + 5.0];
-            Shield { kind, face: recipe.air.face, at_mm, width_mm: 8.0, depth_mm: 6.0 }
+            Shield { kind, face: recipe.face(self.board), at_mm, width_mm: 8.0, depth_mm: 6.0 }
         })
     }
 }

@@ -1,10 +1,12 @@
 //! The heat plan's form: what is set, as fields; and what was sent, as inputs.
 
+use std::collections::BTreeSet;
 use std::str::FromStr;
 
-use mend_core::board::{Board, Face};
+use mend_core::board::{Board, Face, MustLive};
 use mend_core::finding::Finding;
-use mend_core::heat::iron::Iron;
+use mend_core::heat::bridge::Bridge;
+use mend_core::heat::iron::{EVERY_ROW, Iron};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::plate::{Coupling, Plate};
 use mend_core::heat::recipe::{Helpers, Pass, Recipe};
@@ -67,7 +69,7 @@ pub(crate) struct ShieldView {
 
 /// The settings as they stand in the form.
 pub(crate) struct Settings {
-    pub(crate) air: AirView,
+    pub(crate) air: Option<AirView>,
     pub(crate) set_range: [String; 2],
     pub(crate) flow_range: [f64; 2],
     pub(crate) unit: &'static str,
@@ -75,11 +77,13 @@ pub(crate) struct Settings {
     pub(crate) before: Vec<PassView>,
     pub(crate) with: HelpersView,
     pub(crate) shields: Vec<ShieldView>,
-    pub(crate) must_live: bool,
+    pub(crate) must_live: MustLive,
     pub(crate) station: String,
     pub(crate) nozzles: Vec<String>,
     pub(crate) stations: Vec<String>,
     pub(crate) rows: Vec<String>,
+    /// Wire and solder that join the joints.
+    pub(crate) bridge: Option<[String; 2]>,
 }
 
 /// What the form is filled from besides the inputs.
@@ -90,35 +94,55 @@ pub(crate) struct Shop<'a> {
 }
 
 impl Settings {
+    /// Is this tool at work in the last pass?
+    pub(crate) fn has(&self, tool: &str) -> bool {
+        match tool {
+            "air" => self.air.is_some(),
+            "plate" => self.with.plate.is_some(),
+            "iron" => self.with.iron.is_some(),
+            _ => self.bridge.is_some(),
+        }
+    }
+
     pub(crate) fn of(inputs: &PlanInputs, shop: &Shop<'_>) -> Self {
         let recipe = &inputs.settings;
         let scale = shop.scale;
         let station = shop.stations.iter().find(|s| s.name == inputs.station);
-        let sets = station.map_or((recipe.air.set, recipe.air.set), |s| s.set_range);
-        let flows = station.map_or((recipe.air.flow, recipe.air.flow), |s| s.flow_range);
-        let mut rows: Vec<String> = shop.board.connector.joints.iter().map(|j| j.row.clone()).collect();
-        rows.dedup();
+        let sets = station.map(|s| s.set_range).or(recipe.air.map(|air| (air.set, air.set)));
+        let flows = station.map(|s| s.flow_range).or(recipe.air.map(|air| (air.flow, air.flow)));
         Self {
-            air: air_view(&recipe.air, scale),
-            set_range: [sets.0, sets.1].map(|t| format!("{:.0}", scale.of(t))),
-            flow_range: [flows.0, flows.1].map(Flow::in_litres_per_minute),
+            air: recipe.air.as_ref().map(|air| air_view(air, scale)),
+            set_range: sets.map_or([String::new(), String::new()], |(a, b)| [a, b].map(|t| format!("{:.0}", scale.of(t)))),
+            flow_range: flows.map_or([0.0; 2], |(a, b)| [a, b].map(Flow::in_litres_per_minute)),
             unit: scale.symbol(),
             longest: recipe.longest.in_seconds().to_string(),
             before: recipe.before.iter().map(|pass| pass_view(pass, scale)).collect(),
             with: helpers_view(&recipe.with, scale),
             shields: recipe.shields.iter().map(shield_view).collect(),
-            must_live: inputs.part_must_live,
+            must_live: inputs.must_live,
             station: inputs.station.clone(),
             nozzles: nozzles(recipe, shop.stations),
             stations: shop.stations.iter().map(|s| s.name.clone()).collect(),
-            rows,
+            rows: rows(recipe, shop.board),
+            bridge: recipe.bridge.map(|b| [b.wire_mm.to_string(), b.bead_mm2.to_string()]),
         }
     }
 }
 
+/// What an iron can be held on: rows, every joint, and the single joints that it is held on already.
+fn rows(recipe: &Recipe, board: &Board) -> Vec<String> {
+    let mut rows: Vec<String> = board.connector.joints.iter().map(|j| j.row.clone()).collect();
+    rows.push(EVERY_ROW.to_owned());
+    let helpers = recipe.before.iter().map(|pass| &pass.with).chain([&recipe.with]);
+    rows.extend(helpers.filter_map(|with| Some(with.iron.as_ref()?.row.clone())));
+    let mut seen = BTreeSet::new();
+    rows.retain(|row| seen.insert(row.clone()));
+    rows
+}
+
 /// The outlets of every station: one that this station lacks is planned on, and said to be missing.
 fn nozzles(recipe: &Recipe, stations: &[Station]) -> Vec<String> {
-    let airs = recipe.before.iter().filter_map(|pass| pass.air.as_ref()).chain([&recipe.air]);
+    let airs = recipe.airs();
     let mut nozzles: Vec<f64> = stations.iter().flat_map(|s| &s.nozzles).map(|n| n.in_mm()).collect();
     nozzles.extend(airs.map(|air| air.nozzle.in_mm()));
     nozzles.sort_by(|a, b| b.total_cmp(a));
@@ -230,15 +254,16 @@ impl Sent {
     /// The inputs but for what the joints hold, or everything that can't be read.
     pub(crate) fn inputs(mut self) -> Result<PlanInputs, Vec<Finding>> {
         let settings = Recipe {
-            air: self.air(""),
+            air: self.get("set").is_some().then(|| self.air("")),
             longest: Duration::seconds(self.number("longest")),
             before: (0..MOST_ROWS).map_while(|k| self.pass(&format!("pass-{k}-"))).collect(),
             with: self.helpers(""),
             shields: (0..MOST_ROWS).map_while(|k| self.shield(&format!("shield-{k}-"))).collect(),
+            bridge: self.bridge(),
         };
-        let (station, part_must_live) =
-            (self.get("station").unwrap_or_default().to_owned(), self.get("must_live").is_some());
-        let inputs = PlanInputs { station, alloy: String::new(), feed: None, refit: None, part_must_live, settings };
+        let (station, must_live) =
+            (self.get("station").unwrap_or_default().to_owned(), self.word("must_live", MustLive::Board));
+        let inputs = PlanInputs { station, alloy: String::new(), feed: None, refit: None, must_live, settings };
         if self.bad.is_empty() { Ok(inputs) } else { Err(self.bad) }
     }
 
@@ -252,6 +277,11 @@ impl Sent {
             motion: self.word(&format!("{at}motion"), Motion::Still),
             aim: ["x", "y"].map(|axis| self.number_or_zero(&format!("{at}aim-{axis}"))),
         }
+    }
+
+    fn bridge(&mut self) -> Option<Bridge> {
+        self.get("bridge-bead")?;
+        Some(Bridge { wire_mm: self.number("bridge-wire"), bead_mm2: self.number("bridge-bead") })
     }
 
     fn helpers(&mut self, at: &str) -> Helpers {
@@ -326,7 +356,7 @@ mod tests {
         ("aim-y", "1"),
         ("longest", "180"),
         ("station", "Gull, bench 1"),
-        ("must_live", "yes"),
+        ("must_live", "both"),
         ("pass-0-lasts", "30"),
         ("pass-0-change", "5"),
         ("pass-0-set", "572"),
@@ -373,8 +403,8 @@ mod tests {
     fn a_whole_form_is_read_in_the_visitors_degrees() {
         let inputs = sent(Scale::Fahrenheit, &[]).inputs().expect("can be read");
         let recipe = &inputs.settings;
-        assert!((recipe.air.set.in_celsius() - 400.0).abs() < 1e-9 && inputs.part_must_live);
-        assert_eq!((recipe.air.motion, recipe.air.aim), (Motion::AlongRow, [-2.5, 1.0]));
+        assert!(inputs.must_live == MustLive::Both);
+        assert_eq!(recipe.air.map(|air| (air.set.in_celsius().round(), air.motion, air.aim)), Some((400.0, Motion::AlongRow, [-2.5, 1.0])));
         let passes: Vec<&str> = recipe.before.iter().map(Pass::name).collect();
         assert_eq!(passes, ["air", "pause"]);
         let plate = recipe.with.plate.expect("a plate");
@@ -408,7 +438,7 @@ mod tests {
         let fields = FULL.iter().filter(|(name, _)| !name.starts_with("aim"));
         let fields = fields.map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
         let inputs = Sent::new(fields, Scale::Celsius).inputs().expect("can be read");
-        assert_eq!(inputs.settings.air.aim, [0.0, 0.0]);
+        assert_eq!(inputs.settings.air.map(|air| air.aim), Some([0.0, 0.0]));
     }
 
     #[test]
@@ -417,10 +447,11 @@ mod tests {
         let (stations, board) = ([gull()], power_board());
         let shop = Shop { stations: &stations, board: &board, scale: Scale::Fahrenheit };
         let settings = Settings::of(inputs, &shop);
-        let set = f64::round(inputs.settings.air.set.in_celsius() * 1.8 + 32.0);
-        assert_eq!((settings.air.set, settings.unit), (set.to_string(), "°F"));
+        let air = inputs.settings.air.expect("the demo heats with air");
+        let set = f64::round(air.set.in_celsius() * 1.8 + 32.0);
+        assert_eq!((settings.air.map(|air| air.set), settings.unit), (Some(set.to_string()), "°F"));
         assert_eq!(settings.rows, ["pins", "anchors"]);
-        assert!(settings.nozzles.iter().any(|n| *n == inputs.settings.air.nozzle.in_mm().to_string()));
+        assert!(settings.nozzles.iter().any(|n| *n == air.nozzle.in_mm().to_string()));
         assert!(settings.before.is_empty() && settings.shields.is_empty());
     }
 }

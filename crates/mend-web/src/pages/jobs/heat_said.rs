@@ -104,7 +104,7 @@ fn coverable(board: &Board, plan: &Plan) -> Vec<(usize, String)> {
         let neighbour = board.neighbours.iter().position(|n| n.name == m.name)?;
         let n = &board.neighbours[neighbour];
         let covered = plan.recipe.shields.iter().any(|s| s.covers(n.face, &n.body) > 0.0);
-        (n.face == plan.recipe.air.face && !covered).then(|| (neighbour, n.name.clone()))
+        (n.face == plan.recipe.face(board) && !covered).then(|| (neighbour, n.name.clone()))
     };
     let tight = plan.margins.iter().filter(|m| m.kind == Kind::Neighbour);
     tight.filter_map(|m| bare(&m)).take(OFFERED).collect()
@@ -175,7 +175,7 @@ mod tests {
     fn what_may_be_covered_stands_on_the_face_of_the_air_and_has_no_shield() {
         let board = power_board();
         let said = of(Scale::Celsius);
-        let face = planned().1.recipe.air.face;
+        let face = planned().1.recipe.face(&power_board());
         assert!(!said.coverable.is_empty() && said.coverable.len() <= 3);
         assert!(
             said.coverable

@@ -23,7 +23,8 @@ struct Drawn {
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/heat_window.html")]
 pub(crate) struct WindowPart {
-    part: Part<Drawn>,
+    /// None where no air blows.
+    part: Part<Option<Drawn>>,
     job: i64,
 }
 
@@ -31,12 +32,13 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     // A page that asks for the window of settings that have just been changed waits for their plan.
     let Some(planned) = job.current_plan() else { return Ok(WindowPart { part: Part::Computing(0), job: job.row.id }) };
+    let Some(air) = planned.inputs.settings.air else { return Ok(WindowPart { part: Part::Ready(None), job: job.row.id }) };
     let (bundle, stand) = window_of(&app, &job, &planned.inputs).await?;
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());
-        let of = (&bundle.board, &bundle.station, &bundle.recipe.air);
+        let of = (&bundle.board, &bundle.station, &air);
         let drawn = window_map((map, rechecked), of, visitor.scale);
-        Drawn { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() }
+        Some(Drawn { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() })
     })?;
     Ok(WindowPart { part, job: job.row.id })
 }

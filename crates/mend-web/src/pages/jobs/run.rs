@@ -211,7 +211,7 @@ impl StepView {
         let heating = matches!(kind, StepKind::Heat { .. });
         let recipe = &bench.planned.inputs.settings;
         let hot = match kind {
-            StepKind::Heat { .. } => tools(Some(&recipe.air), &recipe.with),
+            StepKind::Heat { .. } => tools(recipe.air.as_ref(), &recipe.with),
             StepKind::Soak { tools, .. } => tools.clone(),
             _ => Vec::new(),
         };

@@ -1,0 +1,72 @@
+//! What joins the joints so that one tip heats them all: solder flooded over them, with or without a wire laid in.
+
+use serde::{Deserialize, Serialize};
+
+use super::network::Network;
+use crate::board::{Board, Joint};
+
+/// Copper, W/mK (T), and solder (D).
+pub(super) const COPPER: f64 = 390.0;
+pub(super) const SOLDER: f64 = 50.0;
+/// J/m³K of both (T, D).
+pub(super) const COPPER_CAPACITY: f64 = 3.45e6;
+pub(super) const SOLDER_CAPACITY: f64 = 1.7e6;
+/// Latent heat of solder, J/mm³ (D, 0.30-0.48).
+const SOLDER_LATENT: f64 = 0.40;
+/// Joints farther apart than this are not joined by solder alone: surface tension tears the pool, mm (E, 4-8).
+const POOL_REACHES_MM: f64 = 5.0;
+
+/// Solder along the joints, and what lies in it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Bridge {
+    /// Diameter of the tinned copper wire, mm; 0 where solder alone joins them.
+    pub wire_mm: f64,
+    /// Section of the solder, mm².
+    pub bead_mm2: f64,
+}
+
+impl Bridge {
+    /// Section of the wire, mm².
+    fn wire_mm2(&self) -> f64 {
+        std::f64::consts::FRAC_PI_4 * self.wire_mm * self.wire_mm
+    }
+
+    /// k A of wire and bead together, W m/K (heating.md, equation 15).
+    pub fn conducts(&self) -> f64 {
+        (COPPER * self.wire_mm2() + SOLDER * self.bead_mm2) * 1e-6
+    }
+
+    /// Neighbouring joints that it joins, and how far apart they are, mm. Hidden joints are out of its reach; a wire goes on
+    /// from row to row, solder alone does not.
+    pub fn spans(&self, board: &Board) -> Vec<(usize, usize, f64)> {
+        let joints = &board.connector.joints;
+        let chain: Vec<usize> = (0..joints.len()).filter(|k| !joints[*k].hidden).collect();
+        let span = |pair: &[usize]| {
+            let (a, b) = (&joints[pair[0]], &joints[pair[1]]);
+            let apart = (a.at.x - b.at.x).hypot(a.at.y - b.at.y).max(0.1);
+            (self.wire_mm > 0.0 || apart <= POOL_REACHES_MM).then_some((pair[0], pair[1], apart))
+        };
+        chain.windows(2).filter_map(span).collect()
+    }
+
+    /// Lays it on a network: neighbouring joints are joined, and each carries its half of the metal between.
+    pub(super) fn lay(&self, network: &mut Network, board: &Board) {
+        for (a, b, apart) in self.spans(board) {
+            let (a, b) = (network.joints[a], network.joints[b]);
+            let capacity = (self.wire_mm2() * COPPER_CAPACITY + self.bead_mm2 * SOLDER_CAPACITY) * apart * 1e-9;
+            for node in [a, b] {
+                let node = &mut network.nodes.nodes[node];
+                node.capacity += capacity / 2.0;
+                node.melting.iter_mut().for_each(|m| m.latent += self.bead_mm2 * apart * SOLDER_LATENT / 2.0);
+            }
+            if a != b {
+                network.nodes.join(a, b, self.conducts() / (apart * 1e-3));
+            }
+        }
+    }
+}
+
+/// Can a tip get at it?
+pub fn reachable(joint: &Joint) -> bool {
+    !joint.hidden
+}
