@@ -35,6 +35,7 @@ const RANKS: &[&[&str]] = &[
     &["materials", "board"],
     &["solder"],
     &["heat"],
+    &["method"],
     &["planning"],
     &["inspection", "shop"],
 ];

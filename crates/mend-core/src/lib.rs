@@ -4,20 +4,24 @@
 //!
 //! - [`units`]: quantities as types
 //! - [`finding`]: what a rule has to object, where, and the way out
+//! - [`caution`]: what can hurt a person or a shop
 //! - [`watch`]: how far a computation has come, and whether it is still wanted
 //! - [`materials`]: alloys and bodies, with sources and limits
 //! - [`board`]: outline, stack-up, connector, joints, neighbours
 //! - [`solder`]: what a mix of solders melts at
 //! - [`heat`]: how the board heats under a tool, and when its joints melt
-//! - [`planning`]: margins, the stop line, the bench sequence
+//! - [`method`]: the ways to get a part off, a file each: where each fits, its recipe, its words
+//! - [`planning`]: margins, the stop line, the search for settings, the methods compared, the bench sequence
 //! - [`inspection`]: the pin walk and its verdict
 //! - [`shop`]: the job's line of stops and what to pick up next
 
 pub mod board;
+pub mod caution;
 pub mod finding;
 pub mod heat;
 pub mod inspection;
 pub mod materials;
+pub mod method;
 pub mod planning;
 pub mod shop;
 pub mod solder;

@@ -10,7 +10,7 @@ use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
-use mend_core::planning::caution::Caution;
+use mend_core::caution::Caution;
 use mend_core::planning::margin::Kind;
 use mend_core::planning::plan::{Order, Plan, SAMPLES, Unplanned, Window, plan};
 use mend_core::planning::sequence::{Script, StepKind, sequence};

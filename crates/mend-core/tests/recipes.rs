@@ -151,7 +151,7 @@ fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
     with_case((&board, &recipe), |case| {
         let mut rig =
             Rig::new(case, &Unknowns::nominal(&board.stack), Model { resolution: Resolution::COARSE, linear: false });
-        let tip = rig.network.tips[0].expect("a tip");
+        let tip = rig.network.tips[0][0];
         rig.begin(0);
         let mut air = rig.legs[0].air.clone();
         air.faces.iter_mut().flatten().for_each(|a| *a = Default::default());

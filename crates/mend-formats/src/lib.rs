@@ -9,15 +9,19 @@
 //! - [`bundle`]: everything one plan needs, `urgent-mend/bundle/1`
 //! - [`charge`]: what the joints hold and are fed, within a bundle or a job
 //! - [`melt`]: a computed melting curve, `urgent-mend/melt/1`
+//! - [`means`]: what a shop has and can, `urgent-mend/means/1`
+//! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/1` and `urgent-mend/search/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/1`
 //! - [`shop`]: a job as the demo ships it, `urgent-mend/job/1`
 
 pub mod board;
 pub mod bundle;
 pub mod charge;
+pub mod comparison;
 pub mod connector;
 pub mod draft;
 pub mod kicad;
+pub mod means;
 pub mod melt;
 pub mod placement;
 pub mod plan;

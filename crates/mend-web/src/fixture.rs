@@ -39,6 +39,7 @@ pub(crate) fn bundle(inputs: &PlanInputs) -> Bundle {
         charge: inputs.charge().expect("an alloy"),
         station: gull(),
         recipe: inputs.settings.clone(),
+        means: mend_formats::means::MeansFile::default().means().expect("known"),
         room: mend_core::units::Temperature::celsius(23.0),
     }
 }

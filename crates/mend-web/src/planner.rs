@@ -9,11 +9,12 @@ use mend_core::heat::tool::{HotAir, Station};
 use mend_core::planning::plan::{Plan, plan};
 use mend_core::planning::process_window::{ProcessWindow, process_window};
 use mend_core::planning::recheck::{Recheck, recheck};
-use mend_core::planning::usual;
+use mend_core::method::usual;
 use mend_core::planning::watched::{Replay, replay};
 use mend_core::units::{Flow, Temperature};
 use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
+use mend_formats::means::MeansFile;
 use mend_formats::shop::{PlanInputs, write_inputs};
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
@@ -159,6 +160,7 @@ async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, 
         charge: inputs.charge()?,
         station,
         recipe: inputs.settings.clone(),
+        means: MeansFile::default().means()?,
         room: Temperature::celsius(USUAL_ROOM_C),
     })
 }

@@ -2,6 +2,7 @@
 
 mod demo_files;
 mod melt_command;
+mod method_command;
 mod plan_command;
 mod serving;
 
@@ -44,9 +45,15 @@ enum Command {
     Plan {
         /// The bundle.
         file: PathBuf,
-        /// Print the plan as JSON.
+        /// Print as JSON.
         #[arg(long)]
         json: bool,
+        /// Every family of methods side by side instead of the bundle's own settings.
+        #[arg(long, conflicts_with = "search")]
+        compare: bool,
+        /// The best settings of every family instead of the bundle's own.
+        #[arg(long)]
+        search: bool,
     },
     /// Says what a solder or a mix of solders melts at (docs/formats/melt.md). Exit 2 when there is no such solder.
     Melt(melt_command::Asked),
@@ -56,7 +63,9 @@ fn main() -> anyhow::Result<ExitCode> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn"));
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
     match Words::parse().command {
-        Command::Plan { file, json } => plan_command::run(&file, json),
+        Command::Plan { file, json, compare: true, .. } => method_command::compare(&file, json),
+        Command::Plan { file, json, search: true, .. } => method_command::search(&file, json),
+        Command::Plan { file, json, .. } => plan_command::run(&file, json),
         Command::Melt(asked) => melt_command::run(&asked),
         Command::Demo { listen } => serving::demo(listen),
         Command::Serve { data, listen } => serving::serve(&data, listen),

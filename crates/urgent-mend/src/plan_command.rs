@@ -6,22 +6,16 @@ use std::process::ExitCode;
 use mend_core::finding::Finding;
 use mend_core::planning::plan::{Plan, Unplanned, plan};
 use mend_core::watch::Watch;
-use mend_formats::{bundle, plan as plan_format};
+use mend_formats::bundle::{self, Bundle};
+use mend_formats::plan as plan_format;
 
 /// Exit code for input that can't be planned on.
 pub(crate) const BAD_INPUT: u8 = 2;
 
 /// Prints the plan of `file` to standard output, objections to standard error.
 pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
-    let bytes = match std::fs::read(file) {
-        Ok(bytes) => bytes,
-        Err(error) => {
-            eprintln!("file: {} can't be read: {error}", file.display());
-            return Ok(ExitCode::from(BAD_INPUT));
-        }
-    };
     let watch = Watch::new();
-    let made = bundle::parse(&bytes).and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));
+    let made = read(file).and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));
     match made {
         Ok(plan) if json => print(&plan_format::write(&plan)?),
         Ok(plan) => print(&in_words(&plan)),
@@ -31,6 +25,15 @@ pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
         }
     }
     Ok(ExitCode::SUCCESS)
+}
+
+/// The bundle in a file.
+pub(crate) fn read(file: &Path) -> Result<Bundle, Vec<Finding>> {
+    let bytes = std::fs::read(file).map_err(|error| {
+        let message = format!("{} can't be read: {error}", file.display());
+        vec![Finding::blocking("command", "file", message).hint("name a bundle that is there")]
+    })?;
+    bundle::parse(&bytes)
 }
 
 pub(crate) fn objection(finding: &Finding) {

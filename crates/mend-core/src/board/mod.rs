@@ -46,3 +46,21 @@ pub struct Board {
     /// What must not be hurt.
     pub neighbours: Vec<Neighbour>,
 }
+
+impl Board {
+    /// The face that hangs down: the part's other one. The board lies with the part on top, or is heated from below through
+    /// the face that looks down.
+    pub fn hanging(&self) -> Face {
+        self.connector.face.other()
+    }
+
+    /// Weight of the bare board, g: its outline by what a mm² of its stack-up weighs.
+    pub fn bare_weight_g(&self) -> f64 {
+        self.outline.area() * self.stack.weight()
+    }
+
+    /// What carries heat away along the board, W/K: conductivity in plane by thickness.
+    pub fn carries_away(&self) -> f64 {
+        self.stack.in_plane() * self.stack.thickness.in_mm() * 1e-3
+    }
+}

@@ -4,7 +4,7 @@
 use super::axis::Axis;
 use super::bridge::{Bridge, COPPER_CAPACITY, SOLDER_CAPACITY};
 use super::field::RIM_LOSS;
-use super::iron::{Iron, TIP_CAPACITY, TIP_POWER, TIP_RESISTANCE};
+use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::{Mesh, Slab};
 use super::nodes::{CellLink, Melting, Node, NodeLink, Nodes};
 use super::simulation::Simulation;
@@ -96,8 +96,7 @@ impl BridgeWire {
         let (columns, count, set) = (mesh.inside.len(), nodes.nodes.len(), over(self.iron.set));
         let mut simulation = Simulation::new(mesh, nodes, (RIM_LOSS, self.board.in_kelvin()), 0.25);
         let mut air = Surroundings::still(columns, count);
-        air.nodes[tip] = (1.0 / TIP_RESISTANCE, set / TIP_RESISTANCE);
-        air.tip = Some(tip);
+        air.hold(tip, set);
         simulation.set_node(tip, set * TIP_CAPACITY);
         simulation.set_air(&air);
         (simulation, wire)

@@ -27,6 +27,9 @@ pub struct Iron {
     pub row: String,
 }
 
+/// On each place before it goes on to the next, s (E, 0.5-2).
+pub const DWELL_S: usize = 1;
+
 /// All that a tip gets to.
 pub const EVERY_ROW: &str = "every joint";
 
@@ -38,9 +41,26 @@ impl Iron {
 
     /// The one joint that it is held on, where it is held on one alone.
     pub fn one_joint<'b>(&self, board: &'b Board) -> Option<&'b Joint> {
+        let mut on = board.connector.joints.iter().filter(|joint| self.is_on(joint));
+        on.next().filter(|_| on.next().is_none())
+    }
+
+    /// The places that it goes round, each with the joints that lie under the tip's width there, in the order in which the
+    /// board has them.
+    pub fn visits(&self, board: &Board) -> Vec<Vec<usize>> {
         let joints = &board.connector.joints;
-        let is_row = self.row == EVERY_ROW || joints.iter().any(|joint| joint.row == self.row);
-        joints.iter().find(|joint| !is_row && joint.name == self.row)
+        let mut visits: Vec<Vec<usize>> = Vec::new();
+        for k in (0..joints.len()).filter(|k| self.is_on(&joints[*k])) {
+            let from = visits.last().and_then(|visit| visit.first()).map(|first| joints[*first].at);
+            let near = from.is_some_and(|from| {
+                (joints[k].at.x - from.x).hypot(joints[k].at.y - from.y) <= self.tip.in_mm().max(f64::EPSILON)
+            });
+            match visits.last_mut().filter(|_| near) {
+                Some(visit) => visit.push(k),
+                None => visits.push(vec![k]),
+            }
+        }
+        visits
     }
 
     /// Wetted tip to joint, W/K, by the tip's width: 1, 2, 4, 6 mm give 0.1, 0.3, 0.6, 1.0 (E, x0.5-2), linear between.

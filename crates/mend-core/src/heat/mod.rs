@@ -6,7 +6,8 @@
 //! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`unknowns`].
 //!
 //! - [`jet`]: what leaves the nozzle and arrives at the board; [`blowing`]: over the places it visits; [`draught`]: what it
-//!   pushes, and what hangs; [`tool`], [`motion`], [`plate`], [`iron`], [`shield`]: what a person sets; [`recipe`]: all of it
+//!   pushes, and what hangs; [`tool`], [`motion`], [`plate`], [`iron`], [`shield`]: what a person sets; [`covered_joint`]: what no shield may lie
+//!   on; [`recipe`]: all of it
 //!   in order
 //! - [`axis`], [`mesh`]: the grid; [`field`]: its state and the sweep over it; [`rkl2`]: the time stepping
 //! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`surroundings`]: what the air does
@@ -20,6 +21,7 @@ pub mod axis;
 pub mod blowing;
 pub mod bridge;
 pub mod bridge_wire;
+pub mod covered_joint;
 pub mod draught;
 pub mod field;
 pub mod iron;

@@ -3,7 +3,7 @@
 use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeLink, NodeSurface, Nodes};
-use super::recipe::Recipe;
+use super::recipe::{Helpers, Recipe};
 use super::shield::Shield;
 use crate::board::{Board, Connector, Face, Joint, JointShape, Neighbour, Rect, Role};
 use crate::materials::BodyMaterial;
@@ -54,8 +54,8 @@ pub struct Network {
     pub stands_on: Vec<Under>,
     /// The board at the part's joints.
     pub pads: Under,
-    /// For each pass, the tip that is held on joints in it.
-    pub tips: Vec<Option<usize>>,
+    /// For each pass, the tip that is held on joints in it: where it goes round without air, one for each place, by turns.
+    pub tips: Vec<Vec<usize>>,
 }
 
 /// Cells of one layer under something, with their shares.
@@ -98,8 +98,9 @@ impl Network {
     pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
         recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
         recipe.bridge.iter().for_each(|bridge| bridge.lay(self, board));
-        let passes = recipe.before.iter().map(|pass| &pass.with).chain([&recipe.with]);
-        self.tips = passes.map(|with| with.iron.as_ref().map(|iron| self.add_tip(board, iron))).collect();
+        let before = recipe.before.iter().map(|pass| (&pass.air, &pass.with));
+        let passes = before.chain([(&recipe.air, &recipe.with)]);
+        self.tips = passes.map(|(air, with)| self.add_tips(board, (air.is_some(), with))).collect();
     }
 
     /// A block rests on the tallest neighbour below it, or where there is none on the board.
@@ -120,12 +121,20 @@ impl Network {
         }
     }
 
-    fn add_tip(&mut self, board: &Board, iron: &Iron) -> usize {
+    /// Under air the joints are near their melting and one tip that goes round is as good as on all of them, each for its
+    /// share of the time. Alone it has each only while it is there: heavy joints freeze within a tenth of a second after.
+    fn add_tips(&mut self, board: &Board, (air, with): (bool, &Helpers)) -> Vec<usize> {
+        let Some(iron) = &with.iron else { return Vec::new() };
+        let visits = iron.visits(board);
+        let visits = if air { vec![visits.concat()] } else { visits };
+        visits.iter().map(|held| self.add_tip(iron, held)).collect()
+    }
+
+    fn add_tip(&mut self, iron: &Iron, held: &[usize]) -> usize {
         let tip = self.nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
-        let joints = board.connector.joints.iter().zip(&self.joints);
-        let held: Vec<usize> = joints.filter(|(joint, _)| iron.is_on(joint)).map(|(_, node)| *node).collect();
         let conductance = iron.wetted() / held.len().max(1) as f64;
-        self.nodes.touches.extend(held.into_iter().map(|b| NodeLink { a: tip, b, conductance }));
+        let touches = held.iter().map(|joint| NodeLink { a: tip, b: self.joints[*joint], conductance });
+        self.nodes.touches.extend(touches);
         tip
     }
 }

@@ -2,6 +2,7 @@
 
 use super::blowing::Blowing;
 use super::field::RIM_LOSS;
+use super::iron::DWELL_S;
 use super::jet::Jet;
 use super::mesh::{Mesh, Resolution};
 use super::network::Network;
@@ -34,6 +35,8 @@ pub struct Leg {
     pub air: Surroundings,
     /// A tip that comes to its joints, and what it is set to, K over the room.
     tip: Option<(usize, f64)>,
+    /// Places that it goes round; it begins at the first.
+    round: Vec<usize>,
 }
 
 /// Board, lumps and legs.
@@ -52,6 +55,10 @@ pub struct Rig {
     /// Outlet of the last leg's jet over the room, K; 0 where there is none.
     pub outlet: f64,
     steps_per_second: usize,
+    /// Which leg, and how many seconds of it are over.
+    at: (usize, usize),
+    /// Each joint is emptied for itself: one that has been liquid counts though it freezes again.
+    in_turn: bool,
 }
 
 /// The jet of some air at a case's station under some unknowns.
@@ -95,11 +102,13 @@ impl Rig {
         let outlet = case.recipe.air.map_or(0.0, |air| jet(case, &air, unknowns).outlet_excess);
         let step = model.resolution.step_s;
         let simulation = Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), step);
-        Self { network, simulation, legs, without_jet, quiet, outlet, steps_per_second: (1.0 / step).round() as usize }
+        let (steps_per_second, in_turn) = ((1.0 / step).round() as usize, case.recipe.in_turn(case.board));
+        Self { network, simulation, legs, without_jet, quiet, outlet, steps_per_second, at: (0, 0), in_turn }
     }
 
     /// Puts the tools of a leg to work.
     pub fn begin(&mut self, leg: usize) {
+        self.at = (leg, 0);
         let leg = &self.legs[leg];
         if let Some((tip, set)) = leg.tip {
             // It comes hot from its holder.
@@ -113,8 +122,28 @@ impl Rig {
         (0..self.steps_per_second).for_each(|_| self.simulation.advance());
     }
 
-    /// One second on; joints that turn liquid get their time, interpolated on enthalpy.
+    /// The tip goes on to its next place, as hot as it is.
+    fn go_round(&mut self) {
+        let (leg, second) = self.at;
+        self.at.1 += 1;
+        let leg = &self.legs[leg];
+        let (Some((_, set)), turns) = (leg.tip, leg.round.len()) else { return };
+        if turns < 2 || second == 0 || !second.is_multiple_of(DWELL_S) {
+            return;
+        }
+        let place = |turn: usize| leg.round[turn % turns];
+        let (from, to) = (place(second / DWELL_S - 1), place(second / DWELL_S));
+        let mut air = leg.air.clone();
+        air.hold(to, set);
+        let heat = self.simulation.node_enthalpy(from);
+        self.simulation.set_node(to, heat);
+        self.simulation.set_air(&air);
+    }
+
+    /// One second on; joints that turn liquid get their time, interpolated on enthalpy; one that
+    /// is all solid again before the part is off has lost it.
     pub fn one_second_melting(&mut self, second: usize, melted: &mut [Option<f64>]) {
+        self.go_round();
         let (joints, nodes) = (&self.network.joints, &self.network.nodes.nodes);
         let steps = self.steps_per_second;
         for step in 0..steps {
@@ -125,6 +154,8 @@ impl Rig {
                 if joint.is_none() && is >= liquid {
                     let part = (liquid - was) / (is - was);
                     *joint = Some(second as f64 + (step as f64 + part) / steps as f64);
+                } else if is <= nodes[*node].solid_to() && !self.in_turn {
+                    *joint = None;
                 }
             }
         }
@@ -156,7 +187,8 @@ impl Course<'_> {
 
     fn leg(&self, seconds: f64, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Leg {
         let working = self.working(air, (with, pass));
-        Leg { seconds: seconds as usize, air: self.scene.with(&working), tip: working.tip }
+        let round = if working.tip.is_some() { self.network.tips[pass].clone() } else { Vec::new() };
+        Leg { seconds: seconds as usize, air: self.scene.with(&working), tip: working.tip, round }
     }
 
     fn last_without_jet(&self) -> Surroundings {
@@ -170,7 +202,7 @@ impl Course<'_> {
 
     fn working(&self, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Working {
         let over_room = |t: Temperature| (t - self.case.room).in_kelvin();
-        let tip = with.iron.as_ref().zip(self.network.tips[pass]).map(|(iron, tip)| (tip, over_room(iron.set)));
+        let tip = with.iron.as_ref().zip(self.network.tips[pass].first().copied()).map(|(iron, tip)| (tip, over_room(iron.set)));
         let plate = with.plate.map(|plate| (plate, plate.area(self.case.board.connector.body.centre)));
         let blowing = air.map(|air| blowing(self.case, air, self.unknowns));
         Working { blowing, plate, tip }

@@ -4,6 +4,7 @@
 use super::STEFAN_BOLTZMANN;
 use super::blowing::Blowing;
 use super::field::SurfaceAir;
+use super::iron::TIP_RESISTANCE;
 use super::mesh::Mesh;
 use super::nodes::{NodeSurface, Nodes};
 use super::plate::Plate;
@@ -93,19 +94,24 @@ impl Surroundings {
         let face = || vec![SurfaceAir::default(); columns];
         Self { faces: [face(), face()], nodes: vec![(0.0, 0.0); nodes], tip: None }
     }
+
+    /// Holds a tip that is set to `set` K over the room on its joints; the one before is off its own.
+    pub fn hold(&mut self, tip: usize, set: f64) {
+        let per_kelvin = 1.0 / TIP_RESISTANCE;
+        self.tip.iter().for_each(|before| self.nodes[*before] = (0.0, 0.0));
+        self.nodes[tip] = (per_kelvin, per_kelvin * set);
+        self.tip = Some(tip);
+    }
 }
 
 impl Scene<'_> {
     /// Everything with these tools at work.
     pub fn with(&self, working: &Working) -> Surroundings {
-        let mut nodes: Vec<(f64, f64)> =
-            self.nodes.nodes.iter().map(|node| self.node_air(node.surface, working)).collect();
-        if let Some((tip, set)) = working.tip {
-            let per_kelvin = 1.0 / super::iron::TIP_RESISTANCE;
-            nodes[tip] = (per_kelvin, per_kelvin * set);
-        }
+        let nodes = self.nodes.nodes.iter().map(|node| self.node_air(node.surface, working)).collect();
         let faces = [Face::Top, Face::Bottom].map(|face| self.face_air(face, working));
-        Surroundings { faces, nodes, tip: working.tip.map(|(tip, _)| tip) }
+        let mut air = Surroundings { faces, nodes, tip: None };
+        working.tip.iter().for_each(|(tip, set)| air.hold(*tip, *set));
+        air
     }
 
     fn face_air(&self, face: Face, working: &Working) -> Vec<SurfaceAir> {

@@ -1,6 +1,6 @@
 //! What becomes of a neighbour once its own joints are molten: surface tension holds it, or the jet takes it, or it drops.
 
-use crate::board::{Board, Face, Neighbour};
+use crate::board::{Board, Neighbour};
 use crate::heat::blowing::Blowing;
 use crate::heat::draught::{hang, push};
 use crate::heat::shield::Shield;
@@ -19,12 +19,6 @@ pub enum Loose {
     Drops,
 }
 
-/// The face that hangs down: the part's other one. The board lies with the part on top, or is heated from below through
-/// the face that looks down.
-pub fn hanging(board: &Board) -> Face {
-    board.connector.face.other()
-}
-
 /// Every neighbour under some air.
 pub fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Loose> {
     board.neighbours.iter().map(|n| becomes(board, n, (air, shields))).collect()
@@ -33,7 +27,7 @@ pub fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Lo
 fn becomes(board: &Board, n: &Neighbour, (air, shields): (Option<&Blowing>, &[Shield])) -> Loose {
     let held = shields.iter().any(|s| s.covers(n.face, &n.body) > HELD_BY_COVER);
     match n.soldered() > 0.0 && !held {
-        true if n.face == hanging(board) && hang(n) >= 1.0 => Loose::Drops,
+        true if n.face == board.hanging() && hang(n) >= 1.0 => Loose::Drops,
         true if air.is_some_and(|air| n.face == air.face && push(air, n) >= 1.0) => Loose::Blown,
         _ => Loose::Stays,
     }

@@ -3,16 +3,19 @@
 //! - [`band`]: quantiles over the samples; [`settings`]: can these settings be, on this station?
 //! - [`limits`]: what must not be passed; [`loose`]: what the jet and its weight do to a neighbour whose joints melt
 //! - [`stop_line`]: when to take the air away if nothing moved; [`margin`]: everything against its line; [`laminate`]: what
-//!   the board itself bears; [`rules`]: what else there is to say, a file each; [`usual`]: what is reached for
-//!   first; [`next_move`]: the best single change
+//!   the board itself bears; [`rules`]: what else there is to say, a file each; [`next_move`]: the best single change
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
-//! - [`plan`]: all of it together; [`caution`], [`sequence`]: what the hands do; [`bench_run`]: what they have done;
+//! - [`plan`]: all of it together; [`search`]: the settings and the fewest shields that open a family's window; [`compare`]:
+//!   the families side by side; [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go, in words
+//! - [`sequence`]: what the hands do; [`bench_run`]: what they have done;
 //!   [`passes`]: its passes and shields in words; [`watched`]: a run to look at; [`ledger`]: what was fed and wicked, and what is still in the joints
 
 pub mod band;
 pub mod bench_run;
+pub mod bench_time;
 mod binds;
-pub mod caution;
+pub mod compare;
+pub mod difficulty;
 pub mod laminate;
 pub mod ledger;
 pub mod limits;
@@ -25,9 +28,10 @@ pub mod plan;
 pub mod process_window;
 pub mod recheck;
 mod rows;
+mod scaled;
+pub mod search;
 pub mod rules;
 pub mod sequence;
 pub mod settings;
 pub mod stop_line;
-pub mod usual;
 pub mod watched;

@@ -10,10 +10,8 @@ use serde::{Deserialize, Serialize};
 
 use super::band::quantile;
 use super::limits::{Harm, Limit, Watched, first_harm, in_time, limits};
-use super::loose::hanging;
 use super::outcome::Outcome;
 use super::plan::Order;
-use super::usual::{self, FROM_BELOW_MM};
 use crate::heat::iron::Iron;
 use crate::heat::mesh::Resolution;
 use crate::heat::recipe::{Helpers, Recipe};
@@ -21,6 +19,7 @@ use crate::heat::run::{Case, Run, run_until};
 use crate::heat::shield::ShieldKind;
 use crate::heat::tool::HotAir;
 use crate::heat::unknowns::Unknowns;
+use crate::method::usual::{self, FROM_BELOW_MM};
 use crate::units::{Flow, Length, Temperature};
 
 /// A change that works as often and gains less time than this is none, s (E: a hand's pause).
@@ -195,7 +194,7 @@ fn settings(order: &Order<'_>, air: &HotAir) -> Vec<Change> {
 /// The same air on the other face; from below with the widest outlet.
 fn faces(order: &Order<'_>, air: &HotAir) -> Vec<Change> {
     let face = air.face.other();
-    if face != hanging(order.board) {
+    if face != order.board.hanging() {
         return vec![blown(order, format!("from above, onto the {} face", face.name()), HotAir { face, ..*air })];
     }
     let nozzle = usual::widest_outlet(order.station, air);

@@ -20,6 +20,15 @@ use crate::heat::unknowns::Unknowns;
 use crate::solder::MeltTarget;
 use crate::watch::Cancelled;
 
+/// Is the best single change looked for, where the window is not open?
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Moves {
+    /// Looked for.
+    Asked,
+    /// Left out: who searches all settings needs no single change.
+    NotAsked,
+}
+
 /// All runs of an order and what is read off them.
 pub(super) struct Outcome<'a> {
     pub(super) order: &'a Order<'a>,
@@ -137,7 +146,7 @@ impl<'a> Outcome<'a> {
         said(&Seen { order: self.order, air: air.as_ref(), fine: &self.fine, off, factory_melts_c: factory })
     }
 
-    pub(super) fn into_plan(self, mut findings: Vec<Finding>) -> Result<Plan, Cancelled> {
+    pub(super) fn into_plan(self, mut findings: Vec<Finding>, moves: Moves) -> Result<Plan, Cancelled> {
         let Order { charge, recipe, .. } = *self.order;
         let releases: Vec<Option<f64>> = self.samples.iter().map(|run| self.since(run.release)).collect();
         let (margins, chance) = (margins(&self), self.chance());
@@ -145,6 +154,7 @@ impl<'a> Outcome<'a> {
         findings.extend(self.findings());
         let next_move = match window {
             Window::Open => None,
+            _ if moves == Moves::NotAsked => None,
             _ => next_move(&self),
         };
         self.case.watch.wanted()?;

@@ -1,7 +1,7 @@
 //! The words of a recipe at the bench: its soaks, its helpers and its shields.
 
-use super::caution::Caution;
 use super::sequence::{Duty, HotTool, Script, Step, StepKind};
+use crate::caution::Caution;
 use crate::heat::motion::Motion;
 use crate::heat::recipe::{Helpers, Pass};
 use crate::heat::tool::HotAir;

@@ -6,12 +6,12 @@ use super::band::{Band, TimeBand};
 use super::laminate::{LaminateHeat, PadLift};
 use super::margin::Margin;
 use super::next_move::Move;
-use super::outcome::Outcome;
-use super::rules::covered_joints;
+use super::outcome::{Moves, Outcome};
 use super::settings;
 use super::stop_line::StopLine;
 use crate::board::{Board, MustLive, rules};
 use crate::finding::{Finding, any_blocking};
+use crate::heat::covered_joint::covered_joints;
 use crate::heat::recipe::Recipe;
 use crate::heat::run::Case;
 use crate::heat::tool::Station;
@@ -177,9 +177,18 @@ pub struct Plan {
 
 /// Computes the plan, or answers every blocking objection to its inputs.
 pub fn plan(order: &Order<'_>) -> Result<Plan, Unplanned> {
+    planned(order, Moves::Asked)
+}
+
+/// The same without looking for a better single change.
+pub(super) fn plan_alone(order: &Order<'_>) -> Result<Plan, Unplanned> {
+    planned(order, Moves::NotAsked)
+}
+
+fn planned(order: &Order<'_>, moves: Moves) -> Result<Plan, Unplanned> {
     let mut findings = order.checked()?;
     findings.extend(leaded_into_lead_free(order.charge));
     let melting = order.charge.targets(order.board)?;
     let outcome = Outcome::of(order, order.case(&melting))?;
-    Ok(outcome.into_plan(findings)?)
+    Ok(outcome.into_plan(findings, moves)?)
 }

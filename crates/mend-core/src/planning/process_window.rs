@@ -3,15 +3,15 @@
 
 use rayon::prelude::*;
 
-use super::limits::{Limit, limits};
+use super::limits::limits;
 use super::plan::{Order, Unplanned};
+use super::scaled::Scaled;
 use crate::finding::Finding;
 use crate::heat::recipe::Recipe;
 use crate::heat::rig::jet;
-use crate::heat::run::{Case, handling};
+use crate::heat::run::Case;
 use crate::heat::tool::HotAir;
-use crate::heat::traces::Traces;
-use crate::heat::unit_run::{UnitRun, unit_run};
+use crate::heat::unit_run::unit_run;
 use crate::heat::unknowns::Unknowns;
 use crate::solder::MeltTarget;
 use crate::units::{Flow, Temperature};
@@ -20,7 +20,7 @@ use crate::units::{Flow, Temperature};
 const SETS: usize = 41;
 const FLOWS: usize = 25;
 /// No joint melts below this set temperature, °C: the map begins there.
-const COOLEST_SET_C: f64 = 200.0;
+pub(super) const COOLEST_SET_C: f64 = 200.0;
 
 /// A setting and what comes of it, nominally.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -140,44 +140,4 @@ fn row(
         (candidate, candidate.harm.map(|(_, k)| limits[k].name.clone()))
     };
     sets.iter().map(scaled).collect()
-}
-
-/// A unit run at some set temperature.
-struct Scaled<'a> {
-    unit: &'a UnitRun,
-    scale: f64,
-    room: Temperature,
-}
-
-impl Scaled<'_> {
-    /// When the `nth` second comes in which a curve of the last pass is at least at `celsius`; between the seconds on a
-    /// straight line where it is the first.
-    fn reaches(&self, of: impl Fn(&Traces) -> &[f32], celsius: f64, nth: usize) -> Option<f64> {
-        let (jet, rest) = (of(&self.unit.jet), of(&self.unit.rest));
-        let wanted = celsius - self.room.in_celsius();
-        let rise = |k: usize| self.scale * f64::from(jet[k]) + rest.get(k).map_or(0.0, |r| f64::from(*r));
-        let at = (0..jet.len()).filter(|k| rise(*k) >= wanted).nth(nth)?;
-        let Some(before) = at.checked_sub(1).filter(|_| nth == 0).map(rise) else { return Some(at as f64) };
-        Some(at as f64 - (rise(at) - wanted) / (rise(at) - before))
-    }
-
-    fn candidate(&self, melting: &[MeltTarget], limits: &[Limit]) -> Candidate {
-        let melts = |(k, target): (usize, &MeltTarget)| {
-            self.reaches(|t| &t.joints[k], target.melted.in_celsius(), 0).unwrap_or(f64::INFINITY)
-        };
-        let times: Vec<f64> = melting.iter().enumerate().map(melts).collect();
-        let last_joint = (0..times.len()).max_by(|a, b| times[*a].total_cmp(&times[*b])).unwrap_or(0);
-        let molten = times.get(last_joint).copied().filter(|t| t.is_finite());
-        let harm = |(k, limit): (usize, &Limit)| {
-            let before = limit.watched.curve(&self.unit.before);
-            let soaked = before.iter().filter(|t| f64::from(**t) + self.room.in_celsius() >= limit.celsius).count();
-            if soaked > limit.stands_s {
-                return Some((0.0, k));
-            }
-            Some((self.reaches(|t| limit.watched.curve(t), limit.celsius, limit.stands_s - soaked)?, k))
-        };
-        let harms = limits.iter().enumerate().filter_map(harm);
-        let harm = harms.min_by(|a, b| a.0.total_cmp(&b.0));
-        Candidate { release_s: molten.map(|t| t + handling(t)), harm, last_joint }
-    }
 }

@@ -3,10 +3,10 @@
 use serde::{Deserialize, Serialize};
 
 use super::band::{Band, TimeBand};
-use super::caution::Caution;
 use super::margin::{Kind, Standing};
 use super::passes;
 use super::plan::Plan;
+use crate::caution::Caution;
 use crate::board::{Board, Face, JointGroup, groups};
 use crate::solder::{Charge, amount, cycles};
 

@@ -9,7 +9,7 @@ use crate::heat::tool::{HotAir, Station};
 const RULE: &str = "settings";
 /// More than anybody lays or does.
 const MOST_SHIELDS: usize = 40;
-const MOST_PASSES: usize = 6;
+const MOST_PASSES: usize = 12;
 
 /// Collects objections to values out of range.
 struct Ranges<'a> {
@@ -53,7 +53,7 @@ pub fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> 
     }
     if recipe.before.len() > MOST_PASSES {
         let object = Finding::blocking(RULE, "before", format!("{} passes before the last", recipe.before.len()));
-        found.push(object.hint("up to 6"));
+        found.push(object.hint("up to 12"));
     }
     if !station.is_measured() {
         found.push(

@@ -4,6 +4,8 @@ use mend_core::board::{Board, MustLive};
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::Station;
+use mend_core::method::means::Means;
+use mend_core::method::subject::Subject;
 use mend_core::planning::plan::Order;
 use mend_core::solder::Charge;
 use mend_core::units::Temperature;
@@ -12,6 +14,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::board::BoardFile;
 use crate::charge::{self, FeedFile};
+use crate::means::MeansFile;
 use crate::reading;
 use crate::station::StationFile;
 
@@ -35,6 +38,8 @@ struct BundleFile {
     refit: Option<String>,
     station: StationFile,
     settings: Recipe,
+    #[serde(default)]
+    means: MeansFile,
     #[serde(default = "usual_room")]
     room_c: f64,
 }
@@ -64,6 +69,8 @@ pub struct Bundle {
     pub station: Station,
     /// What is done with it.
     pub recipe: Recipe,
+    /// What the shop has and can.
+    pub means: Means,
     /// The room.
     pub room: Temperature,
 }
@@ -71,8 +78,14 @@ pub struct Bundle {
 impl Bundle {
     /// What the planner takes, watched by `watch`.
     pub fn order<'a>(&'a self, watch: &'a Watch) -> Order<'a> {
-        let Self { board, charge, station, recipe, room, must_live } = self;
+        let Self { board, charge, station, recipe, room, must_live, .. } = self;
         Order { board, charge, station, recipe, room: *room, must_live: *must_live, watch }
+    }
+
+    /// What the methods are weighed on.
+    pub fn subject(&self) -> Subject<'_> {
+        let Self { board, charge, station, means, must_live, .. } = self;
+        Subject { board, charge, station, means, must_live: *must_live }
     }
 }
 
@@ -90,6 +103,7 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
         charge: charge::read(&file.alloy, file.feed.as_ref(), file.refit.as_deref())?,
         station: file.station.into_station()?,
         recipe: file.settings,
+        means: file.means.means()?,
         room: Temperature::celsius(file.room_c),
     })
 }

@@ -92,7 +92,7 @@ impl Overlay {
 mod tests {
     use super::*;
     use crate::fixture::{gull, planned, power_board};
-    use mend_core::planning::usual::{TENT, shield_over};
+    use mend_core::method::usual::{TENT, shield_over};
 
     #[test]
     fn shields_and_jet_are_drawn_on_their_own_face_true_to_scale() {

@@ -4,7 +4,6 @@
 //! A good rule names the thing, its value and the way out, and stays silent where there is nothing to do.
 
 mod cells;
-mod covered_joint;
 mod dense_board;
 mod early_release;
 mod idle_shield;
@@ -17,7 +16,6 @@ use crate::finding::Finding;
 use crate::heat::blowing::Blowing;
 use crate::heat::run::Run;
 
-pub use covered_joint::covered_joints;
 
 /// What a rule may look at once everything has run.
 pub(super) struct Seen<'a> {

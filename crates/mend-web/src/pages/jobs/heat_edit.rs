@@ -7,7 +7,7 @@ use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::tool::{HotAir, Station};
 use mend_core::planning::margin::Kind;
 use mend_core::planning::plan::Plan;
-use mend_core::planning::usual;
+use mend_core::method::usual;
 use mend_core::units::Duration;
 
 /// A pause as it is added: until heat has spread through a board (E).
@@ -30,7 +30,7 @@ impl Bench<'_> {
             recipe.shields.remove(k);
         } else if let Some(neighbour) = numbered("cover-").and_then(|k| self.board.neighbours.get(k)) {
             recipe.shields.extend(usual::shield_over(self.board, neighbour, usual::TAPE));
-        } else if let Some(kind) = act.strip_prefix("add-shield-").and_then(shield_kind) {
+        } else if let Some(kind) = act.strip_prefix("add-shield-").and_then(usual::shield_kind) {
             recipe.shields.push(self.new_shield(recipe, kind));
         } else {
             self.edit_tools(recipe, act);
@@ -79,16 +79,6 @@ impl Bench<'_> {
             Shield { kind, face: recipe.face(self.board), at_mm, width_mm: 8.0, depth_mm: 6.0 }
         })
     }
-}
-
-fn shield_kind(name: &str) -> Option<ShieldKind> {
-    Some(match name {
-        "polyimide" => usual::TAPE,
-        "aluminium-tape" => ShieldKind::AluminiumTape,
-        "foil-tent" => usual::TENT,
-        "metal-block" => usual::BLOCK,
-        _ => return None,
-    })
 }
 
 #[cfg(test)]

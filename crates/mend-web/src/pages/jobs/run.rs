@@ -6,7 +6,7 @@ use axum::Form;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::planning::bench_run::{Phase, Press};
-use mend_core::planning::caution::{Caution, DEFERENCE};
+use mend_core::caution::{Caution, DEFERENCE};
 use mend_core::planning::ledger::Act;
 use mend_core::planning::passes::tools;
 use mend_core::planning::sequence::{HotTool, StepKind};

@@ -1,10 +1,9 @@
 //! What a technician reaches for first: the usual soak, plate, iron and shields. What is proposed and what a button adds is
 //! the same.
 
-use super::loose::hanging;
-use super::rules::covered_joints;
 use crate::board::{Board, Neighbour, Rect};
 use crate::heat::bridge::Bridge;
+use crate::heat::covered_joint::covered_joints;
 use crate::heat::iron::Iron;
 use crate::heat::motion::Motion;
 use crate::heat::plate::{Coupling, Plate};
@@ -27,6 +26,19 @@ pub const TENT: ShieldKind = ShieldKind::FoilTent { gap_mm: 2.0 };
 /// See [`TAPE`].
 pub const BLOCK: ShieldKind = ShieldKind::MetalBlock { height_mm: 5.0 };
 
+/// Shields as they are written, as people call them, and as they are usually laid.
+pub const SHIELDS: [(&str, &str, ShieldKind); 4] = [
+    ("polyimide", "Tape", TAPE),
+    ("foil-tent", "Foil tent", TENT),
+    ("aluminium-tape", "Alu tape", ShieldKind::AluminiumTape),
+    ("metal-block", "Block", BLOCK),
+];
+
+/// A shield by how it is written.
+pub fn shield_kind(key: &str) -> Option<ShieldKind> {
+    SHIELDS.iter().find(|(known, _, _)| *known == key).map(|(_, _, kind)| *kind)
+}
+
 /// The widest outlet at hand: the station's, or the one in use.
 pub fn widest_outlet(station: &Station, air: &HotAir) -> Length {
     let owned = station.widest_outlet();
@@ -41,7 +53,7 @@ pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> Pass {
         flow: Flow::litres_per_minute((strong * 0.8).round()),
         nozzle: widest_outlet(station, air),
         distance: Length::mm(FROM_BELOW_MM),
-        face: hanging(board),
+        face: board.hanging(),
         motion: air.motion,
         aim: [0.0, 0.0],
     };
@@ -59,7 +71,7 @@ pub fn air(board: &Board, station: &Station) -> HotAir {
         flow: Flow::litres_per_minute(flow),
         nozzle: station.widest_outlet(),
         distance: Length::mm(FROM_BELOW_MM),
-        face: hanging(board),
+        face: board.hanging(),
         motion: Motion::Still,
         aim: [0.0, 0.0],
     }
@@ -71,7 +83,7 @@ pub const WIRE: Bridge = Bridge { wire_mm: 1.0, bead_mm2: 2.0 };
 /// A plate below, across an air gap.
 pub fn plate(board: &Board) -> Plate {
     let (set, side) = (Temperature::celsius(180.0), Length::mm(120.0));
-    Plate { set, coupling: Coupling::Gap, face: hanging(board), side }
+    Plate { set, coupling: Coupling::Gap, face: board.hanging(), side }
 }
 
 /// Two minutes with what helps and no air.

@@ -1,0 +1,69 @@
+//! Bridge wire: tinned copper along all joints, soldered to each, the iron on the wire.
+
+use super::fit::Fit;
+use super::means::Level;
+use super::start::{Start, fed, iron, unfed};
+use super::subject::Subject;
+use super::usual;
+use super::{Family, Method, Words};
+use crate::caution::Caution;
+use crate::heat::recipe::{Helpers, Recipe};
+
+/// Longer than this the far end stays solid, mm (E: heating.md, section 5, 15-25 mm on a warm board).
+const LONGEST_MM: f64 = 40.0;
+
+/// See the head of this file.
+#[derive(Debug)]
+pub struct BridgeWire;
+
+static WORDS: Words = Words {
+    name: "Bridge wire",
+    how: "A tinned copper wire lies along all joints, soldered to each; the iron heats the wire, the wire all joints.",
+    danger: "not enough heat at the far end",
+    early: &[
+        "The far joints stay matt after ten seconds: a second iron, or a plate below.",
+        "The wire lifts off a joint: solder it down again before going on.",
+    ],
+    clean_up: "Wire and its solder come off with the part; braid what is left.",
+    heat: &["Stout tip on the middle of the wire, flooded; move it outward as the middle runs."],
+    cue: "The solder on the wire is bright from end to end.",
+    not_coming: &["A plate below.", "Low-melt on the far joints.", "A second iron at the other end."],
+    cautions: &[Caution::Burns, Caution::Fumes],
+    level: Level::Trained,
+};
+
+impl Method for BridgeWire {
+    fn family(&self) -> Family {
+        Family::BridgeWire
+    }
+
+    fn words(&self) -> &'static Words {
+        &WORDS
+    }
+
+    fn fit(&self, subject: &Subject<'_>) -> Fit {
+        let (hidden, joints) = (subject.hidden(), subject.joints().len());
+        let long = subject.board.connector.body.width.max(subject.board.connector.body.depth);
+        Fit::default()
+            .not(subject.means.tips.is_empty(), "no iron tip in the shop")
+            .not(!subject.means.wire, "no tinned copper wire in the shop")
+            .not(hidden > 0, format!("{hidden} joints are hidden: no wire reaches them"))
+            .not(joints < 4, format!("{joints} joints need no wire"))
+            .not(long > LONGEST_MM, format!("{long:.0} mm long: the far end stays solid"))
+            .good(subject.holes() > 4, format!("{} legs in holes melt together on one wire", subject.holes()))
+            .good(!subject.means.plate && subject.is_shy(), "no air comes near a part that is shy of heat")
+    }
+
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
+        let charges = subject.means.leaded().next().and_then(|alloy| fed(subject, alloy));
+        let charge = charges.unwrap_or_else(|| unfed(subject.charge));
+        let cold = iron(subject, charge, Some(usual::WIRE));
+        let plate = subject.means.plate.then(|| Helpers { plate: Some(usual::plate(subject.board)), iron: None });
+        let warm = plate.map(|plate| {
+            let with = Helpers { plate: plate.plate, ..cold.recipe.with.clone() };
+            let recipe = Recipe { before: vec![usual::warm(plate)], with, ..cold.recipe.clone() };
+            Start { recipe, ..cold.clone() }
+        });
+        [Some(cold), warm].into_iter().flatten().collect()
+    }
+}

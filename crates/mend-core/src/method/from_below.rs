@@ -1,0 +1,53 @@
+//! Hot air from below: the part hangs or stands on top, air heats the board through.
+
+use super::fit::Fit;
+use super::means::Level;
+use super::start::{Start, air, unfed};
+use super::subject::Subject;
+use super::{Family, Method, Words};
+use crate::caution::Caution;
+
+/// See the head of this file.
+#[derive(Debug)]
+pub struct FromBelow;
+
+static WORDS: Words = Words {
+    name: "Air from below",
+    how: "Air heats the board through from the far face; the part on top comes last to the heat.",
+    danger: "parts on the far side",
+    early: &[
+        "A far-side part slides or tilts: less flow, or a shield over it.",
+        "Mask browns where the air stands: further away, or moving.",
+    ],
+    clean_up: "As the factory left it: braid once, fresh metal on.",
+    heat: &["Look at the joints from above while the air works below; a mirror shows the far side."],
+    cue: "Flux runs, then smokes; every joint turns from matt to shiny; the part twitches.",
+    not_coming: &["A wider outlet.", "More alloy in the joints.", "The iron on the anchors at the same time."],
+    cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
+    level: Level::Trained,
+};
+
+impl Method for FromBelow {
+    fn family(&self) -> Family {
+        Family::FromBelow
+    }
+
+    fn words(&self) -> &'static Words {
+        &WORDS
+    }
+
+    fn fit(&self, subject: &Subject<'_>) -> Fit {
+        let far = subject.shy_near(subject.board.hanging());
+        let connector = &subject.board.connector;
+        Fit::default()
+            .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
+            .good(subject.is_shy(), format!("the part's {} is shy of heat and stays on the cool side", connector.material.name()))
+            .good(subject.is_heavy(), "a heavy board is heated through where its copper is")
+            .good(subject.hidden() > 0, format!("{} hidden joints get the same heat as the others", subject.hidden()))
+            .mind(!far.is_empty(), format!("{} on the far side take the jet", far.len()))
+    }
+
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
+        vec![air(subject, unfed(subject.charge), subject.board.hanging())]
+    }
+}

@@ -1,0 +1,59 @@
+//! Hot swap: the old part lifted and the new one set while everything is still liquid.
+
+use super::fit::Fit;
+use super::means::{Level, is_low_melt};
+use super::start::{Start, air, unfed};
+use super::subject::Subject;
+use super::{Family, Method, Words};
+use crate::board::MustLive;
+use crate::caution::Caution;
+
+/// See the head of this file.
+#[derive(Debug)]
+pub struct HotSwap;
+
+static WORDS: Words = Words {
+    name: "Hot swap",
+    how: "The old part comes off and the new one, fluxed and at hand, goes on in the same heat.",
+    danger: "one try, alignment",
+    early: &[
+        "A pad stayed dull when the old part came: stop, do it the other way.",
+        "The new part floats on one side: it is not level, lift it and look.",
+    ],
+    clean_up: "None between: the old metal stays in the new joints.",
+    heat: &["New part fluxed, in the other tweezers; old one aside, new one down, air on both, then hold."],
+    cue: "Every joint is bright when the old part lifts, and still bright when the new one sinks.",
+    not_coming: &["Let it cool and do it in two heats.", "More flow at the same distance.", "A plate below."],
+    cautions: &[Caution::Burns, Caution::Fumes],
+    level: Level::Practised,
+};
+
+impl Method for HotSwap {
+    fn family(&self) -> Family {
+        Family::HotSwap
+    }
+
+    fn words(&self) -> &'static Words {
+        &WORDS
+    }
+
+    fn fit(&self, subject: &Subject<'_>) -> Fit {
+        let low_melt = subject.charge.fed().is_some_and(|feed| is_low_melt(&feed.metal));
+        let level = subject.means.level;
+        Fit::default()
+            .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
+            .not(level < Level::Practised, format!("one try: it wants practised hands, these are {}", level.name()))
+            .not(subject.must_live == MustLive::Part, "nothing new goes on a donor's board")
+            .not(subject.must_live == MustLive::Both, "the same part goes back: there is nothing to swap")
+            .not(low_melt, "low-melt in the joints must come out before the new part goes on")
+            .not(subject.board.connector.pegs > 0, "plastic feet need a push that would tilt it while liquid")
+            .not(subject.holes() > 6, format!("{} legs do not find their holes in one try", subject.holes()))
+            .good(!subject.is_heavy(), "the board is light enough to stay liquid at a touch of air")
+            .good(true, "one heat instead of two")
+    }
+
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
+        let faces = [subject.board.hanging(), subject.board.connector.face];
+        faces.into_iter().map(|face| air(subject, unfed(subject.charge), face)).collect()
+    }
+}

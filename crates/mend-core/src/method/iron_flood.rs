@@ -1,0 +1,66 @@
+//! Iron with alloy flood: all joints covered with leaded or low-melt solder, rocked loose with the tip.
+
+use super::fit::Fit;
+use super::means::Level;
+use super::start::{Start, fed, iron};
+use super::subject::Subject;
+use super::{Family, Method, Words};
+use crate::caution::Caution;
+use crate::heat::bridge::Bridge;
+
+/// A flood that a tip drags along a row, mm² (E, 1-3).
+const FLOOD: Bridge = Bridge { wire_mm: 0.0, bead_mm2: 2.0 };
+/// A row longer than this sets at one end while the tip is at the other, mm (E; the heat run says how far it carries).
+const LONGEST_MM: f64 = 30.0;
+
+/// See the head of this file.
+#[derive(Debug)]
+pub struct IronFlood;
+
+static WORDS: Words = Words {
+    name: "Iron with alloy flood",
+    how: "Leaded or low-melt solder covers all joints; the tip runs along the flood while the part is rocked off.",
+    danger: "melting the neighbour with the iron's barrel",
+    early: &[
+        "The flood skins over behind the tip: more alloy, or a plate below.",
+        "Plastic beside the barrel shines or leans: lift the tip, come from the other side.",
+    ],
+    clean_up: "Much: every trace of the flood out, flooded fresh and wicked again.",
+    heat: &["Tip along the flood to and fro, never on plastic; rock the part gently, only sideways."],
+    cue: "The whole flood stays bright from end to end and the part floats.",
+    not_coming: &["More alloy.", "A plate below.", "Low-melt instead of leaded."],
+    cautions: &[Caution::Burns, Caution::Fumes, Caution::Lead],
+    level: Level::Trained,
+};
+
+impl Method for IronFlood {
+    fn family(&self) -> Family {
+        Family::IronFlood
+    }
+
+    fn words(&self) -> &'static Words {
+        &WORDS
+    }
+
+    fn fit(&self, subject: &Subject<'_>) -> Fit {
+        let hidden = subject.hidden();
+        let means = subject.means;
+        let long = subject.board.connector.body.width.max(subject.board.connector.body.depth);
+        let barrel = subject.under_the_barrel();
+        let open = subject.board.connector.family.has_open_contacts();
+        Fit::default()
+            .not(means.tips.is_empty(), "no iron tip in the shop")
+            .not(hidden > 0, format!("{hidden} joints are hidden: the flood does not reach them"))
+            .not(means.leaded().chain(means.low_melt()).next().is_none(), "neither leaded nor low-melt alloy in stock")
+            .not(long > LONGEST_MM, format!("{long:.0} mm long: one end sets while the tip is at the other"))
+            .not(subject.holes() == subject.joints().len(), "plated legs: the flood does not mix down the holes")
+            .good(open, "a small latch connector: the tip's heat goes into the joints, not into the plastic")
+            .good(!subject.shy_near(subject.board.connector.face).is_empty(), "no air on the plastics beside it")
+            .mind(barrel.is_some(), barrel.map_or(String::new(), |n| format!("the iron's barrel passes {}", n.name)))
+    }
+
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
+        let alloys = subject.means.leaded().take(1).chain(subject.means.low_melt().take(1));
+        alloys.filter_map(|alloy| Some(iron(subject, fed(subject, alloy)?, Some(FLOOD)))).collect()
+    }
+}

@@ -1,0 +1,56 @@
+//! Iron only, joint by joint: few, large joints that the tip gets to.
+
+use super::fit::Fit;
+use super::means::Level;
+use super::start::{Start, iron, unfed};
+use super::subject::Subject;
+use super::{Family, Method, Words};
+use crate::caution::Caution;
+
+/// More joints than this and one has set while the last melts (E: a tip comes back to each within about two seconds).
+const MOST_JOINTS: usize = 6;
+
+/// See the head of this file.
+#[derive(Debug)]
+pub struct IronOnly;
+
+static WORDS: Words = Words {
+    name: "Iron only",
+    how: "One stout tip goes from joint to joint until all are liquid at once.",
+    danger: "chasing joints: one sets while the next melts",
+    early: &[
+        "The first joint is matt again when the tip leaves the last: a stouter tip, or another way.",
+        "The part tilts on one leg: stop, a pad goes next.",
+    ],
+    clean_up: "Little: the joints keep their metal, braid each once.",
+    heat: &["Tip flat on joint and pad, fresh solder on it, two seconds each, round and round."],
+    cue: "Every joint stays bright while the tip is at the next one.",
+    not_coming: &["A stouter tip.", "A plate below.", "Alloy flooded over all joints."],
+    cautions: &[Caution::Burns, Caution::Fumes],
+    level: Level::Learning,
+};
+
+impl Method for IronOnly {
+    fn family(&self) -> Family {
+        Family::IronOnly
+    }
+
+    fn words(&self) -> &'static Words {
+        &WORDS
+    }
+
+    fn fit(&self, subject: &Subject<'_>) -> Fit {
+        let (joints, hidden) = (subject.joints().len(), subject.hidden());
+        Fit::default()
+            .not(subject.means.tips.is_empty(), "no iron tip in the shop")
+            .not(hidden > 0, format!("{hidden} joints are hidden: no tip gets there"))
+            .not(joints > MOST_JOINTS, format!("{joints} joints: the first is solid before the last melts"))
+            .good(joints <= MOST_JOINTS && hidden == 0, format!("{joints} joints, all within reach of the tip"))
+            .good(!subject.is_heavy(), "the board does not draw the heat away")
+            .mind(subject.is_heavy(), "a heavy board: the tip may not hold all joints")
+    }
+
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
+        vec![iron(subject, unfed(subject.charge), None)]
+    }
+}

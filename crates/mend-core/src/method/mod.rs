@@ -1,0 +1,176 @@
+//! The ways to get a part off a board, one file each: whether it fits here, what it begins from, and its words.
+//!
+//! - [`means`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and against it
+//! - [`start`]: where the search for settings begins; [`usual`]: what is reached for first
+//! - [`schools`]: where good practitioners disagree, and what is done here unless somebody says otherwise
+//! - the families, in the order of [`Family::ALL`]: [`iron_only`] to [`pump`]
+//!
+//! A good family file says in `fit` every reason that a practitioner would give, computes nothing that the heat run
+//! computes better, and begins from a recipe that a hand can do.
+
+pub mod blob;
+pub mod bridge_wire;
+pub mod fit;
+pub mod from_above;
+pub mod from_below;
+pub mod hot_swap;
+pub mod iron_flood;
+pub mod iron_only;
+pub mod low_melt_air;
+pub mod means;
+pub mod plate_and_air;
+pub mod pump;
+pub mod schools;
+pub mod start;
+pub mod subject;
+pub mod two_stage;
+pub mod usual;
+
+use serde::{Deserialize, Serialize};
+
+use crate::caution::Caution;
+use fit::Fit;
+use means::Level;
+use schools::{Question, Schools};
+use start::Start;
+use subject::Subject;
+
+/// The families.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Family {
+    /// Joint by joint with the iron.
+    IronOnly,
+    /// All joints flooded, rocked loose with the iron.
+    IronFlood,
+    /// A wire laid along all joints.
+    BridgeWire,
+    /// All legs in one pool.
+    Blob,
+    /// Hot air through the board.
+    FromBelow,
+    /// Hot air onto the part.
+    FromAbove,
+    /// A soak from below, then a nozzle on top.
+    TwoStage,
+    /// A plate, and slow air beside the part.
+    PlateAndAir,
+    /// Low-melt alloy, then mild air.
+    LowMeltAir,
+    /// Old off and new on in one heat.
+    HotSwap,
+    /// Each hole emptied for itself.
+    Pump,
+}
+
+/// What a family says of itself, wherever it is used.
+#[derive(Debug)]
+pub struct Words {
+    /// As it stands on a lane.
+    pub name: &'static str,
+    /// How it works, in a sentence.
+    pub how: &'static str,
+    /// The main danger.
+    pub danger: &'static str,
+    /// What goes wrong, and how to see it early.
+    pub early: &'static [&'static str],
+    /// What it does to the clean-up.
+    pub clean_up: &'static str,
+    /// What the hands do while it is hot, besides holding the tools.
+    pub heat: &'static [&'static str],
+    /// What to watch for then.
+    pub cue: &'static str,
+    /// If it does not come: better than more heat for longer.
+    pub not_coming: &'static [&'static str],
+    /// Cautions of its own at the heat.
+    pub cautions: &'static [Caution],
+    /// Whose hands it wants.
+    pub level: Level,
+}
+
+/// A family of methods.
+pub trait Method: Sync {
+    /// Which.
+    fn family(&self) -> Family;
+    /// Its words.
+    fn words(&self) -> &'static Words;
+    /// What speaks for it on this subject, and against it.
+    fn fit(&self, subject: &Subject<'_>) -> Fit;
+    /// Recipes that the search begins from; asked only where it fits.
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start>;
+    /// Questions on which schools differ and that bear on it.
+    fn questions(&self) -> &'static [&'static Question] {
+        schools::ALL
+    }
+}
+
+/// What was chosen for a job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Choice {
+    /// The family.
+    pub family: Family,
+    /// Where somebody differs from us.
+    #[serde(default, skip_serializing_if = "Schools::is_ours")]
+    pub schools: Schools,
+}
+
+impl Family {
+    /// All of them, irons first.
+    pub const ALL: [Self; 11] = [
+        Self::IronOnly,
+        Self::IronFlood,
+        Self::BridgeWire,
+        Self::Blob,
+        Self::FromBelow,
+        Self::FromAbove,
+        Self::TwoStage,
+        Self::PlateAndAir,
+        Self::LowMeltAir,
+        Self::HotSwap,
+        Self::Pump,
+    ];
+
+    /// Its file.
+    pub fn method(self) -> &'static dyn Method {
+        match self {
+            Self::IronOnly => &iron_only::IronOnly,
+            Self::IronFlood => &iron_flood::IronFlood,
+            Self::BridgeWire => &bridge_wire::BridgeWire,
+            Self::Blob => &blob::Blob,
+            Self::FromBelow => &from_below::FromBelow,
+            Self::FromAbove => &from_above::FromAbove,
+            Self::TwoStage => &two_stage::TwoStage,
+            Self::PlateAndAir => &plate_and_air::PlateAndAir,
+            Self::LowMeltAir => &low_melt_air::LowMeltAir,
+            Self::HotSwap => &hot_swap::HotSwap,
+            Self::Pump => &pump::Pump,
+        }
+    }
+
+    /// Its words.
+    pub fn words(self) -> &'static Words {
+        self.method().words()
+    }
+
+    /// As it is written.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::IronOnly => "iron-only",
+            Self::IronFlood => "iron-flood",
+            Self::BridgeWire => "bridge-wire",
+            Self::Blob => "blob",
+            Self::FromBelow => "from-below",
+            Self::FromAbove => "from-above",
+            Self::TwoStage => "two-stage",
+            Self::PlateAndAir => "plate-and-air",
+            Self::LowMeltAir => "low-melt-air",
+            Self::HotSwap => "hot-swap",
+            Self::Pump => "pump",
+        }
+    }
+
+    /// Read back.
+    pub fn named(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|family| family.key() == key)
+    }
+}

@@ -1,0 +1,134 @@
+//! Where the search for settings begins: a recipe, what the joints then hold, and what may be varied.
+
+use super::means::Means;
+use super::subject::Subject;
+use super::usual;
+use crate::board::Face;
+use crate::heat::bridge::Bridge;
+use crate::heat::iron::{EVERY_ROW, Iron};
+use crate::heat::motion::Motion;
+use crate::heat::recipe::{Helpers, Recipe};
+use crate::heat::tool::HotAir;
+use crate::materials::Metal;
+use crate::solder::{Charge, Feed, Wire};
+use crate::units::{Duration, Flow, Length, Temperature};
+
+/// Shares of a feed that are tried: what a pad or a full hole takes at once, and half of the joint (E).
+const SHARES: [f64; 2] = [0.5, 0.3];
+
+/// Nobody holds an iron on pads for longer, s (E: they lift).
+const LONGEST_IRON_S: f64 = 90.0;
+
+/// A beginning.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Start {
+    /// What the joints hold and are fed.
+    pub charge: Charge,
+    /// The recipe that is varied.
+    pub recipe: Recipe,
+    /// What is varied.
+    pub vary: Vary,
+}
+
+/// What the search may turn.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Vary {
+    /// The air of the last pass.
+    Air(AirSpace),
+    /// The iron.
+    Iron {
+        /// Set temperatures.
+        sets: Vec<Temperature>,
+        /// Tips.
+        tips: Vec<Length>,
+    },
+}
+
+/// Airs to try; set temperatures come from one run each, so there is no list of them.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AirSpace {
+    /// Outlets.
+    pub nozzles: Vec<Length>,
+    /// Outlet to board.
+    pub distances: Vec<Length>,
+    /// Flows.
+    pub flows: Vec<Flow>,
+    /// Ways to move.
+    pub motions: Vec<Motion>,
+    /// No hotter than this.
+    pub hottest: Temperature,
+}
+
+impl AirSpace {
+    /// Everything the station gives, at distances and with motions as they suit a face.
+    pub fn of(subject: &Subject<'_>, (distances, motions): (&[f64], &[Motion])) -> Self {
+        let station = subject.station;
+        let (weak, strong) = station.flow_range;
+        let (weak, strong) = (weak.in_litres_per_minute(), strong.in_litres_per_minute());
+        let flow = |share: f64| Flow::litres_per_minute((weak + (strong - weak) * share).round());
+        Self {
+            nozzles: station.nozzles.clone(),
+            distances: distances.iter().copied().map(Length::mm).collect(),
+            flows: [0.1, 0.3, 0.55, 0.8, 1.0].map(flow).to_vec(),
+            motions: motions.to_vec(),
+            hottest: station.set_range.1,
+        }
+    }
+
+    /// No hotter than a line.
+    pub fn mild(self, hottest: Temperature) -> Self {
+        Self { hottest: if hottest < self.hottest { hottest } else { self.hottest }, ..self }
+    }
+
+    /// The same with every other flow and one distance and motion: a first look.
+    pub fn thin(self) -> Self {
+        let middle = |v: Vec<Length>| v.get(v.len() / 2).copied().into_iter().collect();
+        let flows = self.flows.iter().copied().skip(1).step_by(2).collect();
+        let motions = self.motions.into_iter().take(1).collect();
+        Self { distances: middle(self.distances), flows, motions, ..self }
+    }
+}
+
+/// From below through the board: distances, mm, and motions.
+pub const BELOW: (&[f64], &[Motion]) = (&[15.0, 25.0, 40.0], &[Motion::Still]);
+/// From above, always moving.
+pub const ABOVE: (&[f64], &[Motion]) = (&[8.0, 15.0, 25.0], &[Motion::Sweeping, Motion::Circle]);
+
+/// Air on a face, nothing else, for joints that hold this.
+pub fn air(subject: &Subject<'_>, charge: Charge, face: Face) -> Start {
+    let below = face == subject.board.hanging();
+    let recipe = Recipe::from(HotAir { face, ..usual::air(subject.board, subject.station) });
+    let vary = Vary::Air(AirSpace::of(subject, if below { BELOW } else { ABOVE }));
+    Start { charge, recipe, vary }
+}
+
+/// The iron on every joint that it gets to, with what joins them.
+pub fn iron(subject: &Subject<'_>, charge: Charge, bridge: Option<Bridge>) -> Start {
+    let tip = subject.means.stoutest().unwrap_or(Length::mm(2.0));
+    let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: EVERY_ROW.to_owned() });
+    let longest = Duration::seconds(LONGEST_IRON_S);
+    let recipe = Recipe { bridge, longest, ..Recipe::from(Helpers { plate: None, iron }) };
+    Start { charge, recipe, vary: irons(subject.means) }
+}
+
+/// Tips owned, at the settings that irons are used at (E).
+pub fn irons(means: &Means) -> Vary {
+    let sets = [320.0, 350.0, 380.0, 410.0].map(Temperature::celsius).to_vec();
+    Vary::Iron { sets, tips: means.tips.clone() }
+}
+
+/// The charge without anything fed.
+pub fn unfed(charge: &Charge) -> Charge {
+    Charge { feed: None, ..charge.clone() }
+}
+
+/// The same joints fed with an alloy, to the largest of the tried shares that they take; none where they take none.
+pub fn fed(subject: &Subject<'_>, alloy: &Metal) -> Option<Charge> {
+    let of = |share: f64| {
+        let feed = Feed { metal: alloy.clone(), wire: Wire::USUAL, share, rows: subject.reachable_rows() };
+        Charge { feed: Some(feed), ..subject.charge.clone() }
+    };
+    SHARES.into_iter().map(of).find(|charge| {
+        charge.check(subject.board).iter().all(|finding| finding.severity != crate::finding::Severity::Blocking)
+    })
+}

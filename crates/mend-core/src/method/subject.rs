@@ -1,0 +1,93 @@
+//! What is to be done with what: the board, what its joints hold, the station, what the shop has, what must live.
+
+use super::means::Means;
+use crate::board::{Board, Joint, MustLive, Neighbour, Rect};
+use crate::heat::tool::Station;
+use crate::solder::Charge;
+use crate::units::Temperature;
+
+/// A board that carries away this much is heavy, W/K (E: six layers of 35 µm at 1.6 mm carry 0.026, ten with four planes 0.06).
+const HEAVY: f64 = 0.045;
+/// A body with a limit below this is shy of heat, °C (E: below it lead-free reflow is no option).
+const SHY: Temperature = Temperature::celsius(265.0);
+/// Things within this of the part are under the same jet, mm (E).
+const NEAR_MM: f64 = 10.0;
+/// A barrel of an iron melts what stands this close to the joints, mm (E).
+const BARREL_MM: f64 = 3.0;
+
+/// What is asked.
+#[derive(Debug, Clone, Copy)]
+pub struct Subject<'a> {
+    /// The board with its part.
+    pub board: &'a Board,
+    /// What the joints hold, as the alloy room has it.
+    pub charge: &'a Charge,
+    /// The hot-air station.
+    pub station: &'a Station,
+    /// What the shop has and can.
+    pub means: &'a Means,
+    /// What must come through alive.
+    pub must_live: MustLive,
+}
+
+impl<'a> Subject<'a> {
+    /// Every joint of the part.
+    pub fn joints(&self) -> &'a [Joint] {
+        &self.board.connector.joints
+    }
+
+    /// Joints that neither tip nor eye gets to.
+    pub fn hidden(&self) -> usize {
+        self.joints().iter().filter(|joint| joint.hidden).count()
+    }
+
+    /// Joints in plated holes.
+    pub fn holes(&self) -> usize {
+        self.joints().iter().filter(|joint| joint.shape.is_hole()).count()
+    }
+
+    /// Does the board carry heat away fast?
+    pub fn is_heavy(&self) -> bool {
+        self.board.carries_away() >= HEAVY
+    }
+
+    /// Is the part's own body shy of heat?
+    pub fn is_shy(&self) -> bool {
+        self.board.connector.material.limit() < SHY
+    }
+
+    /// Neighbours shy of heat within reach of a jet on this part, on one face, nearest first.
+    pub fn shy_near(&self, face: crate::board::Face) -> Vec<(&'a Neighbour, f64)> {
+        let shy = self.board.neighbours.iter().filter(|n| n.face == face && n.limit() < SHY);
+        let mut near: Vec<(&Neighbour, f64)> = shy.map(|n| (n, apart(&self.board.connector.body, &n.body))).collect();
+        near.retain(|(_, mm)| *mm <= NEAR_MM);
+        near.sort_by(|a, b| a.1.total_cmp(&b.1));
+        near
+    }
+
+    /// A neighbour on the part's face that the barrel of an iron would touch.
+    pub fn under_the_barrel(&self) -> Option<&'a Neighbour> {
+        let near = |n: &&Neighbour| {
+            self.joints().iter().any(|joint| !joint.hidden && apart(&joint.covers(), &n.body) < BARREL_MM)
+        };
+        self.board.neighbours.iter().filter(|n| n.face == self.board.connector.face && n.limit() < SHY).find(near)
+    }
+
+    /// Rows with a joint that a tip gets to.
+    pub fn reachable_rows(&self) -> Vec<String> {
+        let mut rows: Vec<String> = Vec::new();
+        for joint in self.joints().iter().filter(|joint| !joint.hidden) {
+            if !rows.contains(&joint.row) {
+                rows.push(joint.row.clone());
+            }
+        }
+        rows
+    }
+}
+
+/// Gap between two rectangles, mm; 0 where they overlap.
+pub fn apart(a: &Rect, b: &Rect) -> f64 {
+    let dx = (a.centre.x - b.centre.x).abs() - (a.width + b.width) / 2.0;
+    let dy = (a.centre.y - b.centre.y).abs() - (a.depth + b.depth) / 2.0;
+    dx.max(0.0).hypot(dy.max(0.0))
+}

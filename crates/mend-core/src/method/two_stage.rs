@@ -1,0 +1,64 @@
+//! Two-stage air: the bare outlet from below soaks the board, then a nozzle on top.
+
+use super::fit::Fit;
+use super::means::Level;
+use super::start::{Start, air, unfed};
+use super::subject::Subject;
+use super::usual;
+use super::{Family, Method, Words};
+use crate::caution::Caution;
+use crate::heat::recipe::{Pass, Recipe};
+use crate::units::Duration;
+
+/// Soaks that are tried, s (E: a board this heavy is through in one to two minutes).
+const SOAKS_S: [f64; 2] = [60.0, 100.0];
+
+/// See the head of this file.
+#[derive(Debug)]
+pub struct TwoStage;
+
+static WORDS: Words = Words {
+    name: "Two-stage air",
+    how: "The bare outlet soaks the board from below; then a nozzle on top brings the last degrees.",
+    danger: "a long soak: laminate, far-side parts",
+    early: &[
+        "Mask browns or the board bows during the soak: shorter, further away.",
+        "Joints shine before the nozzle is on: lift it now.",
+    ],
+    clean_up: "As the factory left it; the board stays warm long enough to wick everything.",
+    heat: &["From soak to nozzle without a pause; then over the joints, always moving."],
+    cue: "Flux runs during the soak; joints turn shiny within a minute of the nozzle.",
+    not_coming: &["A longer soak.", "More alloy in the joints.", "The iron on the anchors at the same time."],
+    cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
+    level: Level::Trained,
+};
+
+impl Method for TwoStage {
+    fn family(&self) -> Family {
+        Family::TwoStage
+    }
+
+    fn words(&self) -> &'static Words {
+        &WORDS
+    }
+
+    fn fit(&self, subject: &Subject<'_>) -> Fit {
+        let far = subject.shy_near(subject.board.hanging());
+        Fit::default()
+            .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
+            .not(!subject.is_heavy(), "a light board needs no soak: one pass does it")
+            .good(subject.is_heavy(), format!("{} layers draw the heat away from a nozzle alone", subject.board.stack.layers))
+            .mind(!far.is_empty(), format!("{} on the far side sit through the soak", far.len()))
+    }
+
+    fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
+        let plain = air(subject, unfed(subject.charge), subject.board.connector.face);
+        let soaked = |seconds: f64| {
+            let soak = plain.recipe.air.map(|air| usual::soak((subject.board, subject.station), &air));
+            let lasts = Duration::seconds(seconds);
+            let before = soak.into_iter().map(|soak| Pass { lasts, ..soak }).collect();
+            Start { recipe: Recipe { before, ..plain.recipe.clone() }, ..plain.clone() }
+        };
+        SOAKS_S.map(soaked).into()
+    }
+}

@@ -1,0 +1,69 @@
+//! The families side by side on one board: each that applies searched, planned with its band, and timed; one recommended
+//! with its reason; the others with why not.
+
+mod lane;
+mod recommend;
+
+use super::plan::Unplanned;
+use super::search::{Effort, Sought};
+use crate::method::Family;
+use crate::method::fit::Fit;
+use crate::method::subject::Subject;
+use crate::units::Temperature;
+use crate::watch::Watch;
+pub use lane::{Lane, Tightest};
+use recommend::recommend;
+
+/// A family that does not apply here.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Ruled {
+    /// Which.
+    pub family: Family,
+    /// Why not, and what speaks for it all the same.
+    pub fit: Fit,
+}
+
+/// All of it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Comparison {
+    /// Families that apply, in their own order.
+    pub lanes: Vec<Lane>,
+    /// Families that do not.
+    pub ruled_out: Vec<Ruled>,
+    /// The recommended lane, where any opens or at least melts.
+    pub recommended: Option<usize>,
+    /// Why that one, in two sentences; why none, where there is none.
+    pub reason: String,
+}
+
+impl Comparison {
+    /// The lane of a family.
+    pub fn lane(&self, family: Family) -> Option<&Lane> {
+        self.lanes.iter().find(|lane| lane.choice.family == family)
+    }
+
+    /// The recommended lane.
+    pub fn best(&self) -> Option<&Lane> {
+        self.lanes.get(self.recommended?)
+    }
+}
+
+/// Compares all families.
+pub fn compare((subject, room): (&Subject<'_>, Temperature), watch: &Watch) -> Result<Comparison, Unplanned> {
+    let sought = Sought { subject, room, effort: Effort::Look, watch };
+    let (mut lanes, mut ruled_out) = (Vec::new(), Vec::new());
+    let fits: Vec<(Family, Fit)> =
+        Family::ALL.into_iter().map(|family| (family, family.method().fit(subject))).collect();
+    for (family, fit) in fits {
+        if !fit.applies() {
+            ruled_out.push(Ruled { family, fit });
+            continue;
+        }
+        match Lane::of(&sought, (family, fit.clone()))? {
+            Some(lane) => lanes.push(lane),
+            None => ruled_out.push(Ruled { family, fit: fit.not(true, "nothing to begin from on this board") }),
+        }
+    }
+    let (recommended, reason) = recommend(&lanes, subject);
+    Ok(Comparison { lanes, ruled_out, recommended, reason })
+}

@@ -1,0 +1,109 @@
+//! An arm: a beginning with one outlet. Bare first; where that leaves no open window, shields of one kind, each over what is
+//! tightest, one after the other until it opens.
+
+use rayon::prelude::*;
+
+use super::super::plan::Unplanned;
+use super::screen::{SETS, Setting, best};
+use super::{Effort, Sought, Tried};
+use crate::heat::covered_joint::covered_joints;
+use crate::heat::recipe::Recipe;
+use crate::heat::shield::ShieldKind;
+use crate::heat::tool::HotAir;
+use crate::method::start::{AirSpace, Start};
+use crate::method::usual;
+use crate::units::Length;
+
+/// A plan with more shields than this is another plan (E: an hour of taping).
+const MOST_SHIELDS: usize = 4;
+/// Of each outlet's settings so many are shielded.
+const SHIELDED: usize = 3;
+
+/// Everything an air beginning leads to: the best bare setting of each outlet and, where it is not open, the best of each
+/// kind of shield. And how many candidates were judged.
+pub(super) fn all(sought: &Sought<'_>, start: &Start, space: &AirSpace) -> Result<(Vec<Tried>, usize), Unplanned> {
+    let settings = space.distances.len() * space.flows.len() * space.motions.len();
+    sought.watch.expect(space.nozzles.len() * settings);
+    let arms: Vec<(Vec<Tried>, usize)> =
+        space.nozzles.par_iter().map(|nozzle| arm(sought, start, (space, *nozzle))).collect::<Result<_, _>>()?;
+    let count = arms.iter().map(|(_, count)| count).sum();
+    Ok((arms.into_iter().flat_map(|(tried, _)| tried).collect(), count))
+}
+
+fn arm(sought: &Sought<'_>, start: &Start, (space, nozzle): (&AirSpace, Length)) -> Result<(Vec<Tried>, usize), Unplanned> {
+    let recipes = recipes(start, (space, nozzle));
+    let screened = |recipe: &Recipe| {
+        let tried = best(sought, &Setting { charge: &start.charge, recipe, hottest: space.hottest });
+        sought.watch.one_done();
+        tried
+    };
+    let mut bare: Vec<Tried> =
+        recipes.par_iter().map(screened).collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect();
+    sought.watch.wanted()?;
+    bare.sort_by(|a, b| b.score.order(&a.score));
+    let mut count = recipes.len() * SETS;
+    let mut all: Vec<Tried> = bare.first().cloned().into_iter().collect();
+    if all.iter().all(|tried| !tried.score.is_open()) {
+        bare.truncate(if sought.effort == Effort::Look { 1 } else { SHIELDED });
+        let kinds = sought.subject.means.shields.par_iter();
+        let shielded = kinds.map(|kind| shielded(sought, (&bare, space), *kind)).collect::<Result<Vec<_>, _>>()?;
+        count += shielded.iter().map(|(_, runs)| runs * SETS).sum::<usize>();
+        all.extend(shielded.into_iter().filter_map(|(tried, _)| tried));
+    }
+    Ok((all, count))
+}
+
+fn recipes(start: &Start, (space, nozzle): (&AirSpace, Length)) -> Vec<Recipe> {
+    let Some(air) = start.recipe.air else { return Vec::new() };
+    let mut recipes = Vec::new();
+    for distance in &space.distances {
+        for flow in &space.flows {
+            for motion in &space.motions {
+                let air = HotAir { nozzle, distance: *distance, flow: *flow, motion: *motion, ..air };
+                recipes.push(Recipe { air: Some(air), ..start.recipe.clone() });
+            }
+        }
+    }
+    recipes
+}
+
+/// The best of these settings with shields of a kind, and how many runs that took.
+fn shielded(
+    sought: &Sought<'_>,
+    (bare, space): (&[Tried], &AirSpace),
+    kind: ShieldKind,
+) -> Result<(Option<Tried>, usize), Unplanned> {
+    let mut runs = 0;
+    let mut best_of_all: Option<Tried> = None;
+    for from in bare {
+        let mut now = from.clone();
+        for _ in 0..MOST_SHIELDS {
+            let Some(recipe) = one_more(sought, &now, kind) else { break };
+            sought.watch.wanted()?;
+            let Some(next) = best(sought, &Setting { charge: &now.charge, recipe: &recipe, hottest: space.hottest })? else {
+                break;
+            };
+            runs += 1;
+            now = next;
+            if best_of_all.as_ref().is_none_or(|best| now.score.order(&best.score).is_gt()) {
+                best_of_all = Some(now.clone());
+            }
+            if now.score.is_open() {
+                break;
+            }
+        }
+    }
+    Ok((best_of_all, runs))
+}
+
+/// The same with a shield over what is tightest; none where that is no neighbour, or has one, or none can lie there.
+pub(super) fn one_more(sought: &Sought<'_>, tried: &Tried, kind: ShieldKind) -> Option<Recipe> {
+    let board = sought.subject.board;
+    let tightest = tried.tightest.as_deref()?;
+    let neighbour = board.neighbours.iter().find(|n| tightest.split(',').next() == Some(n.name.as_str()))?;
+    let covered = tried.recipe.shields.iter().any(|s| s.covers(neighbour.face, &neighbour.body) > 0.5);
+    let shield = usual::shield_over(board, neighbour, kind).filter(|_| !covered)?;
+    let mut recipe = tried.recipe.clone();
+    recipe.shields.push(shield);
+    covered_joints(board, &recipe.shields).is_empty().then_some(recipe)
+}

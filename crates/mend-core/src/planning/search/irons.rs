@@ -1,0 +1,86 @@
+//! Where no air blows: every set temperature and tip, a run each.
+
+use rayon::prelude::*;
+
+use super::super::limits::limits;
+use super::super::plan::Unplanned;
+use super::judged::Judged;
+use super::score::{NEVER_K, Score};
+use super::{Effort, Sought, Tried};
+use crate::heat::iron::Iron;
+use crate::heat::mesh::Resolution;
+use crate::heat::recipe::{Helpers, Pass, Recipe};
+use crate::heat::run::run_until;
+use crate::heat::unknowns::Unknowns;
+use crate::method::start::Start;
+use crate::units::{Length, Temperature};
+
+/// Judged over so many samples besides the nominal run: the first of the plan's own.
+const SAMPLES: usize = 2;
+/// Of the tips owned, so many of the stoutest are looked at first.
+const LOOKED_AT: usize = 2;
+
+/// Everything an iron beginning leads to, and how many candidates that were.
+pub(super) fn all(
+    sought: &Sought<'_>,
+    start: &Start,
+    (sets, tips): (&[Temperature], &[Length]),
+) -> Result<(Vec<Tried>, usize), Unplanned> {
+    let thin = if sought.effort == Effort::Look { 2 } else { 1 };
+    let sets = sets.iter().skip(thin - 1).step_by(thin);
+    let mut stout = tips.to_vec();
+    stout.sort_by(|a, b| b.in_mm().total_cmp(&a.in_mm()));
+    stout.truncate(if sought.effort == Effort::Look { LOOKED_AT } else { stout.len() });
+    let recipes: Vec<Recipe> = sets.flat_map(|set| stout.iter().map(|tip| with(&start.recipe, *set, *tip))).collect();
+    sought.watch.expect(recipes.len());
+    let tried = recipes.par_iter().map(|recipe| {
+        let tried = judged(sought, start, recipe);
+        sought.watch.one_done();
+        tried
+    });
+    let tried = tried.collect::<Result<Vec<_>, _>>()?;
+    let count = tried.len();
+    Ok((tried, count))
+}
+
+/// The same recipe with every tip so wide and so hot.
+fn with(recipe: &Recipe, set: Temperature, tip: Length) -> Recipe {
+    let hot = |with: &Helpers| {
+        Helpers { iron: with.iron.as_ref().map(|iron| Iron { set, tip, row: iron.row.clone() }), ..with.clone() }
+    };
+    let before = recipe.before.iter().map(|pass| Pass { with: hot(&pass.with), ..pass.clone() }).collect();
+    Recipe { before, with: hot(&recipe.with), ..recipe.clone() }
+}
+
+fn judged(sought: &Sought<'_>, start: &Start, recipe: &Recipe) -> Result<Tried, Unplanned> {
+    let order = sought.order(&start.charge, recipe);
+    let melting = start.charge.targets(sought.subject.board)?;
+    let case = order.case(&melting);
+    let limits = limits(&order, &case);
+    let stack = &sought.subject.board.stack;
+    let samples = Unknowns::samples(SAMPLES, sought.subject.station, stack);
+    let run = |unknowns: &Unknowns| {
+        let run = run_until(&case, unknowns, Resolution::COARSE, &|run| Judged::of(run, &limits).harm_s.is_some());
+        Judged::of(&run, &limits)
+    };
+    let usual = run(&Unknowns::nominal(stack));
+    let others: Vec<Judged> = samples.iter().map(run).collect();
+    let all = others.iter().chain([&usual]);
+    let tightest = all.clone().filter(|j| j.release_s.is_some()).filter_map(|j| j.tightest);
+    let tightest = tightest.min_by(|a, b| a.1.total_cmp(&b.1));
+    let margin_k = match (usual.release_s, tightest) {
+        (None, _) => -NEVER_K - usual.lacks_k,
+        (Some(_), tightest) => tightest.map_or(NEVER_K, |(_, room)| room),
+    };
+    let from = recipe.seconds_before() as f64;
+    let score = Score {
+        works: all.filter(|j| j.works()).count() as u8,
+        usual: usual.works(),
+        margin_k,
+        release_s: usual.release_s.map(|t| (t - from).max(0.0)),
+        heat_s: usual.release_s.unwrap_or(recipe.seconds() as f64),
+        shields: recipe.shields.len(),
+    };
+    let tightest = tightest.map(|(k, _)| limits[k].name.clone());
+    Ok(Tried { charge: start.charge.clone(), recipe: recipe.clone(), score, tightest })
+}

@@ -1,0 +1,41 @@
+//! A run judged by its limits.
+
+use super::super::limits::{Limit, first_harm};
+use crate::heat::run::Run;
+
+/// What a run says.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Judged {
+    /// When the part comes away, s from the first tool.
+    pub(super) release_s: Option<f64>,
+    /// When something is hurt.
+    pub(super) harm_s: Option<f64>,
+    /// The limit that is nearest at release, and the room to it, K.
+    pub(super) tightest: Option<(usize, f64)>,
+    /// Where it never comes, what the coldest joint lacks, K.
+    pub(super) lacks_k: f64,
+}
+
+impl Judged {
+    pub(super) fn of(run: &Run, limits: &[Limit]) -> Self {
+        let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
+        let hottest = |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);
+        let at_once = limits.iter().enumerate().filter(|(_, limit)| limit.stands_s == 0);
+        let rooms = at_once.map(|(k, limit)| (k, limit.celsius - f64::from(hottest(limit))));
+        let lacks = run.melts_at.iter().zip(&run.traces.joints).zip(&run.melted).filter(|(_, melted)| melted.is_none());
+        let lacks = lacks.map(|((melts_at, curve), _)| {
+            melts_at - f64::from(curve.iter().copied().fold(f32::MIN, f32::max))
+        });
+        Self {
+            release_s: run.release,
+            harm_s: first_harm(limits, &run.traces).map(|harm| harm.at_s),
+            tightest: rooms.min_by(|a, b| a.1.total_cmp(&b.1)),
+            lacks_k: lacks.fold(0.0, f64::max),
+        }
+    }
+
+    /// Does everything melt before anything is hurt?
+    pub(super) fn works(&self) -> bool {
+        self.release_s.is_some_and(|t| t <= self.harm_s.unwrap_or(f64::INFINITY))
+    }
+}

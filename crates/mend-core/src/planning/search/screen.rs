@@ -1,0 +1,129 @@
+//! One unit run for all set temperatures of a setting, judged for a weak, a usual and a strong jet.
+
+use super::super::limits::{Limit, limits};
+use super::super::plan::{Order, Unplanned};
+use super::super::process_window::COOLEST_SET_C;
+use super::super::scaled::Scaled;
+use super::score::{NEVER_K, Score};
+use super::{Sought, Tried};
+use crate::heat::recipe::Recipe;
+use crate::heat::rig::jet;
+use crate::heat::run::Case;
+use crate::heat::tool::{HotAir, Station};
+use crate::heat::unit_run::{UnitRun, unit_run};
+use crate::heat::unknowns::Unknowns;
+use crate::solder::{Charge, MeltTarget};
+use crate::units::{TempDelta, Temperature};
+
+/// Set temperatures that are judged of each run.
+pub(super) const SETS: usize = 41;
+/// A rise goes with this power of the jet's transfer (E: between a cold board, 1, and the balance with the room's losses, 0.5).
+const RISE_FOR_TRANSFER: f64 = 0.7;
+/// A flow is a transfer by this power (T, Martin, about where hand tools work).
+const TRANSFER_FOR_FLOW: f64 = 0.55;
+/// Half width of the middle eight in ten of a bell, standard deviations (T).
+const EIGHT_IN_TEN: f64 = 1.281_6;
+
+/// A setting to be screened: joints that hold `charge`, everything of `recipe` but its set temperature, none hotter.
+pub(super) struct Setting<'a> {
+    pub(super) charge: &'a Charge,
+    pub(super) recipe: &'a Recipe,
+    pub(super) hottest: Temperature,
+}
+
+/// The best set temperature of a setting.
+pub(super) fn best(sought: &Sought<'_>, setting: &Setting<'_>) -> Result<Option<Tried>, Unplanned> {
+    let Some(air) = setting.recipe.air else { return Ok(None) };
+    let sets = sets(sought.subject.station, setting.hottest);
+    let at = |set: Temperature| Recipe { air: Some(HotAir { set, ..air }), ..setting.recipe.clone() };
+    let middle = at(sets[sets.len() / 2]);
+    let melting = setting.charge.targets(sought.subject.board)?;
+    let order = sought.order(setting.charge, &middle);
+    let case = order.case(&melting);
+    let limits = limits(&order, &case);
+    let unit = unit_run(&case);
+    let screened = Screened { order: &order, case, limits: &limits, unit: &unit, air };
+    let scored = sets.iter().map(|set| (screened.score(*set), *set));
+    let best = scored.max_by(|a, b| a.0.0.order(&b.0.0));
+    Ok(best.map(|((score, tightest), set)| Tried {
+        charge: setting.charge.clone(),
+        recipe: at(set),
+        score,
+        tightest: tightest.map(|k| limits[k].name.clone()),
+    }))
+}
+
+/// Even steps over what the station takes, up to the hottest that is wanted.
+fn sets(station: &Station, hottest: Temperature) -> Vec<Temperature> {
+    let low = station.set_range.0.in_celsius().max(COOLEST_SET_C);
+    let high = hottest.in_celsius().min(station.set_range.1.in_celsius()).max(low);
+    let even = |k: usize| Temperature::celsius((low + (high - low) * k as f64 / (SETS - 1) as f64).round());
+    (0..SETS).map(even).collect()
+}
+
+/// Between which factors of a rise eight in ten jets of this station fall: up, and as far down.
+fn spread(station: &Station) -> f64 {
+    let transfer = station.jet_spread.hypot(station.flow_spread * TRANSFER_FOR_FLOW);
+    (EIGHT_IN_TEN * transfer * RISE_FOR_TRANSFER).exp()
+}
+
+struct Screened<'a> {
+    order: &'a Order<'a>,
+    case: Case<'a>,
+    limits: &'a [Limit],
+    unit: &'a UnitRun,
+    air: HotAir,
+}
+
+impl Screened<'_> {
+    fn score(&self, set: Temperature) -> (Score, Option<usize>) {
+        let nominal = Unknowns::nominal(&self.order.board.stack);
+        let outlet = jet(&self.case, &HotAir { set, ..self.air }, &nominal).outlet_excess;
+        let wide = spread(self.order.station);
+        let seen = [(1.0, 0.0), (1.0 / wide, 1.0), (wide, -1.0)].map(|(factor, late)| {
+            let scale = factor * outlet / self.unit.outlet;
+            self.seen(&Scaled { unit: self.unit, scale, room: self.order.room }, late)
+        });
+        let tightest = seen.iter().filter_map(|seen| seen.tightest).min_by(|a, b| a.1.total_cmp(&b.1));
+        let usual = &seen[0];
+        let margin_k = match (usual.release_s, tightest) {
+            (None, _) => -NEVER_K - usual.lacks_k,
+            (Some(_), Some((_, room))) => room,
+            (Some(_), None) => NEVER_K,
+        };
+        let recipe = self.order.recipe;
+        let score = Score {
+            works: seen.iter().filter(|seen| seen.works).count() as u8,
+            usual: usual.works,
+            margin_k,
+            release_s: usual.release_s,
+            heat_s: recipe.seconds_before() as f64 + usual.release_s.unwrap_or(recipe.longest.in_seconds()),
+            shields: recipe.shields.len(),
+        };
+        (score, tightest.map(|(k, _)| k))
+    }
+
+    /// What one jet does; joints melt `late` times their spread later.
+    fn seen(&self, scaled: &Scaled<'_>, late: f64) -> Seen {
+        let later = |t: &MeltTarget| {
+            let by = TempDelta::kelvin(late * t.spread.in_kelvin());
+            MeltTarget { melted: t.melted + by, ..*t }
+        };
+        let melting: Vec<MeltTarget> = self.case.melting.iter().map(later).collect();
+        let candidate = scaled.candidate(&melting, self.limits);
+        let harm = candidate.harm.map_or(f64::INFINITY, |(at, _)| at);
+        Seen {
+            works: candidate.release_s.is_some_and(|t| t < harm),
+            tightest: candidate.release_s.and_then(|t| scaled.tightest(self.limits, t)),
+            release_s: candidate.release_s,
+            lacks_k: if candidate.release_s.is_none() { scaled.lacks(&melting) } else { 0.0 },
+        }
+    }
+}
+
+struct Seen {
+    works: bool,
+    release_s: Option<f64>,
+    tightest: Option<(usize, f64)>,
+    lacks_k: f64,
+}

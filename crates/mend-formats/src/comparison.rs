@@ -1,0 +1,198 @@
+//! Methods compared and searched, `urgent-mend/comparison/1` and `urgent-mend/search/1`: written only.
+
+use mend_core::heat::recipe::Recipe;
+use mend_core::method::Family;
+use mend_core::method::means::Level;
+use mend_core::planning::band::{Band, TimeBand};
+use mend_core::planning::bench_time::Spent;
+use mend_core::planning::compare::{Comparison, Lane, Ruled};
+use mend_core::planning::difficulty::Difficulty;
+use mend_core::planning::plan::Window;
+use mend_core::planning::search::buys::Buy;
+use mend_core::planning::search::score::{OBJECTIVE, Score};
+use mend_core::planning::search::{OfFamily, Searched, Tried};
+use mend_core::solder::Charge;
+use serde::Serialize;
+
+use crate::charge::FeedFile;
+
+/// The comparison's format.
+pub const FORMAT: &str = "urgent-mend/comparison/1";
+/// The search's format.
+pub const SEARCH_FORMAT: &str = "urgent-mend/search/1";
+
+#[derive(Serialize)]
+struct ComparisonFile<'a> {
+    format: &'static str,
+    recommended: Option<Family>,
+    reason: &'a str,
+    difficulty: DifficultyFile<'a>,
+    lanes: Vec<LaneFile<'a>>,
+    ruled_out: Vec<RuledFile<'a>>,
+}
+
+#[derive(Serialize)]
+struct DifficultyFile<'a> {
+    reading: &'static str,
+    wants: Level,
+    reasons: &'a [String],
+    advice: &'static str,
+}
+
+#[derive(Serialize)]
+struct LaneFile<'a> {
+    family: Family,
+    name: &'static str,
+    window: Window,
+    chance: f64,
+    stays_solid: f64,
+    release: TimeBand,
+    tightest: Option<TightestFile<'a>>,
+    body_peak_c: Option<Band>,
+    bench: &'a [Spent],
+    total_s: Band,
+    wick_passes: Option<usize>,
+    uses: &'a [String],
+    level: Level,
+    danger: &'static str,
+    speaks_for: &'a [String],
+    minds: &'a [String],
+    feed: Option<FeedFile>,
+    settings: &'a Recipe,
+    search: SearchedFile<'a>,
+}
+
+#[derive(Serialize)]
+struct TightestFile<'a> {
+    name: &'a str,
+    margin_k: f64,
+}
+
+#[derive(Serialize)]
+struct RuledFile<'a> {
+    family: Family,
+    name: &'static str,
+    why: &'a [String],
+}
+
+#[derive(Serialize)]
+struct SearchedFile<'a> {
+    objective: &'static str,
+    candidates: usize,
+    turned_down: usize,
+    best: Option<TriedFile<'a>>,
+    nearest: Option<TriedFile<'a>>,
+    binds: &'a str,
+    buys: &'a [Buy],
+}
+
+#[derive(Serialize)]
+struct TriedFile<'a> {
+    score: Score,
+    open: bool,
+    tightest: Option<&'a str>,
+    feed: Option<FeedFile>,
+    settings: &'a Recipe,
+}
+
+#[derive(Serialize)]
+struct SearchFile<'a> {
+    format: &'static str,
+    families: Vec<FamilyFile<'a>>,
+}
+
+#[derive(Serialize)]
+struct FamilyFile<'a> {
+    family: Family,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    search: Option<SearchedFile<'a>>,
+    #[serde(skip_serializing_if = "is_empty")]
+    why_not: &'a [String],
+}
+
+fn is_empty(list: &&[String]) -> bool {
+    list.is_empty()
+}
+
+/// What is fed, as a bundle has it.
+pub fn feed(charge: &Charge) -> Option<FeedFile> {
+    charge.feed.as_ref().map(|feed| FeedFile {
+        alloy: feed.metal.name.clone(),
+        share: feed.share,
+        wire_mm: feed.wire.diameter_mm,
+        flux_share: feed.wire.flux_share,
+        rows: feed.rows.clone(),
+    })
+}
+
+fn lane(lane: &Lane) -> LaneFile<'_> {
+    LaneFile {
+        family: lane.choice.family,
+        name: lane.name(),
+        window: lane.plan.window,
+        chance: lane.plan.chance,
+        stays_solid: lane.stays_solid(),
+        release: lane.plan.release,
+        tightest: lane.tightest.as_ref().map(|t| TightestFile { name: &t.name, margin_k: t.margin_k }),
+        body_peak_c: lane.body_peak_c,
+        bench: &lane.spent,
+        total_s: lane.total_s,
+        wick_passes: lane.passes,
+        uses: &lane.uses,
+        level: lane.level(),
+        danger: lane.choice.family.words().danger,
+        speaks_for: &lane.fit.speaks_for,
+        minds: &lane.fit.minds,
+        feed: feed(&lane.charge),
+        settings: &lane.plan.recipe,
+        search: searched(&lane.searched),
+    }
+}
+
+fn searched(searched: &Searched) -> SearchedFile<'_> {
+    SearchedFile {
+        objective: OBJECTIVE,
+        candidates: searched.candidates,
+        turned_down: searched.turned_down,
+        best: searched.best.as_ref().map(tried),
+        nearest: searched.nearest.as_ref().map(tried),
+        binds: &searched.binds,
+        buys: &searched.buys,
+    }
+}
+
+fn tried(tried: &Tried) -> TriedFile<'_> {
+    let (score, open, tightest) = (tried.score, tried.score.is_open(), tried.tightest.as_deref());
+    TriedFile { score, open, tightest, feed: feed(&tried.charge), settings: &tried.recipe }
+}
+
+fn ruled(ruled: &Ruled) -> RuledFile<'_> {
+    RuledFile { family: ruled.family, name: ruled.family.words().name, why: &ruled.fit.against }
+}
+
+/// A comparison with its reading of difficulty.
+pub fn write(comparison: &Comparison, difficulty: &Difficulty) -> Result<String, serde_json::Error> {
+    let Difficulty { go, wants, reasons, advice } = difficulty;
+    serde_json::to_string_pretty(&ComparisonFile {
+        format: FORMAT,
+        recommended: comparison.best().map(|lane| lane.choice.family),
+        reason: &comparison.reason,
+        difficulty: DifficultyFile { reading: go.name(), wants: *wants, reasons, advice },
+        lanes: comparison.lanes.iter().map(lane).collect(),
+        ruled_out: comparison.ruled_out.iter().map(ruled).collect(),
+    })
+}
+
+/// Searches by family: what was found, or why the family does not apply.
+pub fn write_searches(searches: &[OfFamily]) -> Result<String, serde_json::Error> {
+    let families = searches.iter().map(of_family).collect();
+    serde_json::to_string_pretty(&SearchFile { format: SEARCH_FORMAT, families })
+}
+
+fn of_family((family, found): &OfFamily) -> FamilyFile<'_> {
+    FamilyFile {
+        family: *family,
+        search: found.as_ref().ok().map(searched),
+        why_not: found.as_ref().err().map_or(&[], Vec::as_slice),
+    }
+}

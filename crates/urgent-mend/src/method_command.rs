@@ -1,0 +1,70 @@
+//! `urgent-mend plan FILE --compare` and `--search`: the families of methods on one bundle's board.
+
+use std::path::Path;
+use std::process::ExitCode;
+
+use mend_core::finding::Finding;
+use mend_core::method::Family;
+use mend_core::planning::compare::{Comparison, Lane, compare as compared};
+use mend_core::planning::difficulty::{Difficulty, difficulty};
+use mend_core::planning::plan::Unplanned;
+use mend_core::planning::search::{Effort, Searched, Sought, search_all};
+use mend_core::watch::Watch;
+use mend_formats::comparison;
+
+use crate::plan_command::{BAD_INPUT, objection, print, read};
+
+/// Prints the comparison.
+pub(crate) fn compare(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
+    answer(read(file).and_then(|bundle| {
+        let subject = bundle.subject();
+        let found = compared((&subject, bundle.room), &Watch::new()).map_err(Unplanned::objections)?;
+        let reading = difficulty(&subject, Some(found.best()));
+        Ok(if json { comparison::write(&found, &reading) } else { Ok(in_words(&found, &reading)) })
+    }))
+}
+
+/// Prints the best settings of every family.
+pub(crate) fn search(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
+    answer(read(file).and_then(|bundle| {
+        let (subject, watch) = (bundle.subject(), Watch::new());
+        let sought = Sought { subject: &subject, room: bundle.room, effort: Effort::Thorough, watch: &watch };
+        let found = search_all(&sought).map_err(Unplanned::objections)?;
+        let words = || found.iter().map(|(family, found)| line(*family, found)).collect::<Vec<_>>().join("\n");
+        Ok(if json { comparison::write_searches(&found) } else { Ok(words()) })
+    }))
+}
+
+fn answer(made: Result<Result<String, serde_json::Error>, Vec<Finding>>) -> anyhow::Result<ExitCode> {
+    match made {
+        Ok(text) => print(&text?),
+        Err(findings) => {
+            findings.iter().for_each(objection);
+            return Ok(ExitCode::from(BAD_INPUT));
+        }
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
+fn line(family: Family, found: &Result<Searched, Vec<String>>) -> String {
+    let name = family.words().name;
+    match found {
+        Err(why) => format!("{name:<24} does not apply: {}", why.join("; ")),
+        Ok(found) => format!("{name:<24} {} candidates. {}", found.candidates, found.binds),
+    }
+}
+
+fn in_words(found: &Comparison, reading: &Difficulty) -> String {
+    let mut lines = vec![found.reason.clone(), format!("{}: {}", reading.go.name(), reading.advice)];
+    lines.extend(reading.reasons.iter().map(|reason| format!("  {reason}")));
+    lines.extend(found.lanes.iter().map(lane));
+    lines.extend(found.ruled_out.iter().map(|ruled| line(ruled.family, &Err(ruled.fit.against.clone()))));
+    lines.join("\n")
+}
+
+fn lane(lane: &Lane) -> String {
+    let tight = lane.tightest.as_ref().map_or("nothing".to_owned(), |t| format!("{:.0} K at {}", t.margin_k, t.name));
+    let release = lane.plan.release.mid_s.map_or("never".to_owned(), |t| format!("{t:.0} s"));
+    let (minutes, chance) = (lane.total_s.mid / 60.0, lane.plan.chance * 100.0);
+    format!("{:<24} {minutes:>4.0} min, {chance:>3.0} %, away after {release:>6}, tightest {tight}", lane.name())
+}
