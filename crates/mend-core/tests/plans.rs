@@ -6,11 +6,11 @@ mod common;
 
 use common::{WANTED, air_below, below, board, fed, neighbour, sac305, station};
 use mend_core::board::{Board, Face, MustLive};
+use mend_core::caution::Caution;
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
-use mend_core::caution::Caution;
 use mend_core::planning::margin::Kind;
 use mend_core::planning::plan::{Order, Plan, SAMPLES, Unplanned, Window, plan};
 use mend_core::planning::sequence::{Script, StepKind, sequence};
@@ -96,7 +96,7 @@ fn an_impossible_board_is_refused_by_name() {
 #[test]
 fn the_steps_carry_the_plans_own_figures() {
     let (board, plan) = (board(), planned(&board(), &below(440.0)));
-    let steps = sequence(&Script { board: &board, plan: &plan, charge: &sac305() });
+    let steps = sequence(&Script::plain(&board, &plan, &sac305()));
     let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
     assert_eq!(titles[..5], ["Make ready", "Protect", "Flux", "Add alloy", "Heat"]);
     let StepKind::Heat { release, stop_s } = &steps[4].kind else { panic!("heat") };
@@ -116,12 +116,12 @@ fn feeding_low_melt_moves_the_line_and_the_release() {
     assert!(after.margin_k > before.margin_k + 10.0);
     assert_eq!(row(&fed, "B").line_c, 220.0, "the hidden row melts as the factory left it");
     assert_eq!(fed.melts_at_c, 220.0, "so the last joint melts where it did");
-    let steps = sequence(&Script { board: &board(), plan: &fed, charge: &legs });
+    let steps = sequence(&Script::plain(&board(), &fed, &legs));
     assert!(steps[3].lines.iter().any(|line| line.starts_with("legs: 4 x") && line.contains("Sn42Bi58")));
     assert!(steps[6].lines.iter().any(|line| line.contains("passes, flooded with SAC305")), "{:?}", steps[6].lines);
     assert!(!steps[6].cautions.contains(&Caution::Lead), "there is no lead in it");
     let leaded = common::fed("Sn63Pb37", 0.6, &["legs"]);
-    let steps = sequence(&Script { board: &board(), plan: &fed, charge: &leaded });
+    let steps = sequence(&Script::plain(&board(), &fed, &leaded));
     for (k, title) in [(3, "Add alloy"), (6, "Wick while warm")] {
         assert!(
             steps[k].title == title && steps[k].cautions.contains(&Caution::Lead),

@@ -221,7 +221,7 @@ fn passes_and_shields_become_steps_and_words_at_the_bench() {
     recipe.before = vec![Pass { air, with: Helpers::default(), lasts, change }];
     let (board, charge) = (beside(), sac305());
     let plan = planned(&board, &recipe, &WANTED).expect("planned");
-    let steps = sequence(&Script { board: &board, plan: &plan, charge: &charge });
+    let steps = sequence(&Script::plain(&board, &plan, &charge));
     let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
     assert_eq!(titles[3..6], ["Add alloy", "Soak", "Heat"]);
     let StepKind::Soak { lasts_s, tools } = &steps[4].kind else { panic!("{:?}", steps[4].kind) };
@@ -253,7 +253,8 @@ fn a_soaked_window_is_what_the_full_run_says() {
     };
     let recipe = Recipe { before: vec![soak], longest: Duration::seconds(120.0), ..below(400.0) };
     let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
-    let order = Order { board: &board, charge, station, recipe: &recipe, room, must_live: MustLive::Board, watch: &WANTED };
+    let order =
+        Order { board: &board, charge, station, recipe: &recipe, room, must_live: MustLive::Board, watch: &WANTED };
     let map = process_window(&order).expect("computed");
     let flow = map.flows.iter().position(|f| f.in_litres_per_minute() >= 90.0).expect("in range");
     let mut compared = 0;

@@ -1,7 +1,7 @@
 //! The only SQL. One writer connection and a pool of readers on one SQLite file in WAL mode.
 //!
 //! - [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
-//! - one file per table: boards, drafts, photos, connectors, layouts, stations, jobs, charges, settings, plans, runs,
+//! - one file per table: boards, drafts, photos, connectors, layouts, stations, jobs, charges, settings, means, variants, plans, runs,
 //!   ledger, pins
 
 mod boards;
@@ -12,6 +12,7 @@ mod error;
 mod jobs;
 mod layouts;
 mod ledger;
+mod means;
 mod migrations;
 mod photos;
 mod pins;
@@ -20,6 +21,7 @@ mod runs;
 mod settings;
 mod stations;
 mod store;
+mod variants;
 
 pub use boards::{BoardRow, NewBoard};
 pub use connectors::ConnectorRow;
@@ -32,3 +34,4 @@ pub use plans::{NewPlan, PlanRow};
 pub use runs::{PressRow, RunRow};
 pub use stations::StationRow;
 pub use store::{Read, Store, Write};
+pub use variants::VariantRow;

@@ -19,6 +19,7 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0005_drafts.sql")).down(
         "DROP TABLE layouts; DROP TABLE connectors; DROP TABLE photos; DROP TABLE draft_steps; DROP TABLE drafts;",
     ),
+    M::up(include_str!("../migrations/0006_methods.sql")).down("DROP TABLE variants; DROP TABLE means;"),
 ];
 
 /// All steps, in order.

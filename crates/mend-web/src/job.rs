@@ -13,6 +13,7 @@ use mend_core::planning::sequence::{Duty, Script, Step, sequence};
 use mend_core::shop::{Facts, Field, PinState, RunState};
 use mend_core::solder::Charge;
 use mend_formats::charge::ChargeFile;
+use mend_formats::means::{self, MeansFile};
 use mend_formats::shop::PlanInputs;
 use mend_formats::{board, draft, plan, shop};
 use mend_store::{BoardRow, JobRow, LedgerRow, PlanRow, PressRow, Read, RunRow, StoreError};
@@ -57,6 +58,8 @@ pub(crate) struct Job {
     pub(crate) charge: Option<ChargeFile>,
     pub(crate) bench: Option<Bench>,
     pub(crate) pins: BTreeMap<String, String>,
+    /// What the shop has and can.
+    pub(crate) means: MeansFile,
 }
 
 /// What the store has of a job, before it is understood.
@@ -68,6 +71,7 @@ struct Kept {
     settings: Option<String>,
     run: Option<KeptRun>,
     pins: BTreeMap<String, String>,
+    means: Option<String>,
 }
 
 /// A run as the store has it.
@@ -90,7 +94,7 @@ impl Kept {
         let board = row.board_id.map(|id| read.board(id)).transpose()?.flatten();
         let run = read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?;
         let (plan, charge, settings) = (read.plan_of(row.id)?, read.charge(row.id)?, read.settings(row.id)?);
-        Ok(Self { board, plan, charge, settings, run, pins: read.pins(row.id)?, row })
+        Ok(Self { board, plan, charge, settings, run, pins: read.pins(row.id)?, means: read.means()?, row })
     }
 
     fn understood(self) -> Job {
@@ -102,18 +106,26 @@ impl Kept {
         let board = self.row.board_id.zip(board);
         // A plan for another board than the job's present one is no plan.
         let plan = self.plan.filter(|p| Some(p.board_id) == self.row.board_id);
-        let bench = board.as_ref().zip(self.run).and_then(|((_, board), run)| Bench::of(board, run));
+        let means = self.means.and_then(|file| means::parse(file.as_bytes()).ok()).unwrap_or_default();
+        let bench = board.as_ref().zip(self.run).and_then(|((_, board), run)| Bench::of((board, &means), run));
         let planned = plan.and_then(Planned::of);
         let entered = self.charge.as_deref().and_then(ChargeFile::parse);
         let charge = entered.or_else(|| planned.as_ref().map(|p| p.inputs.charge_file()));
         let entered = self.settings.as_deref().and_then(shop::read_inputs);
-        Job { planned, entered, charge, board, model, version, photos, bench, pins: self.pins, row: self.row }
+        Job { planned, entered, charge, board, model, version, photos, bench, means, pins: self.pins, row: self.row }
     }
 }
 
 impl Planned {
     fn of(row: PlanRow) -> Option<Self> {
         Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read(&row.plan)? })
+    }
+
+    /// The steps at the bench.
+    pub(crate) fn steps(&self, (board, means): (&Board, &MeansFile), charge: &Charge) -> Vec<Step> {
+        let choice = self.inputs.method.as_ref();
+        let (must_live, sucker) = (self.inputs.must_live, means.sucker);
+        sequence(&Script { choice, must_live, sucker, ..Script::plain(board, &self.plan, charge) })
     }
 
     /// Whatever engine made it: a run keeps the plan that it was begun with.
@@ -123,11 +135,11 @@ impl Planned {
 }
 
 impl Bench {
-    fn of(board: &Board, kept: KeptRun) -> Option<Self> {
+    fn of((board, means): (&Board, &MeansFile), kept: KeptRun) -> Option<Self> {
         let KeptRun { run, plan, presses, ledger } = kept;
         let planned = Planned::kept(plan?)?;
         let charge = planned.inputs.charge().ok()?;
-        let steps = sequence(&Script { board, plan: &planned.plan, charge: &charge });
+        let steps = planned.steps((board, means), &charge);
         let event = |p: &PressRow| Some(Event { press: Press::named(&p.press)?, at_ms: p.at_ms });
         let events: Vec<Event> = presses.iter().filter_map(event).collect();
         let state = BenchRun::after(&steps, run.started_ms, &events);
@@ -232,6 +244,7 @@ impl Job {
             intake_missing: missing,
             board: self.board.is_some(),
             alloy: self.charge.is_some(),
+            method: self.inputs().is_some_and(|inputs| inputs.method.is_some()),
             window: self.current_plan().map(|p| p.plan.window),
             run,
             pins,

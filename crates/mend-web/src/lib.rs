@@ -3,7 +3,7 @@
 //! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `job`: a job with everything known of it
 //! - `upload`: forms with files; `photograph`: a picture as it is kept
-//! - `planner`: computes and keeps plans; `computing`: long work, watched and cancelled; [`opening`]: fills an empty shop from files
+//! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: long work, watched and cancelled; [`opening`]: fills an empty shop from files
 
 pub mod app;
 mod assets;
@@ -13,6 +13,7 @@ mod draw;
 #[allow(clippy::expect_used)]
 mod fixture;
 mod job;
+mod methods;
 pub mod opening;
 mod pages;
 mod photograph;

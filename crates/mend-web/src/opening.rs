@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::shop::JobFile;
-use mend_formats::{board, shop, station};
+use mend_formats::{board, means, shop, station};
 use mend_store::{LedgerRow, NewBoard, PressRow};
 
 use crate::App;
@@ -19,6 +19,8 @@ use crate::refusal::Refusal;
 pub struct ShopFiles {
     /// `urgent-mend/board/1`.
     pub boards: BTreeMap<String, String>,
+    /// `urgent-mend/means/1`, if the shop has said what it has.
+    pub means: Option<String>,
     /// `urgent-mend/station/1`.
     pub stations: BTreeMap<String, String>,
     /// Photographs, JPEG; drafts name them by their place in this list, from 1.
@@ -57,6 +59,11 @@ pub async fn fill(app: &App, files: &ShopFiles) -> Result<(), CannotOpen> {
         let file = file.clone();
         let added = app.writing(move |w| w.add_station(&station.name, &file)).await;
         added.map_err(|r| CannotOpen::refusal(name, r))?;
+    }
+    if let Some(file) = &files.means {
+        means::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("means", &f))?;
+        let (file, now) = (file.clone(), app.now_ms());
+        app.writing(move |w| w.set_means(&file, now)).await.map_err(|r| CannotOpen::refusal("means", r))?;
     }
     let mut boards = BTreeMap::new();
     for (name, text) in &files.boards {

@@ -6,15 +6,17 @@ use mend_core::board::{Board, MustLive};
 use mend_core::finding::{Finding, any_blocking};
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::{HotAir, Station};
+use mend_core::method::usual;
+use mend_core::planning::compare::Comparison;
 use mend_core::planning::plan::{Plan, plan};
 use mend_core::planning::process_window::{ProcessWindow, process_window};
 use mend_core::planning::recheck::{Recheck, recheck};
-use mend_core::method::usual;
+use mend_core::planning::search::Searched;
 use mend_core::planning::watched::{Replay, replay};
 use mend_core::units::{Flow, Temperature};
 use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
-use mend_formats::means::MeansFile;
+use mend_formats::means::{self, MeansFile};
 use mend_formats::shop::{PlanInputs, write_inputs};
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
@@ -30,6 +32,12 @@ pub(crate) async fn stations(app: &App) -> Result<Vec<Station>, Refusal> {
     Ok(rows.iter().filter_map(|row| station::parse(row.file.as_bytes()).ok()).collect())
 }
 
+/// What the shop has and can, as it was entered; else what every shop has.
+pub(crate) async fn means(app: &App) -> Result<MeansFile, Refusal> {
+    let kept = app.reading(|read| read.means()).await?;
+    Ok(kept.and_then(|file| means::parse(file.as_bytes()).ok()).unwrap_or_default())
+}
+
 /// What a job starts from before anybody has set anything: the first station, a bare outlet from the far face, the air
 /// in the upper half of what the station gives, and the alloy that factories use today.
 pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanInputs> {
@@ -39,6 +47,7 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
         alloy: "SAC305".to_owned(),
         feed: None,
         refit: None,
+        method: None,
         must_live: MustLive::Board,
         settings: Recipe::from(usual::air(board, station)),
     })
@@ -56,6 +65,11 @@ pub(crate) struct Computing {
     pub(crate) plans: Tasks<Plan>,
     pub(crate) windows: Tasks<Rechecked>,
     pub(crate) replays: Tasks<Replay>,
+    pub(crate) comparisons: Tasks<Comparison>,
+    /// By job and family: [`crate::methods::searching`].
+    pub(crate) searches: Tasks<Searched>,
+    /// By variant.
+    pub(crate) variants: Tasks<Plan>,
 }
 
 /// Keeps what a job's heat plan is set to, unless it can't be planned on: that stays in the form, and the last settings that
@@ -70,7 +84,7 @@ pub(crate) async fn keep_settings(app: &App, job: &Job, inputs: &PlanInputs) -> 
     app.writing(move |write| write.set_settings(id, &text, now)).await
 }
 
-fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
+pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
     write_inputs(inputs).map_err(|error| Refusal::Broken(error.to_string()))
 }
 
@@ -146,7 +160,7 @@ pub(crate) async fn replay_of(app: &App, job: &Job, planned: &Planned) -> Result
     Ok(app.computing.replays.of((job.row.id, planned.id.to_string()), work).await)
 }
 
-async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, Refusal> {
+pub(crate) async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, Refusal> {
     let stations = stations(app).await?;
     let named: Vec<&str> = stations.iter().map(|s| s.name.as_str()).collect();
     let unknown = || {
@@ -160,7 +174,7 @@ async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, 
         charge: inputs.charge()?,
         station,
         recipe: inputs.settings.clone(),
-        means: MeansFile::default().means()?,
+        means: means(app).await?.means()?,
         room: Temperature::celsius(USUAL_ROOM_C),
     })
 }

@@ -202,7 +202,11 @@ impl Course<'_> {
 
     fn working(&self, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Working {
         let over_room = |t: Temperature| (t - self.case.room).in_kelvin();
-        let tip = with.iron.as_ref().zip(self.network.tips[pass].first().copied()).map(|(iron, tip)| (tip, over_room(iron.set)));
+        let tip = with
+            .iron
+            .as_ref()
+            .zip(self.network.tips[pass].first().copied())
+            .map(|(iron, tip)| (tip, over_room(iron.set)));
         let plate = with.plate.map(|plate| (plate, plate.area(self.case.board.connector.body.centre)));
         let blowing = air.map(|air| blowing(self.case, air, self.unknowns));
         Working { blowing, plate, tip }

@@ -59,3 +59,31 @@ impl Method for Blob {
         vec![iron(subject, leaded.unwrap_or_else(|| unfed(subject.charge)), Some(POOL))]
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn a_few_legs_close_together_drop_out_of_a_pool() {
+        let mut header = shop("header");
+        header.board.connector.joints.truncate(6);
+        assert_eq!(against(&Blob, &header), "");
+        let start = &Blob.starts(&header.subject())[0];
+        assert_eq!(start.recipe.bridge, Some(POOL));
+        header.board.connector.pegs = 2;
+        assert_eq!(against(&Blob, &header), "plastic feet hold it: it does not drop");
+    }
+
+    #[test]
+    fn surface_joints_and_legs_far_apart_do_not() {
+        assert!(against(&Blob, &shop("flex")).contains("surface joints do not drop"));
+        let mut apart = shop("header");
+        apart.board.connector.joints.truncate(4);
+        for (k, joint) in apart.board.connector.joints.iter_mut().enumerate() {
+            joint.at.x += 9.0 * k as f64;
+        }
+        assert!(against(&Blob, &apart).contains("the pool tears between them"));
+    }
+}

@@ -67,3 +67,26 @@ impl Method for BridgeWire {
         [Some(cold), warm].into_iter().flatten().collect()
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn legs_in_a_row_get_a_wire_with_and_without_a_plate() {
+        let header = shop("box-header");
+        assert_eq!(against(&BridgeWire, &header), "");
+        let starts = BridgeWire.starts(&header.subject());
+        assert_eq!(starts.iter().map(|s| s.recipe.with.plate.is_some()).collect::<Vec<_>>(), [false, true]);
+        assert!(starts.iter().all(|start| start.recipe.bridge == Some(usual::WIRE)));
+    }
+
+    #[test]
+    fn it_wants_wire_and_joints_that_the_wire_reaches() {
+        let mut header = shop("box-header");
+        header.means.wire = false;
+        assert_eq!(against(&BridgeWire, &header), "no tinned copper wire in the shop");
+        assert!(against(&BridgeWire, &shop("usb-c-top")).contains("no wire reaches them"));
+    }
+}

@@ -41,7 +41,10 @@ impl Method for FromBelow {
         let connector = &subject.board.connector;
         Fit::default()
             .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
-            .good(subject.is_shy(), format!("the part's {} is shy of heat and stays on the cool side", connector.material.name()))
+            .good(
+                subject.is_shy(),
+                format!("the part's {} is shy of heat and stays on the cool side", connector.material.name()),
+            )
             .good(subject.is_heavy(), "a heavy board is heated through where its copper is")
             .good(subject.hidden() > 0, format!("{} hidden joints get the same heat as the others", subject.hidden()))
             .mind(!far.is_empty(), format!("{} on the far side take the jet", far.len()))
@@ -49,5 +52,31 @@ impl Method for FromBelow {
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
         vec![air(subject, unfed(subject.charge), subject.board.hanging())]
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn it_heats_the_hanging_face_and_says_whom_it_spares_and_whom_not() {
+        let mut port = shop("usb-c-top");
+        let under = crate::board::Rect { centre: port.board.connector.body.centre, width: 4.0, depth: 4.0 };
+        let far = port.board.hanging();
+        port.board.neighbours.push(crate::board::Thing::ElectrolyticCan.at("C9", far, under));
+        let fit = FromBelow.fit(&port.subject());
+        assert!(fit.applies() && fit.speaks_for.iter().any(|s| s.contains("hidden joints get the same heat")));
+        assert_eq!(fit.minds, ["1 on the far side take the jet"]);
+        let start = &FromBelow.starts(&port.subject())[0];
+        assert_eq!(start.recipe.air.map(|air| air.face), Some(far));
+    }
+
+    #[test]
+    fn without_an_outlet_there_is_no_air() {
+        let mut port = shop("usb-c-top");
+        port.station.nozzles.clear();
+        assert_eq!(against(&FromBelow, &port), "no hot-air outlet at this station");
     }
 }

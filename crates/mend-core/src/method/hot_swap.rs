@@ -1,7 +1,7 @@
 //! Hot swap: the old part lifted and the new one set while everything is still liquid.
 
 use super::fit::Fit;
-use super::means::{Level, is_low_melt};
+use super::means::Level;
 use super::start::{Start, air, unfed};
 use super::subject::Subject;
 use super::{Family, Method, Words};
@@ -38,14 +38,12 @@ impl Method for HotSwap {
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
-        let low_melt = subject.charge.fed().is_some_and(|feed| is_low_melt(&feed.metal));
         let level = subject.means.level;
         Fit::default()
             .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
             .not(level < Level::Practised, format!("one try: it wants practised hands, these are {}", level.name()))
             .not(subject.must_live == MustLive::Part, "nothing new goes on a donor's board")
             .not(subject.must_live == MustLive::Both, "the same part goes back: there is nothing to swap")
-            .not(low_melt, "low-melt in the joints must come out before the new part goes on")
             .not(subject.board.connector.pegs > 0, "plastic feet need a push that would tilt it while liquid")
             .not(subject.holes() > 6, format!("{} legs do not find their holes in one try", subject.holes()))
             .good(!subject.is_heavy(), "the board is light enough to stay liquid at a touch of air")
@@ -55,5 +53,27 @@ impl Method for HotSwap {
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
         let faces = [subject.board.hanging(), subject.board.connector.face];
         faces.into_iter().map(|face| air(subject, unfed(subject.charge), face)).collect()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn it_wants_practised_hands_and_a_new_part_for_a_customers_board() {
+        let mut port = shop("usb-c-top");
+        assert!(against(&HotSwap, &port).contains("these are trained"));
+        port.means.level = Level::Practised;
+        assert_eq!(against(&HotSwap, &port), "");
+        assert_eq!(HotSwap.starts(&port.subject()).len(), 2, "from either face");
+        port.must_live = MustLive::Both;
+        assert_eq!(against(&HotSwap, &port), "the same part goes back: there is nothing to swap");
+        port.must_live = MustLive::Part;
+        assert_eq!(against(&HotSwap, &port), "nothing new goes on a donor's board");
+        port.must_live = MustLive::Board;
+        port.board.connector.pegs = 2;
+        assert!(against(&HotSwap, &port).contains("plastic feet"));
     }
 }

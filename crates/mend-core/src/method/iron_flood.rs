@@ -64,3 +64,29 @@ impl Method for IronFlood {
         alloys.filter_map(|alloy| Some(iron(subject, fed(subject, alloy)?, Some(FLOOD)))).collect()
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn a_small_latch_connector_is_flooded_with_each_alloy_in_stock() {
+        let flex = shop("flex").latch(0.5);
+        assert_eq!(against(&IronFlood, &flex), "");
+        let fit = IronFlood.fit(&flex.subject());
+        assert!(fit.minds.iter().any(|mind| mind.contains("passes latch")), "{:?}", fit.minds);
+        let starts = IronFlood.starts(&flex.subject());
+        let fed: Vec<&str> = starts.iter().filter_map(|s| Some(s.charge.fed()?.metal.name.as_str())).collect();
+        assert_eq!(fed, ["Sn63Pb37", "Sn42Bi58"]);
+        assert!(starts.iter().all(|start| start.recipe.bridge == Some(FLOOD)));
+    }
+
+    #[test]
+    fn without_alloy_or_with_plated_legs_alone_it_does_not_apply() {
+        let mut flex = shop("flex");
+        flex.means.alloys.truncate(1);
+        assert_eq!(against(&IronFlood, &flex), "neither leaded nor low-melt alloy in stock");
+        assert!(against(&IronFlood, &shop("header")).contains("does not mix down the holes"));
+    }
+}

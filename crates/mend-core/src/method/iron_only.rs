@@ -54,3 +54,24 @@ impl Method for IronOnly {
         vec![iron(subject, unfed(subject.charge), None)]
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn a_few_joints_in_reach_are_the_irons_and_many_or_hidden_ones_are_not() {
+        let jack = shop("power-jack");
+        assert_eq!(against(&IronOnly, &jack), "");
+        let start = &IronOnly.starts(&jack.subject())[0];
+        assert!(start.recipe.air.is_none() && start.charge.feed.is_none());
+        assert_eq!(start.recipe.with.iron.as_ref().map(|iron| iron.tip.in_mm()), Some(4.0), "the stoutest owned");
+        assert!(against(&IronOnly, &shop("flex")).contains("the first is solid before the last melts"));
+        let mut port = shop("usb-c-top");
+        port.means.tips.clear();
+        let said = against(&IronOnly, &port);
+        assert!(said.contains("no iron tip in the shop") && said.contains("hidden"), "{said}");
+        assert_eq!(IronOnly.fit(&jack.heavy().subject()).minds.len(), 1);
+    }
+}

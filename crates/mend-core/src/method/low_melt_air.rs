@@ -1,7 +1,7 @@
 //! Low-melt, then air: every joint flooded with a bismuth- or indium-bearing alloy, then mild air.
 
 use super::fit::Fit;
-use super::means::{Level, is_low_melt};
+use super::means::Level;
 use super::start::{AirSpace, Start, Vary, air, fed};
 use super::subject::Subject;
 use super::{Family, Method, Words};
@@ -34,11 +34,8 @@ static WORDS: Words = Words {
 };
 
 impl LowMeltAir {
-    /// What the job is fed already where that is low-melt; else of the stock what takes fewest passes to get out again.
+    /// Of the stock, what takes fewest passes to get out again.
     fn charge(subject: &Subject<'_>) -> Option<Charge> {
-        if subject.charge.fed().is_some_and(|feed| is_low_melt(&feed.metal)) {
-            return Some(subject.charge.clone());
-        }
         let charges = subject.means.low_melt().filter_map(|alloy| fed(subject, alloy));
         let passes = |charge: &Charge| {
             let groups = groups(subject.board);
@@ -59,7 +56,9 @@ impl Method for LowMeltAir {
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let (hidden, joints) = (subject.hidden(), subject.joints().len());
-        let none = subject.means.low_melt().next().is_none() && Self::charge(subject).is_none();
+        let none = subject.means.low_melt().next().is_none();
+        let faces = [subject.board.connector.face, subject.board.hanging()];
+        let near: usize = faces.iter().map(|face| subject.shy_near(*face).len()).sum();
         let shy = subject.must_live.part() && subject.is_shy();
         Fit::default()
             .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
@@ -67,6 +66,10 @@ impl Method for LowMeltAir {
             .not(!none && Self::charge(subject).is_none(), "the joints take none of the alloys in stock")
             .not(hidden == joints, "every joint is hidden: no tip gets the alloy in")
             .good(shy, "the part must live and is shy of heat: the mix melts far below its limit")
+            .good(
+                near > 0 && subject.must_live.board(),
+                format!("{near} neighbours shy of heat stay cool: the mix melts far below the factory's metal"),
+            )
             .good(subject.is_heavy(), "a heavy board need not get to the factory's melting point")
             .good(subject.must_live == crate::board::MustLive::Part, "alloy left on a donor's board harms nobody")
             .mind(hidden > 0, format!("{hidden} hidden joints can't be fed and melt as the factory left them"))
@@ -84,5 +87,41 @@ impl Method for LowMeltAir {
         };
         let faces = [subject.board.hanging(), subject.board.connector.face];
         faces.into_iter().map(|face| mild(air(subject, charge.clone(), face))).collect()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn joints_are_fed_with_low_melt_and_the_air_stays_mild() {
+        let mut port = shop("usb-c-top");
+        port.must_live = crate::board::MustLive::Part;
+        let fit = LowMeltAir.fit(&port.subject());
+        assert!(fit.applies() && fit.minds.iter().any(|mind| mind.contains("hidden joints can't be fed")), "{fit:?}");
+        for start in LowMeltAir.starts(&port.subject()) {
+            assert_eq!(start.charge.fed().map(|feed| feed.metal.name.as_str()), Some("Sn42Bi58"));
+            let Vary::Air(space) = start.vary else { panic!("it varies air") };
+            assert!(space.hottest <= MILD);
+        }
+    }
+
+    #[test]
+    fn of_the_stock_the_one_that_is_soonest_out_again_is_taken() {
+        let mut jack = shop("power-jack");
+        jack.means.alloys.push(super::super::fixture::metal("In52Sn48"));
+        let passes = |charge: &Charge| groups(&jack.board).iter().filter_map(|g| cycles(charge, g)).max();
+        let taken = LowMeltAir::charge(&jack.subject()).and_then(|charge| passes(&charge));
+        let all = jack.means.low_melt().filter_map(|alloy| fed(&jack.subject(), alloy)).filter_map(|c| passes(&c));
+        assert_eq!(taken, all.min());
+    }
+
+    #[test]
+    fn without_such_an_alloy_it_does_not_apply() {
+        let mut jack = shop("power-jack");
+        jack.means.alloys.truncate(2);
+        assert_eq!(against(&LowMeltAir, &jack), "no low-melt alloy in stock");
     }
 }

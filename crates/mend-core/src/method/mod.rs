@@ -11,6 +11,9 @@
 pub mod blob;
 pub mod bridge_wire;
 pub mod fit;
+#[cfg(test)]
+#[allow(clippy::expect_used)]
+mod fixture;
 pub mod from_above;
 pub mod from_below;
 pub mod hot_swap;

@@ -80,3 +80,29 @@ impl Method for PlateAndAir {
         inward.into_iter().filter(on_board).map(start).collect()
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn it_wants_a_plate_and_aims_beside_the_part_where_there_is_board() {
+        let mut flex = shop("flex");
+        assert_eq!(against(&PlateAndAir, &flex), "");
+        assert!(PlateAndAir.fit(&flex.subject()).speaks_for[0].contains("latch connector"));
+        let starts = PlateAndAir.starts(&flex.subject());
+        assert_eq!(starts.len(), 2, "either side of a part in the middle of the board");
+        assert!(starts.iter().all(|s| s.recipe.with.plate.is_some() && s.recipe.air.is_some_and(|a| a.aim[1] != 0.0)));
+        flex.means.plate = false;
+        assert_eq!(against(&PlateAndAir, &flex), "no plate in the shop");
+    }
+
+    #[test]
+    fn a_part_at_the_rim_is_aimed_at_from_inside_only() {
+        let mut port = shop("usb-c-top");
+        let down = port.board.connector.body.near();
+        port.board.connector.body.centre.y -= down;
+        assert_eq!(PlateAndAir.starts(&port.subject()).len(), 1);
+    }
+}

@@ -2,7 +2,7 @@
 
 use super::fit::Fit;
 use super::means::{Level, Sucker};
-use super::start::{Start, fed, irons, unfed};
+use super::start::{Start, Vary, fed, unfed};
 use super::subject::Subject;
 use super::{Family, Method, Words};
 use crate::caution::Caution;
@@ -10,8 +10,12 @@ use crate::heat::iron::Iron;
 use crate::heat::recipe::{Helpers, Pass, Recipe};
 use crate::units::{Duration, Length, Temperature};
 
-/// On each hole, s (E: until the far side runs, and the suck).
-const DWELL_S: f64 = 8.0;
+/// On each hole, s: tried from short to long, as the shortest that runs through spares the laminate most (E: 3-8).
+const DWELLS_S: [f64; 3] = [3.0, 5.0, 8.0];
+/// Set temperatures, °C (E): a vacuum iron is used cooler than a soldering tip, its land is under it all the time.
+const SETS_C: [f64; 4] = [300.0, 330.0, 360.0, 390.0];
+/// On the last hole at the longest, s: the shortest that a last pass may be.
+const LONGEST_S: f64 = 20.0;
 /// To the next hole, s (E).
 const CHANGE_S: f64 = 3.0;
 /// A recipe has no more passes than this before its last.
@@ -30,7 +34,9 @@ static WORDS: Words = Words {
         "The tip stands on a hole for longer than ten seconds: a plate below, or more solder.",
     ],
     clean_up: "Done on the way: what is left is a film; braid the lands.",
-    heat: &["Fresh solder on the leg, tip flat, wait for the far side to run, then suck; nudge the leg while it cools."],
+    heat: &[
+        "Fresh solder on the leg, tip flat, wait for the far side to run, then suck; nudge the leg while it cools.",
+    ],
     cue: "Light shows through every hole round its leg; each leg moves free.",
     not_coming: &["Add solder and suck again.", "A plate below.", "Air from below to finish."],
     cautions: &[Caution::Burns, Caution::Fumes, Caution::Lead],
@@ -62,23 +68,52 @@ impl Method for Pump {
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
         let leaded = subject.means.leaded().next().and_then(|alloy| fed(subject, alloy));
         let charge = leaded.unwrap_or_else(|| unfed(subject.charge));
-        let start = |plate: bool| {
+        let start = |(plate, dwell): (bool, f64)| {
             let plate = plate.then(|| super::usual::plate(subject.board));
             let tip = subject.means.stoutest().unwrap_or(Length::mm(2.0));
             let on = |name: &str| {
                 let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: name.to_owned() });
                 Helpers { plate, iron }
             };
-            let lasts = (Duration::seconds(DWELL_S), Duration::seconds(CHANGE_S));
+            let lasts = (Duration::seconds(dwell), Duration::seconds(CHANGE_S));
             let pass = |name: &str| Pass { air: None, with: on(name), lasts: lasts.0, change: lasts.1 };
             let (last, first) = subject.joints().split_last()?;
             let warm = plate.map(|_| super::usual::warm(Helpers { plate, iron: None }));
             let before = warm.into_iter().chain(first.iter().map(|joint| pass(&joint.name))).collect();
-            let longest = Duration::seconds(20.0);
+            let longest = Duration::seconds(LONGEST_S);
             let recipe = Recipe { before, longest, ..Recipe::from(on(&last.name)) };
-            Some(Start { charge: charge.clone(), recipe, vary: irons(subject.means) })
+            let sets = SETS_C.map(Temperature::celsius).to_vec();
+            Some(Start { charge: charge.clone(), recipe, vary: Vary::Iron { sets, tips: subject.means.tips.clone() } })
         };
         let plates: &[bool] = if subject.means.plate { &[false, true] } else { &[false] };
-        plates.iter().filter_map(|plate| start(*plate)).collect()
+        let tried = plates.iter().flat_map(|plate| DWELLS_S.map(|dwell| (*plate, dwell)));
+        tried.filter_map(start).collect()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn every_hole_gets_a_pass_of_its_own() {
+        let jack = shop("power-jack");
+        assert_eq!(against(&Pump, &jack), "");
+        let legs = jack.board.connector.joints.len();
+        for start in Pump.starts(&jack.subject()) {
+            let plate = usize::from(start.recipe.with.plate.is_some());
+            assert_eq!(start.recipe.before.len(), legs - 1 + plate);
+            assert!(start.recipe.in_turn(&jack.board));
+        }
+    }
+
+    #[test]
+    fn surface_joints_and_a_shop_without_a_pump_are_reasons_against() {
+        assert!(against(&Pump, &shop("usb-c-top")).contains("surface joints do not come with a pump"));
+        assert_eq!(against(&Pump, &shop("flex")), "no plated hole to empty");
+        let mut jack = shop("power-jack");
+        jack.means.sucker = Sucker::None;
+        assert_eq!(against(&Pump, &jack), "neither pump nor vacuum iron in the shop");
     }
 }

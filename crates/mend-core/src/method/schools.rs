@@ -54,7 +54,11 @@ pub const SET: Question = Question {
 pub const FIRST: Question = Question {
     key: "first",
     asks: "First fixed",
-    schools: &[("kind", "by the kind of part"), ("pins", "pins, then anchors"), ("corners", "opposite anchors, then pins")],
+    schools: &[
+        ("kind", "by the kind of part"),
+        ("pins", "pins, then anchors"),
+        ("corners", "opposite anchors, then pins"),
+    ],
     why: "Surface pins are looked at before anchors lock them; plated pins are held by their corners.",
 };
 

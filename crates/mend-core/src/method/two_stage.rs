@@ -47,7 +47,10 @@ impl Method for TwoStage {
         Fit::default()
             .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
             .not(!subject.is_heavy(), "a light board needs no soak: one pass does it")
-            .good(subject.is_heavy(), format!("{} layers draw the heat away from a nozzle alone", subject.board.stack.layers))
+            .good(
+                subject.is_heavy(),
+                format!("{} layers draw the heat away from a nozzle alone", subject.board.stack.layers),
+            )
             .mind(!far.is_empty(), format!("{} on the far side sit through the soak", far.len()))
     }
 
@@ -60,5 +63,23 @@ impl Method for TwoStage {
             Start { recipe: Recipe { before, ..plain.recipe.clone() }, ..plain.clone() }
         };
         SOAKS_S.map(soaked).into()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{against, shop};
+    use super::*;
+
+    #[test]
+    fn a_heavy_board_is_soaked_for_two_lengths_and_a_light_one_not_at_all() {
+        assert!(against(&TwoStage, &shop("usb-a")).contains("a light board needs no soak"));
+        let heavy = shop("usb-a").heavy();
+        assert_eq!(against(&TwoStage, &heavy), "");
+        let starts = TwoStage.starts(&heavy.subject());
+        assert_eq!(starts.iter().map(|s| s.recipe.before[0].lasts.in_seconds()).collect::<Vec<_>>(), SOAKS_S);
+        let faces = |s: &Start| (s.recipe.before[0].air.map(|a| a.face), s.recipe.air.map(|a| a.face));
+        let (top, bottom) = (crate::board::Face::Top, crate::board::Face::Bottom);
+        assert!(starts.iter().all(|start| faces(start) == (Some(bottom), Some(top))));
     }
 }

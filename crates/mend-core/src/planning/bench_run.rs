@@ -164,7 +164,17 @@ mod tests {
     use crate::planning::sequence::Duty;
 
     fn step(title: &str, kind: StepKind) -> Step {
-        Step { title: title.to_owned(), lines: vec![], cue: String::new(), cautions: vec![], kind, duty: Duty::None }
+        Step {
+            title: title.to_owned(),
+            lines: vec![],
+            cue: String::new(),
+            cautions: vec![],
+            kind,
+            duty: Duty::None,
+            why: String::new(),
+            otherwise: vec![],
+            map: false,
+        }
     }
 
     fn steps() -> Vec<Step> {

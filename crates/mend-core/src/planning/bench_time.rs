@@ -217,4 +217,3 @@ impl Timed<'_> {
         150.0 + if flooded { 60.0 } else { 0.0 }
     }
 }
-

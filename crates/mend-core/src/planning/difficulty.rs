@@ -31,6 +31,17 @@ pub struct Difficulty {
     pub advice: &'static str,
 }
 
+impl Difficulty {
+    /// Whose hands it wants, in a sentence.
+    pub const fn hands(&self) -> &'static str {
+        match self.wants {
+            Level::Learning => "Somebody who is learning can do it beside one who knows.",
+            Level::Trained => "It wants trained hands.",
+            Level::Practised => "It wants practised hands.",
+        }
+    }
+}
+
 impl Go {
     /// In two words.
     pub const fn name(self) -> &'static str {
@@ -87,19 +98,27 @@ fn board_reasons(board: &Board) -> Vec<Weighed> {
             u32::from(carries > 45.0) + u32::from(carries > 90.0),
             format!("a heavy board: {} layers, {:.0} g bare", board.stack.layers, board.bare_weight_g()),
         ),
-        (2 * u32::from(hidden > 0), format!("{hidden} joints are hidden: nobody sees them, one low pad is one open pin")),
+        (
+            2 * u32::from(hidden > 0),
+            format!("{hidden} joints are hidden: nobody sees them, one low pad is one open pin"),
+        ),
         (u32::from(pins > 20), format!("{pins} pins to set and to walk")),
-        (u32::from(board.connector.pegs > 0), format!("{} plastic feet want a pull while all is liquid", board.connector.pegs)),
+        (
+            u32::from(board.connector.pegs > 0),
+            format!("{} plastic feet want a pull while all is liquid", board.connector.pegs),
+        ),
         (u32::from(board.stack.thickness.in_mm() > 1.8), format!("{} mm thick", board.stack.thickness.in_mm())),
     ]
 }
 
 /// Things near that can't be bought singly, within 12 mm of the part (E).
 fn rare_neighbours(board: &Board) -> Vec<Weighed> {
-    let rare = |thing| matches!(thing, Thing::Chip | Thing::Microphone | Thing::Display | Thing::Crystal | Thing::FlexLatch);
-    let near = board.neighbours.iter().filter(|n| {
-        n.what.is_some_and(rare) && crate::method::subject::apart(&board.connector.body, &n.body) < 12.0
-    });
+    let rare =
+        |thing| matches!(thing, Thing::Chip | Thing::Microphone | Thing::Display | Thing::Crystal | Thing::FlexLatch);
+    let near = board
+        .neighbours
+        .iter()
+        .filter(|n| n.what.is_some_and(rare) && crate::method::subject::apart(&board.connector.body, &n.body) < 12.0);
     let names: Vec<&str> = near.map(|n| n.name.as_str()).collect();
     let weight = (names.len() as u32).min(2);
     let list = names.iter().take(3).copied().collect::<Vec<_>>().join(", ");
@@ -112,7 +131,9 @@ fn margin_reason(best: Option<&Lane>) -> Weighed {
     match (&lane.plan.window, &lane.tightest) {
         (Window::Open, Some(tight)) if tight.inside => (0, String::new()),
         (Window::Open, None) => (0, String::new()),
-        (Window::Open, Some(tight)) => (1, format!("{} comes within {:.0} K of its limit", tight.name, tight.margin_k.max(0.0))),
+        (Window::Open, Some(tight)) => {
+            (1, format!("{} comes within {:.0} K of its limit", tight.name, tight.margin_k.max(0.0)))
+        }
         (_, _) => (3, format!("the best way works in {tenths:.0} of 10 only")),
     }
 }

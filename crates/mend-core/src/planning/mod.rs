@@ -8,7 +8,7 @@
 //! - [`plan`]: all of it together; [`search`]: the settings and the fewest shields that open a family's window; [`compare`]:
 //!   the families side by side; [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go, in words
 //! - [`sequence`]: what the hands do; [`bench_run`]: what they have done;
-//!   [`passes`]: its passes and shields in words; [`watched`]: a run to look at; [`ledger`]: what was fed and wicked, and what is still in the joints
+//!   [`watched`]: a run to look at; [`what_if`]: single changes of a plan; [`ledger`]: what was fed and wicked, and what is still in the joints
 
 pub mod band;
 pub mod bench_run;
@@ -23,15 +23,15 @@ pub mod loose;
 pub mod margin;
 pub mod next_move;
 mod outcome;
-pub mod passes;
 pub mod plan;
 pub mod process_window;
 pub mod recheck;
 mod rows;
+pub mod rules;
 mod scaled;
 pub mod search;
-pub mod rules;
 pub mod sequence;
 pub mod settings;
 pub mod stop_line;
 pub mod watched;
+pub mod what_if;

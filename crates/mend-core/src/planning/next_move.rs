@@ -157,6 +157,13 @@ type Change = (String, Recipe);
 
 /// Every single change worth trying, with what to call it.
 fn moves(order: &Order<'_>, now: &Trial<'_>) -> Vec<Change> {
+    let mut moves = single_changes(order);
+    moves.extend(shields(order, now));
+    moves
+}
+
+/// Settings, faces, tips and soaks: what can be changed without knowing how the present plan does.
+pub(super) fn single_changes(order: &Order<'_>) -> Vec<Change> {
     let mut moves = Vec::new();
     if let Some(air) = &order.recipe.air {
         moves.extend(settings(order, air));
@@ -165,7 +172,6 @@ fn moves(order: &Order<'_>, now: &Trial<'_>) -> Vec<Change> {
         moves.extend(tips(order, iron));
     }
     moves.extend(soaks(order));
-    moves.extend(shields(order, now));
     moves
 }
 
@@ -217,7 +223,8 @@ fn tips(order: &Order<'_>, iron: &Iron) -> Vec<Change> {
     let sets = [-20.0, 20.0, 40.0].map(|by| Temperature::celsius(iron.set.in_celsius() + by));
     let sets = sets.map(|set| with(format!("the iron at {:.0} °C", set.in_celsius()), Iron { set, ..iron.clone() }));
     let stout = Length::mm(STOUT_TIP_MM);
-    let stouter = (iron.tip < stout).then(|| with(format!("a {STOUT_TIP_MM:.0} mm tip"), Iron { tip: stout, ..iron.clone() }));
+    let stouter =
+        (iron.tip < stout).then(|| with(format!("a {STOUT_TIP_MM:.0} mm tip"), Iron { tip: stout, ..iron.clone() }));
     sets.into_iter().chain(stouter).collect()
 }
 

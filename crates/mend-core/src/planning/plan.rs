@@ -86,7 +86,8 @@ impl<'a> Order<'a> {
     }
 
     /// The case of one of its runs.
-    pub(super) fn case(&self, melting: &'a [MeltTarget]) -> Case<'a> {
+    /// What is run of it, with joints that melt at these.
+    pub fn case(&self, melting: &'a [MeltTarget]) -> Case<'a> {
         let Self { board, station, recipe, room, watch, .. } = *self;
         Case { board, melting, station, recipe, room, watch }
     }

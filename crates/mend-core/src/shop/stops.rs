@@ -11,6 +11,8 @@ pub enum Stop {
     Board,
     /// What the joints hold and are fed.
     Alloy,
+    /// Which family of methods.
+    Method,
     /// Window and margins.
     Heat,
     /// At the bench.
@@ -23,8 +25,8 @@ pub enum Stop {
 
 impl Stop {
     /// All, in order.
-    pub const ALL: [Self; 7] =
-        [Self::Intake, Self::Board, Self::Alloy, Self::Heat, Self::Run, Self::Pins, Self::Handover];
+    pub const ALL: [Self; 8] =
+        [Self::Intake, Self::Board, Self::Alloy, Self::Method, Self::Heat, Self::Run, Self::Pins, Self::Handover];
 
     /// Its name on the line.
     pub const fn name(self) -> &'static str {
@@ -32,6 +34,7 @@ impl Stop {
             Self::Intake => "Intake",
             Self::Board => "Board",
             Self::Alloy => "Alloy",
+            Self::Method => "Method",
             Self::Heat => "Heat plan",
             Self::Run => "Bench run",
             Self::Pins => "Pin walk",
@@ -45,6 +48,7 @@ impl Stop {
             Self::Intake => "intake",
             Self::Board => "board",
             Self::Alloy => "alloy",
+            Self::Method => "method",
             Self::Heat => "heat",
             Self::Run => "run",
             Self::Pins => "pins",
@@ -58,6 +62,7 @@ impl Stop {
             Self::Intake => "Finish the intake",
             Self::Board => "Choose the board",
             Self::Alloy => "Choose the alloy",
+            Self::Method => "Compare the methods",
             Self::Heat => "Plan the heat",
             Self::Run => "Run it at the bench",
             Self::Pins => "Walk the pins",
@@ -101,6 +106,8 @@ pub struct Facts {
     pub board: bool,
     /// Is it settled what the joints hold and are fed?
     pub alloy: bool,
+    /// Has a method been chosen?
+    pub method: bool,
     /// The plan's window, if there is a plan for that.
     pub window: Option<Window>,
     /// The run.
@@ -131,6 +138,8 @@ fn is_done(facts: &Facts, stop: Stop) -> bool {
         Stop::Intake => facts.intake_missing == 0,
         Stop::Board => facts.board,
         Stop::Alloy => facts.alloy,
+        // Who has planned the heat by hand has chosen.
+        Stop::Method => facts.method || facts.window.is_some(),
         Stop::Heat => facts.window.is_some(),
         Stop::Run => facts.run == RunState::Done,
         Stop::Pins => facts.pins == PinState::Sound,
@@ -182,7 +191,11 @@ mod tests {
         facts.board = true;
         assert_eq!(next(&facts), Some(Stop::Alloy));
         facts.alloy = true;
+        assert_eq!(next(&facts), Some(Stop::Method));
+        facts.method = true;
         assert_eq!(next(&facts), Some(Stop::Heat));
+        let by_hand = Facts { method: false, window: Some(Window::Tight), ..facts.clone() };
+        assert_eq!(next(&by_hand), Some(Stop::Run));
         facts.window = Some(Window::Open);
         facts.run = RunState::Done;
         facts.pins = PinState::Rework;

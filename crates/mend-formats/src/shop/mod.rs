@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use mend_core::board::MustLive;
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
+use mend_core::method::Choice;
 use mend_core::shop::{Field, check_field};
 use mend_core::solder::Charge;
 use serde::{Deserialize, Serialize};
@@ -63,6 +64,9 @@ pub struct PlanInputs {
     /// What is wanted alive; older files say only whether the part is.
     #[serde(default, alias = "part_must_live")]
     pub must_live: MustLive,
+    /// The method that was chosen, and by which schools.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub method: Option<Choice>,
     /// What is done with it.
     pub settings: Recipe,
 }

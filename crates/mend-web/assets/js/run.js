@@ -80,7 +80,7 @@
   }
 
   document.addEventListener("keydown", (event) => {
-    if (event.target.closest("input")) return;
+    if (event.target.closest("input, summary")) return;
     const tap = step().querySelector(`[data-key="${CSS.escape(event.key.toUpperCase())}"]`);
     const kind = KEYS[event.key];
     if (!(kind || tap) || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;

@@ -41,6 +41,11 @@ pub(crate) struct Overlay {
 }
 
 impl Overlay {
+    /// Shields alone.
+    pub(crate) fn shields_of(recipe: &Recipe) -> Self {
+        Self { shields: recipe.shields.clone(), air: None }
+    }
+
     pub(crate) fn of(recipe: &Recipe, (board, station): (&Board, &Station)) -> Self {
         let air = recipe.air.map(|air| (air, usual_blowing(station, &air, &board.connector.body)));
         Self { shields: recipe.shields.clone(), air }

@@ -109,6 +109,11 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
             job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len()))
         }
         Stop::Alloy => alloy_figure(job),
+        Stop::Method => match job.inputs().and_then(|inputs| inputs.method) {
+            Some(choice) => choice.family.words().name.to_owned(),
+            None if facts.window.is_some() => "by hand".to_owned(),
+            None => "not chosen".to_owned(),
+        },
         Stop::Heat => job.current_plan().map_or("no plan".to_owned(), |p| {
             let window = window_word(p.plan.window);
             p.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, about {t:.0} s"))

@@ -17,7 +17,8 @@ pub(super) fn recommend(lanes: &[Lane], subject: &Subject<'_>) -> (Option<usize>
     ranked.sort_by(|a, b| order(b, a));
     let Some(best) = ranked.first() else {
         let nearest = lanes.iter().max_by(|a, b| a.plan.chance.total_cmp(&b.plan.chance));
-        let why = nearest.map_or(String::new(), |lane| format!(" Nearest is {}: {}", lower(lane.name()), lane.searched.binds));
+        let why = nearest
+            .map_or(String::new(), |lane| format!(" Nearest is {}: {}", lower(lane.name()), lane.searched.binds));
         return (None, format!("Nothing here opens the window.{why}"));
     };
     let place = lanes.iter().position(|lane| std::ptr::eq(lane, *best));
@@ -32,10 +33,15 @@ fn order(a: &Lane, b: &Lane) -> Ordering {
     };
     let room = |lane: &Lane| lane.tightest.as_ref().map_or(f64::INFINITY, |tightest| tightest.margin_k);
     let comfortable = a.is_comfortable().cmp(&b.is_comfortable());
-    let sooner = b.total_s.mid.total_cmp(&a.total_s.mid);
+    // Nobody can tell minutes apart that hands spread by more than that; of two alike the one with more room.
+    let minutes = |lane: &Lane| (lane.total_s.mid / 60.0).round();
+    let sooner = minutes(b).total_cmp(&minutes(a)).then(room(a).total_cmp(&room(b)));
     match (a.is_comfortable(), b.is_comfortable()) {
         (true, true) => sooner,
-        _ => comfortable.then(rank(a).cmp(&rank(b))).then((a.plan.chance - b.plan.chance).total_cmp(&0.0)).then(room(a).total_cmp(&room(b))),
+        _ => comfortable
+            .then(rank(a).cmp(&rank(b)))
+            .then((a.plan.chance - b.plan.chance).total_cmp(&0.0))
+            .then(room(a).total_cmp(&room(b))),
     }
 }
 
@@ -48,7 +54,7 @@ fn first(lane: &Lane) -> String {
         None => String::new(),
     };
     let minutes = (lane.total_s.mid / 60.0).round();
-    let pro = lane.fit.speaks_for.first().map_or(String::new(), |reason| format!(": {reason}"));
+    let pro = lane.fit.speaks_for.first().map_or(String::new(), |reason| format!("; {reason}"));
     format!("{} works in {tenths:.0} of 10{room}, in about {minutes:.0} min{pro}.", lane.name())
 }
 
@@ -69,9 +75,15 @@ fn second(best: &Lane, others: &[&Lane]) -> String {
             let passes = next.passes.filter(|p| *p > 1).map_or(String::new(), |p| format!(", with {p} wick passes"));
             format!("takes {later:.0} min longer{passes}")
         }
-        _ => "does about as well".to_owned(),
+        _ => room_less(best, next).unwrap_or_else(|| "does about as well".to_owned()),
     };
     format!("{name}, the next best, {why}.")
+}
+
+fn room_less(best: &Lane, next: &Lane) -> Option<String> {
+    let (best, next) = (best.tightest.as_ref()?, next.tightest.as_ref()?);
+    let less = best.margin_k - next.margin_k;
+    (less >= 5.0).then(|| format!("leaves {less:.0} K less room, at {}", next.name))
 }
 
 fn lower(text: &str) -> String {

@@ -16,7 +16,6 @@ use crate::finding::Finding;
 use crate::heat::blowing::Blowing;
 use crate::heat::run::Run;
 
-
 /// What a rule may look at once everything has run.
 pub(super) struct Seen<'a> {
     pub(super) order: &'a Order<'a>,

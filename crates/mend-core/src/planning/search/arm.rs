@@ -30,7 +30,11 @@ pub(super) fn all(sought: &Sought<'_>, start: &Start, space: &AirSpace) -> Resul
     Ok((arms.into_iter().flat_map(|(tried, _)| tried).collect(), count))
 }
 
-fn arm(sought: &Sought<'_>, start: &Start, (space, nozzle): (&AirSpace, Length)) -> Result<(Vec<Tried>, usize), Unplanned> {
+fn arm(
+    sought: &Sought<'_>,
+    start: &Start,
+    (space, nozzle): (&AirSpace, Length),
+) -> Result<(Vec<Tried>, usize), Unplanned> {
     let recipes = recipes(start, (space, nozzle));
     let screened = |recipe: &Recipe| {
         let tried = best(sought, &Setting { charge: &start.charge, recipe, hottest: space.hottest });
@@ -80,7 +84,8 @@ fn shielded(
         for _ in 0..MOST_SHIELDS {
             let Some(recipe) = one_more(sought, &now, kind) else { break };
             sought.watch.wanted()?;
-            let Some(next) = best(sought, &Setting { charge: &now.charge, recipe: &recipe, hottest: space.hottest })? else {
+            let Some(next) = best(sought, &Setting { charge: &now.charge, recipe: &recipe, hottest: space.hottest })?
+            else {
                 break;
             };
             runs += 1;

@@ -11,6 +11,7 @@ use super::screen::{Setting, best};
 use super::{Sought, Tried};
 use crate::heat::recipe::Recipe;
 use crate::method::start::{Start, Vary, fed};
+use crate::method::subject::Subject;
 use crate::solder::{Charge, MOST_SHARE};
 
 /// More of the same alloy: so much more of a joint (E).
@@ -33,7 +34,7 @@ pub(super) fn buys(sought: &Sought<'_>, tried: &Tried) -> Result<Vec<Buy>, Unpla
         let name = tried.tightest.as_deref()?.split(',').next()?;
         Some((format!("{} over {name}", kind.name()), tried.charge.clone(), one_more(sought, tried, *kind)?))
     });
-    let alloys = more_alloy(sought, &tried.charge).into_iter();
+    let alloys = more_alloy(sought.subject, &tried.charge).into_iter();
     let alloys = alloys.map(|(what, charge)| (what, charge, tried.recipe.clone()));
     let more: Vec<(String, Charge, Recipe)> = shields.chain(alloys).collect();
     let bought = more.par_iter().map(|(what, charge, recipe)| {
@@ -61,14 +62,14 @@ fn retried(sought: &Sought<'_>, (charge, recipe): (&Charge, &Recipe)) -> Result<
 }
 
 /// More of what is fed; where nothing is, a first feed of each kind in stock.
-fn more_alloy(sought: &Sought<'_>, charge: &Charge) -> Vec<(String, Charge)> {
-    let subject = sought.subject;
+pub(in crate::planning) fn more_alloy(subject: &Subject<'_>, charge: &Charge) -> Vec<(String, Charge)> {
     let takes = |charge: &Charge| charge.check(subject.board).is_empty();
     if let Some(feed) = charge.fed() {
         let mut more = charge.clone();
         let share = (feed.share + MORE).min(MOST_SHARE);
         more.feed.iter_mut().for_each(|feed| feed.share = share);
-        let what = format!("{:.0} % {} in the joints instead of {:.0} %", share * 100.0, feed.metal.name, feed.share * 100.0);
+        let what =
+            format!("{:.0} % {} in the joints instead of {:.0} %", share * 100.0, feed.metal.name, feed.share * 100.0);
         return if takes(&more) { vec![(what, more)] } else { Vec::new() };
     }
     let alloys = subject.means.leaded().take(1).chain(subject.means.low_melt().take(1));

@@ -45,8 +45,9 @@ pub(super) fn all(
 
 /// The same recipe with every tip so wide and so hot.
 fn with(recipe: &Recipe, set: Temperature, tip: Length) -> Recipe {
-    let hot = |with: &Helpers| {
-        Helpers { iron: with.iron.as_ref().map(|iron| Iron { set, tip, row: iron.row.clone() }), ..with.clone() }
+    let hot = |with: &Helpers| Helpers {
+        iron: with.iron.as_ref().map(|iron| Iron { set, tip, row: iron.row.clone() }),
+        ..with.clone()
     };
     let before = recipe.before.iter().map(|pass| Pass { with: hot(&pass.with), ..pass.clone() }).collect();
     Recipe { before, with: hot(&recipe.with), ..recipe.clone() }

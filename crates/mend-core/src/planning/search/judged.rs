@@ -19,13 +19,13 @@ pub(super) struct Judged {
 impl Judged {
     pub(super) fn of(run: &Run, limits: &[Limit]) -> Self {
         let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
-        let hottest = |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);
+        let hottest =
+            |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);
         let at_once = limits.iter().enumerate().filter(|(_, limit)| limit.stands_s == 0);
         let rooms = at_once.map(|(k, limit)| (k, limit.celsius - f64::from(hottest(limit))));
         let lacks = run.melts_at.iter().zip(&run.traces.joints).zip(&run.melted).filter(|(_, melted)| melted.is_none());
-        let lacks = lacks.map(|((melts_at, curve), _)| {
-            melts_at - f64::from(curve.iter().copied().fold(f32::MIN, f32::max))
-        });
+        let lacks =
+            lacks.map(|((melts_at, curve), _)| melts_at - f64::from(curve.iter().copied().fold(f32::MIN, f32::max)));
         Self {
             release_s: run.release,
             harm_s: first_harm(limits, &run.traces).map(|harm| harm.at_s),

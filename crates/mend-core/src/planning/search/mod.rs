@@ -25,9 +25,9 @@ use crate::heat::mesh::Resolution;
 use crate::heat::recipe::Recipe;
 use crate::heat::run::run_until;
 use crate::heat::unknowns::Unknowns;
-use crate::method::{Family, Method};
 use crate::method::start::{Start, Vary};
 use crate::method::subject::Subject;
+use crate::method::{Family, Method};
 use crate::solder::Charge;
 use crate::units::Temperature;
 use crate::watch::Watch;
@@ -176,9 +176,13 @@ fn holds(sought: &Sought<'_>, tried: &Tried) -> Result<bool, Unplanned> {
 fn binds(tried: &Tried, works: bool) -> String {
     let Score { margin_k, release_s, .. } = tried.score;
     match (&tried.tightest, release_s, works) {
-        (Some(name), Some(t), true) => format!("{name} binds: {margin_k:.0} K are left when it comes away after about {t:.0} s."),
+        (Some(name), Some(t), true) => {
+            format!("{name} binds: {margin_k:.0} K are left when it comes away after about {t:.0} s.")
+        }
         (None, Some(t), true) => format!("Nothing near binds; it comes away after about {t:.0} s."),
-        (Some(name), Some(_), false) => format!("{name} is past its limit by {:.0} K when the last joint melts.", -margin_k),
+        (Some(name), Some(_), false) => {
+            format!("{name} is past its limit by {:.0} K when the last joint melts.", -margin_k)
+        }
         (_, _, _) => format!("The coldest joint lacks {:.0} K at the longest heating.", -margin_k - score::NEVER_K),
     }
 }

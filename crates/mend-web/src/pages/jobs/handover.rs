@@ -7,7 +7,7 @@ use axum::response::Redirect;
 use mend_core::heat::tool::HotAir;
 use mend_core::inspection::{Mark, verdict};
 use mend_core::planning::ledger::GroupState;
-use mend_core::planning::passes::helpers;
+use mend_core::planning::sequence::passes::helpers;
 use mend_core::shop::Stop;
 
 use super::ledger_view::in_words;

@@ -71,6 +71,12 @@ impl Room {
         Ok(Self { app, visitor, job, stations })
     }
 
+    /// What the form says, with what other rooms say: what the joints hold, and the method.
+    fn completed(&self, inputs: PlanInputs) -> PlanInputs {
+        let method = self.job.inputs().and_then(|inputs| inputs.method);
+        PlanInputs { method, ..inputs.with(&self.job.charge_file()) }
+    }
+
     /// As entered or planned, else a first setting.
     fn inputs(&self) -> Result<PlanInputs, Refusal> {
         let first = || Some(first_inputs(&self.job.board().ok()?.1, &self.stations)?.with(&self.job.charge_file()));
@@ -154,10 +160,7 @@ pub(crate) async fn change(
     let room = Room::enter((app, visitor), &path).await?;
     let plan = match Sent::new(fields, room.visitor.scale).inputs() {
         Err(findings) => Err(findings),
-        Ok(inputs) => {
-            let inputs = inputs.with(&room.job.charge_file());
-            room.keep_and_plan(&inputs).await?
-        }
+        Ok(inputs) => room.keep_and_plan(&room.completed(inputs)).await?,
     };
     room.only_plan(plan).await
 }
@@ -173,7 +176,7 @@ pub(crate) async fn edit(
     let sent = Sent::new(fields, room.visitor.scale);
     let act = sent.act().unwrap_or_default().to_owned();
     let mut inputs = match sent.inputs() {
-        Ok(inputs) => inputs.with(&room.job.charge_file()),
+        Ok(inputs) => room.completed(inputs),
         Err(findings) => {
             // The form stays as it was typed; only what can't be read is said.
             let refused = room.only_plan(Err(findings)).await?;

@@ -5,9 +5,9 @@ use mend_core::heat::motion::Motion;
 use mend_core::heat::recipe::{Helpers, Pass, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::tool::{HotAir, Station};
+use mend_core::method::usual;
 use mend_core::planning::margin::Kind;
 use mend_core::planning::plan::Plan;
-use mend_core::method::usual;
 use mend_core::units::Duration;
 
 /// A pause as it is added: until heat has spread through a board (E).
@@ -42,9 +42,10 @@ impl Bench<'_> {
         match act {
             "add-soak" => {
                 let air = self.station.map(|s| recipe.air.unwrap_or_else(|| usual::air(self.board, s)));
-                let soak = self.station.zip(air).map(|(station, air)| {
-                    usual::soak((self.board, station), &HotAir { motion: Motion::Still, ..air })
-                });
+                let soak = self
+                    .station
+                    .zip(air)
+                    .map(|(station, air)| usual::soak((self.board, station), &HotAir { motion: Motion::Still, ..air }));
                 recipe.before.extend(soak);
             }
             "add-warm" => recipe.before.push(usual::warm(plate)),

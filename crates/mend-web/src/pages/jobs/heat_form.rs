@@ -112,7 +112,8 @@ impl Settings {
         let flows = station.map(|s| s.flow_range).or(recipe.air.map(|air| (air.flow, air.flow)));
         Self {
             air: recipe.air.as_ref().map(|air| air_view(air, scale)),
-            set_range: sets.map_or([String::new(), String::new()], |(a, b)| [a, b].map(|t| format!("{:.0}", scale.of(t)))),
+            set_range: sets
+                .map_or([String::new(), String::new()], |(a, b)| [a, b].map(|t| format!("{:.0}", scale.of(t)))),
             flow_range: flows.map_or([0.0; 2], |(a, b)| [a, b].map(Flow::in_litres_per_minute)),
             unit: scale.symbol(),
             longest: recipe.longest.in_seconds().to_string(),
@@ -263,7 +264,8 @@ impl Sent {
         };
         let (station, must_live) =
             (self.get("station").unwrap_or_default().to_owned(), self.word("must_live", MustLive::Board));
-        let inputs = PlanInputs { station, alloy: String::new(), feed: None, refit: None, must_live, settings };
+        let (alloy, feed, refit, method) = (String::new(), None, None, None);
+        let inputs = PlanInputs { station, alloy, feed, refit, must_live, method, settings };
         if self.bad.is_empty() { Ok(inputs) } else { Err(self.bad) }
     }
 
@@ -404,7 +406,10 @@ mod tests {
         let inputs = sent(Scale::Fahrenheit, &[]).inputs().expect("can be read");
         let recipe = &inputs.settings;
         assert!(inputs.must_live == MustLive::Both);
-        assert_eq!(recipe.air.map(|air| (air.set.in_celsius().round(), air.motion, air.aim)), Some((400.0, Motion::AlongRow, [-2.5, 1.0])));
+        assert_eq!(
+            recipe.air.map(|air| (air.set.in_celsius().round(), air.motion, air.aim)),
+            Some((400.0, Motion::AlongRow, [-2.5, 1.0]))
+        );
         let passes: Vec<&str> = recipe.before.iter().map(Pass::name).collect();
         assert_eq!(passes, ["air", "pause"]);
         let plate = recipe.with.plate.expect("a plate");

@@ -32,7 +32,9 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     // A page that asks for the window of settings that have just been changed waits for their plan.
     let Some(planned) = job.current_plan() else { return Ok(WindowPart { part: Part::Computing(0), job: job.row.id }) };
-    let Some(air) = planned.inputs.settings.air else { return Ok(WindowPart { part: Part::Ready(None), job: job.row.id }) };
+    let Some(air) = planned.inputs.settings.air else {
+        return Ok(WindowPart { part: Part::Ready(None), job: job.row.id });
+    };
     let (bundle, stand) = window_of(&app, &job, &planned.inputs).await?;
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());

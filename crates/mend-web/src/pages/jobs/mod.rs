@@ -13,7 +13,9 @@ pub(crate) mod heat_said;
 mod heat_window;
 pub(crate) mod intake;
 mod ledger_view;
+pub(crate) mod method;
 pub(crate) mod pins;
+mod recipe_said;
 pub(crate) mod run;
 
 use axum::Router;
@@ -33,6 +35,20 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/intake", get(intake::show).post(intake::keep))
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
         .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
+        .route("/jobs/{id}/method", get(method::show))
+        .route("/jobs/{id}/method/live", post(method::live))
+        .route("/jobs/{id}/method/means", post(method::means::keep))
+        .route("/jobs/{id}/method/choose", post(method::take))
+        .route("/jobs/{id}/method/lanes", get(method::poll).post(method::again))
+        .route("/jobs/{id}/method/lanes/cancel", post(method::cancel))
+        .route("/jobs/{id}/method/{family}", get(method::family::show))
+        .route("/jobs/{id}/method/{family}/search", get(method::family::poll).post(method::family::again))
+        .route("/jobs/{id}/method/{family}/search/cancel", post(method::family::cancel))
+        .route("/jobs/{id}/card", get(method::card::show))
+        .route("/jobs/{id}/what-if", get(method::what_if::show).post(method::what_if::add))
+        .route("/jobs/{id}/what-if/columns", get(method::what_if::poll))
+        .route("/jobs/{id}/what-if/{variant}/take", post(method::what_if::take))
+        .route("/jobs/{id}/what-if/{variant}/forget", post(method::what_if::forget))
         .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
         .route("/jobs/{id}/heat/edit", post(heat::edit))
         .route("/jobs/{id}/heat/plan", get(heat::poll).post(heat::again))

@@ -5,10 +5,10 @@ use askama_web::WebTemplate;
 use axum::Form;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
-use mend_core::planning::bench_run::{Phase, Press};
 use mend_core::caution::{Caution, DEFERENCE};
+use mend_core::planning::bench_run::{Phase, Press};
 use mend_core::planning::ledger::Act;
-use mend_core::planning::passes::tools;
+use mend_core::planning::sequence::passes::tools;
 use mend_core::planning::sequence::{HotTool, StepKind};
 use mend_core::units::{Scale, Temperature};
 use mend_store::{LedgerRow, PressRow};
@@ -16,8 +16,10 @@ use serde::Deserialize;
 
 use super::heat_said::seconds;
 use super::ledger_view::LedgerView;
+use super::recipe_said::shield_maps;
 use super::{JobPath, number};
 use crate::App;
+use crate::draw::board_map::BoardMap;
 use crate::draw::time_bar::{TimeBar, time_bar};
 use crate::job::{Bench, Job};
 use crate::pages::Frame;
@@ -58,6 +60,11 @@ pub(crate) struct StepView {
     ledger: Option<LedgerView>,
     titles: Vec<String>,
     stopped: usize,
+    why: String,
+    /// What to do if it does not come.
+    otherwise: Vec<String>,
+    /// Where the shields go.
+    maps: Vec<BoardMap>,
 }
 
 #[derive(Template, WebTemplate)]
@@ -251,12 +258,18 @@ impl StepView {
             ledger: step.and_then(|step| LedgerView::of(bench, step.duty)),
             titles: bench.steps.iter().map(|s| s.title.clone()).collect(),
             stopped: state.stopped,
+            why: step.map_or(String::new(), |s| s.why.clone()),
+            otherwise: step.map_or(vec![], |s| s.otherwise.clone()),
+            maps: step
+                .filter(|s| s.map)
+                .zip(job.board.as_ref())
+                .map_or(vec![], |(_, (_, board))| shield_maps((board, None), recipe, visitor.scale)),
         }
     }
 }
 
 /// `400 °C`, or each tool by its name where it is not the air alone.
-fn in_words(hot: &[HotTool], scale: Scale) -> String {
+pub(in crate::pages::jobs) fn in_words(hot: &[HotTool], scale: Scale) -> String {
     let degrees = |tool: &HotTool| format!("{:.0} {}", scale.of(Temperature::celsius(tool.set_c)), scale.symbol());
     match hot {
         [air] if air.what == "air" => degrees(air),

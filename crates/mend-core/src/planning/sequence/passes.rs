@@ -1,6 +1,6 @@
 //! The words of a recipe at the bench: its soaks, its helpers and its shields.
 
-use super::sequence::{Duty, HotTool, Script, Step, StepKind};
+use super::{HotTool, Script, Step, StepKind, step};
 use crate::caution::Caution;
 use crate::heat::motion::Motion;
 use crate::heat::recipe::{Helpers, Pass};
@@ -16,9 +16,9 @@ pub(super) const fn moving(motion: Motion) -> &'static str {
     }
 }
 
-/// A step for each pass before the last.
-pub(super) fn soaks(script: &Script<'_>) -> Vec<Step> {
-    script.plan.recipe.before.iter().map(soak).collect()
+/// A step for each pass before the last; where joints are emptied in turn, only for those without an iron.
+pub(super) fn soaks(script: &Script<'_>, in_turn: bool) -> Vec<Step> {
+    script.plan.recipe.before.iter().filter(|pass| !in_turn || pass.with.iron.is_none()).map(soak).collect()
 }
 
 fn soak(pass: &Pass) -> Step {
@@ -41,8 +41,9 @@ fn soak(pass: &Pass) -> Step {
         "The board feels evenly warm from above."
     };
     let kind = StepKind::Soak { lasts_s: pass.lasts.in_seconds(), tools: tools(pass.air.as_ref(), &pass.with) };
-    let cautions = vec![Caution::Burns, Caution::Fumes, Caution::Alcohol];
-    Step { title: title.to_owned(), lines, cue: cue.to_owned(), cautions, kind, duty: Duty::None }
+    let cautions = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
+    Step { kind, ..step(title, lines, cue, &cautions) }
+        .because("A warm board needs less from the last tool: less time, less air, less difference across the part.")
 }
 
 fn blown(air: &HotAir) -> String {

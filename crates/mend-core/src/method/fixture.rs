@@ -1,0 +1,90 @@
+//! What the families' tests ask about: a connector of the library on a plain board, with a usual shop.
+
+use super::means::{Level, Means, Sucker};
+use super::subject::Subject;
+use super::usual::{TAPE, TENT};
+use crate::board::{Board, Face, MustLive, Outline, Point, StackUp, library};
+use crate::heat::tool::{Blower, Station};
+use crate::materials::Metal;
+use crate::solder::Charge;
+use crate::units::{Flow, Length, Temperature};
+
+/// Everything that a subject borrows.
+pub(super) struct Shop {
+    pub(super) board: Board,
+    pub(super) charge: Charge,
+    pub(super) station: Station,
+    pub(super) means: Means,
+    pub(super) must_live: MustLive,
+}
+
+pub(super) fn metal(name: &str) -> Metal {
+    Metal::read("alloy", name).expect("in the table")
+}
+
+/// A light board with this connector in the middle of its rim; trained hands, plate, vacuum iron and wire.
+pub(super) fn shop(kind: &str) -> Shop {
+    let mut connector = library::kind(kind).expect("a kind").make(&library::Values::default()).expect("usual sizes");
+    let by = Point { x: 60.0, y: 40.0 };
+    connector.body.centre = Point { x: connector.body.centre.x + by.x, y: connector.body.centre.y + by.y };
+    for joint in &mut connector.joints {
+        joint.at = Point { x: joint.at.x + by.x, y: joint.at.y + by.y };
+    }
+    let stack = StackUp { layers: 4, planes: 1, ..StackUp::usual(Length::mm(1.2)) };
+    let (name, maker, outline) = (kind.to_owned(), "none".to_owned(), Outline::rectangle(120.0, 80.0));
+    let flow = Flow::litres_per_minute;
+    let station = Station {
+        name: "bench 1".to_owned(),
+        blower: Blower::Fan,
+        set_range: (Temperature::celsius(100.0), Temperature::celsius(500.0)),
+        flow_range: (flow(20.0), flow(120.0)),
+        nozzles: vec![Length::mm(22.0), Length::mm(8.0)],
+        heater_w: None,
+        jet_scale: 1.0,
+        jet_spread: 0.1,
+        flow_spread: 0.05,
+    };
+    let means = Means {
+        level: Level::Trained,
+        tips: vec![Length::mm(2.0), Length::mm(4.0)],
+        plate: true,
+        sucker: Sucker::Vacuum,
+        wire: true,
+        shields: vec![TAPE, TENT],
+        alloys: ["SAC305", "Sn63Pb37", "Sn42Bi58"].map(metal).into(),
+    };
+    let board = Board { name, maker, outline, stack, connector, neighbours: Vec::new() };
+    let charge = Charge::factory(metal("SAC305"));
+    Shop { board, charge, station, means, must_live: MustLive::Board }
+}
+
+impl Shop {
+    pub(super) fn subject(&self) -> Subject<'_> {
+        let Self { board, charge, station, means, must_live } = self;
+        Subject { board, charge, station, means, must_live: *must_live }
+    }
+
+    /// Twice the copper and more: a board that carries heat away.
+    pub(super) fn heavy(mut self) -> Self {
+        let stack = &mut self.board.stack;
+        (stack.layers, stack.planes, stack.thickness) = (12, 6, Length::mm(2.0));
+        self
+    }
+
+    /// With a plastic latch at this gap from the part's far edge.
+    pub(super) fn latch(mut self, gap: f64) -> Self {
+        let body = self.board.connector.body;
+        let depth = 3.0;
+        let centre = Point { x: body.centre.x, y: body.far() + gap + depth / 2.0 };
+        let place = crate::board::Rect { centre, width: 10.0, depth };
+        let plain = crate::board::Thing::FlexLatch.at("latch", Face::Top, place);
+        let material = crate::materials::BodyMaterial::Pa66;
+        self.board.neighbours.push(crate::board::Neighbour { material, ..plain });
+        self
+    }
+}
+
+/// Every reason against, as one text.
+pub(super) fn against(method: &dyn super::Method, shop: &Shop) -> String {
+    method.fit(&shop.subject()).against.join("; ")
+}

@@ -1,0 +1,88 @@
+//! Pads and holes, while the board is warm.
+
+use super::{Duty, Script, Step, StepKind, owned, step};
+use crate::board::groups;
+use crate::caution::Caution;
+use crate::method::Family;
+use crate::method::means::Sucker;
+use crate::method::schools::{BRAID, HOLES, THIN};
+use crate::solder::cycles;
+
+pub(super) fn wick(script: &Script<'_>) -> Step {
+    let holes = script.holes();
+    let fed = script.charge.fed().is_some();
+    let mut lines = match script.school(&BRAID) {
+        "holes-only" if !fed => owned(&["Pads stay as they are: even them with a clean tip and flux, no braid."]),
+        "not-fine" if !fed => owned(&["Braid on wide pads only; fine pitch is evened with a clean tip and flux."]),
+        _ => owned(&["Braid on flux, iron on braid, no weight on it. Strokes along the pads, never across."]),
+    };
+    // Where a method is chosen the holes have a step of their own.
+    if holes > 0 && script.choice.is_none() {
+        lines.push(format!("{holes} holes: add solder first, then draw it through with fresh braid."));
+    }
+    lines.extend(passes(script));
+    lines.push("Braid that sticks is a board gone cold: warm it, do not pull.".to_owned());
+    let mut cautions = vec![Caution::Burns, Caution::Fumes];
+    if script.charge.has_lead() {
+        cautions.push(Caution::Lead);
+    }
+    let kind = StepKind::WhileWarm { window_s: script.plan.warm_s };
+    let step = step("Wick while warm", lines, "Braid glides; pads are flat and bright.", &cautions);
+    Step { kind, duty: Duty::Clean, ..step }.because(BRAID.why)
+}
+
+/// How many flood-and-wick passes by the arithmetic of residues.
+fn passes(script: &Script<'_>) -> Option<String> {
+    script.charge.fed()?;
+    let counts: Vec<Option<usize>> = groups(script.board).iter().map(|group| cycles(script.charge, group)).collect();
+    Some(match counts.iter().copied().collect::<Option<Vec<usize>>>() {
+        Some(all) => {
+            let most = all.into_iter().max().unwrap_or(0).max(1);
+            format!(
+                "Every trace of the fed alloy out: {most} passes, flooded with {} between.",
+                script.charge.refit.name
+            )
+        }
+        None => "Eight passes do not get this alloy out: feed another one.".to_owned(),
+    })
+}
+
+/// The holes, by the school that is followed; none where there are none.
+pub(super) fn holes(script: &Script<'_>) -> Option<Step> {
+    let holes = script.holes();
+    if holes == 0 {
+        return None;
+    }
+    let cautions = [Caution::Burns, Caution::Fumes];
+    if script.school(&HOLES) == "drop-in" {
+        let lines = owned(&[
+            "Holes stay filled, level with both faces: the part drops in while they are liquid.",
+            "Look from the far side: every hole full, none with a crater.",
+        ]);
+        let step = step("Leave the holes filled", lines, "Every hole is a flat, bright disc on both faces.", &cautions);
+        return Some(
+            step.because("Dropping in saves the clearing; it wants practised hands, and no dry fit is possible."),
+        );
+    }
+    let how = match script.sucker {
+        _ if script.is(Family::Pump) => "Light through each; what is not empty is filled and sucked again.",
+        Sucker::Vacuum => "Vacuum iron on the land, until the far side runs, then suck; tip moved round the hole.",
+        Sucker::Pump => "Iron from one side, pump on the other; fresh solder before each try.",
+        Sucker::None => "A wedge-cut braid end under air or iron, drawn up from the far side.",
+    };
+    let thin = if script.school(&THIN) == "wick" { "" } else { "Add solder first: a starved hole keeps its core." };
+    let lines = [thin, how].into_iter().filter(|line| !line.is_empty()).map(str::to_owned);
+    let lines = [format!("{holes} holes.")].into_iter().chain(lines).collect();
+    Some(step("Clear the holes", lines, "Light shows through every hole.", &cautions).because(HOLES.why))
+}
+
+pub(super) fn clean_pads() -> Step {
+    let lines = [
+        "Strong alcohol and brush; let it dry.",
+        "Look: pads whole, mask whole, neighbours in place.",
+        "A knocked part goes back now, and is measured.",
+    ];
+    let step = step("Clean and look", owned(&lines), "Every pad and hole is bare and whole.", &[Caution::Alcohol]);
+    Step { duty: Duty::Clean, ..step }
+        .because("A lifted pad found now is mended in minutes; found after the port it is another job.")
+}

@@ -1,0 +1,141 @@
+//! Methods on one axis of bench time: a lane each, its pieces, its spread, and its margin at the end.
+
+use askama::Template;
+use mend_core::planning::bench_time::Piece;
+use mend_core::planning::compare::{Comparison, Lane};
+use mend_core::planning::plan::Window;
+use mend_core::units::Scale;
+
+use super::n;
+use crate::pages::number::apart;
+
+/// Left edge of the bars, their width at the right end of the axis, and the height of a lane.
+const LEFT: f64 = 232.0;
+const WIDTH: f64 = 640.0;
+const PITCH: f64 = 46.0;
+const TOP: f64 = 30.0;
+/// A piece narrower than this has no room for its word: a letter's width by its length.
+const LETTER: f64 = 7.2;
+
+pub(crate) struct PieceShape {
+    pub(crate) class: &'static str,
+    pub(crate) x: String,
+    pub(crate) width: String,
+    pub(crate) middle: String,
+    pub(crate) word: &'static str,
+}
+
+pub(crate) struct LaneShape {
+    pub(crate) name: &'static str,
+    pub(crate) href: String,
+    pub(crate) y: String,
+    pub(crate) recommended: bool,
+    pub(crate) chosen: bool,
+    pub(crate) pieces: Vec<PieceShape>,
+    pub(crate) early: String,
+    pub(crate) late: String,
+    pub(crate) minutes: String,
+    pub(crate) mark: &'static str,
+    /// `inside`, `near` or `past`.
+    pub(crate) standing: &'static str,
+    pub(crate) margin: String,
+    pub(crate) chance: String,
+    pub(crate) spoken: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/lanes.svg", escape = "html")]
+pub(crate) struct Lanes {
+    pub(crate) lanes: Vec<LaneShape>,
+    pub(crate) ticks: Vec<(String, String)>,
+    pub(crate) height: String,
+    pub(crate) bottom: String,
+}
+
+/// What is drawn: whose comparison, which family is chosen, in which scale.
+pub(crate) struct Drawn<'a> {
+    pub(crate) job: i64,
+    pub(crate) comparison: &'a Comparison,
+    pub(crate) chosen: Option<mend_core::method::Family>,
+    pub(crate) scale: Scale,
+}
+
+pub(crate) fn lanes(drawn: &Drawn<'_>) -> Lanes {
+    let all = &drawn.comparison.lanes;
+    let end = all.iter().map(|lane| lane.total_s.high).fold(60.0, f64::max);
+    let x = |seconds: f64| LEFT + WIDTH * seconds / end;
+    let recommended = drawn.comparison.recommended;
+    let bottom = TOP + PITCH * all.len() as f64;
+    let lanes = all.iter().enumerate().map(|(k, lane)| shape(drawn, (k, lane), (&x, recommended == Some(k)))).collect();
+    let step = [60.0, 120.0, 300.0, 600.0].into_iter().find(|step| end / step <= 9.0).unwrap_or(1200.0);
+    let ticks = (0..).map(|k| f64::from(k) * step).take_while(|t| *t <= end);
+    let ticks = ticks.map(|t| (n(x(t)), format!("{:.0} min", t / 60.0))).collect();
+    Lanes { lanes, ticks, height: n(bottom + 12.0), bottom: n(bottom) }
+}
+
+fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn Fn(f64) -> f64, bool)) -> LaneShape {
+    let mut at = 0.0;
+    let pieces = lane.spent.iter().map(|spent| {
+        let from = at;
+        at += spent.seconds.mid;
+        let (left, width) = (x(from), x(at) - x(from));
+        let word = spent.piece.name();
+        let fits = width > word.len() as f64 * LETTER + 6.0;
+        PieceShape {
+            class: class(spent.piece),
+            x: n(left),
+            width: n(width),
+            middle: n(left + width / 2.0),
+            word: if fits { word } else { "" },
+        }
+    });
+    let pieces = pieces.collect();
+    let (standing, mark) = standing(lane);
+    let margin = match &lane.tightest {
+        Some(tight) => {
+            let past = if tight.margin_k <= -0.5 { "past" } else { "at" };
+            format!("{} {past} {}", apart(tight.margin_k.abs(), drawn.scale), tight.name)
+        }
+        None => "nothing to hurt".to_owned(),
+    };
+    let minutes = format!("{:.0} min", lane.total_s.mid / 60.0);
+    let chance = format!("works in {:.0} of 10", (lane.plan.chance * 10.0).round());
+    LaneShape {
+        name: lane.name(),
+        href: format!("/jobs/{}/method/{}", drawn.job, lane.choice.family.key()),
+        y: n(TOP + PITCH * k as f64),
+        recommended,
+        chosen: drawn.chosen == Some(lane.choice.family),
+        pieces,
+        early: n(x(lane.total_s.low)),
+        late: n(x(lane.total_s.high)),
+        spoken: format!("{}: {minutes} at the bench, {chance}, {margin}", lane.name()),
+        minutes,
+        mark,
+        standing,
+        margin,
+        chance,
+    }
+}
+
+fn standing(lane: &Lane) -> (&'static str, &'static str) {
+    match (lane.plan.window, lane.is_comfortable()) {
+        (Window::Open, true) => ("inside", "●"),
+        (Window::Closed, _) => ("past", "✕"),
+        _ => ("near", "◆"),
+    }
+}
+
+fn class(piece: Piece) -> &'static str {
+    match piece {
+        Piece::Ready => "ready",
+        Piece::Feed => "feed",
+        Piece::Heat => "heat",
+        Piece::Wick => "wick",
+        Piece::Holes => "holes",
+        Piece::Fit => "fit",
+        Piece::TouchUp => "touch",
+        Piece::Clean => "wash",
+    }
+}

@@ -1,0 +1,178 @@
+//! One family on this job: how it works, what goes wrong, the schools, and the thorough search for its settings.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::{Path, State};
+use axum::response::{IntoResponse, Response};
+use mend_core::method::fit::Fit;
+use mend_core::method::schools::{Question, Schools};
+use mend_core::method::{Choice, Family, Words};
+use mend_core::planning::search::buys::Buy;
+use mend_core::planning::search::score::OBJECTIVE;
+use mend_core::planning::search::{Searched, Tried};
+use mend_core::shop::Stop;
+use mend_core::units::Scale;
+use mend_formats::shop::PlanInputs;
+
+use super::super::recipe_said::recipe_lines;
+use super::reasons;
+use crate::App;
+use crate::computing::Part;
+use crate::job::Job;
+use crate::methods::{Weighed, comparing, search_place, searching};
+use crate::pages::number::apart;
+use crate::pages::{Frame, JobHead};
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A question with the school that is followed.
+struct Asked {
+    question: &'static Question,
+    followed: &'static str,
+}
+
+/// What a search found, in words.
+pub(crate) struct FoundView {
+    open: bool,
+    found: bool,
+    margin: String,
+    tightest: String,
+    release: String,
+    lines: Vec<String>,
+    candidates: usize,
+    turned_down: usize,
+    objective: &'static str,
+    binds: String,
+    buys: Vec<Buy>,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/search.html")]
+pub(crate) struct SearchPart {
+    part: Part<Box<FoundView>>,
+    job: i64,
+    key: &'static str,
+    fitting: bool,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/family.html")]
+struct FamilyPage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    key: &'static str,
+    words: &'static Words,
+    fit: Fit,
+    fitting: bool,
+    chosen: bool,
+    asked: Vec<Asked>,
+    part: Part<Box<FoundView>>,
+}
+
+pub(crate) type FamilyPath = Path<(String, String)>;
+
+/// Job and family of an address.
+async fn enter(app: &App, Path((id, key)): &FamilyPath) -> Result<(Job, Family), Refusal> {
+    let id = id.parse().map_err(|_| Refusal::NotFound("job"))?;
+    let family = Family::named(key).ok_or(Refusal::NotFound("family of methods"))?;
+    Ok((Job::load(app, id).await?, family))
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<Response, Refusal> {
+    let (job, family) = enter(&app, &path).await?;
+    let weighed = Weighed::of(&app, &job).await?;
+    let fit = fit_of(&app, &job, (&weighed, family)).await;
+    let chosen = weighed.inputs.method.clone().filter(|choice| choice.family == family);
+    let schools = chosen.as_ref().map_or_else(Schools::default, |choice| choice.schools.clone());
+    let asked = family.method().questions().iter().map(|q| Asked { question: q, followed: schools.of(q) }).collect();
+    let part = search_part(&app, visitor, (&job, &weighed, family), fit.applies()).await?;
+    let here = format!("/jobs/{}/method/{}", job.row.id, family.key());
+    let page = FamilyPage {
+        frame: Frame::new(family.words().name, visitor.scale, "bench", here),
+        head: JobHead::of(&job, Some(Stop::Method), app.now().date()),
+        oob: false,
+        job: job.row.id,
+        key: family.key(),
+        words: family.words(),
+        fitting: fit.applies(),
+        fit,
+        chosen: chosen.is_some(),
+        asked,
+        part,
+    };
+    Ok(page.into_response())
+}
+
+/// Its reasons, as the comparison has them where that is there already: it has looked for something to begin from.
+async fn fit_of(app: &App, job: &Job, (weighed, family): (&Weighed, Family)) -> Fit {
+    let plain = || family.method().fit(&weighed.subject());
+    match comparing(app, job, weighed).await.shown(|comparison| reasons(&comparison, family).cloned()) {
+        Ok(Part::Ready(Some(fit))) => fit,
+        _ => plain(),
+    }
+}
+
+async fn search_part(
+    app: &App,
+    visitor: Visitor,
+    (job, weighed, family): (&Job, &Weighed, Family),
+    fitting: bool,
+) -> Result<Part<Box<FoundView>>, Refusal> {
+    if !fitting {
+        return Ok(Part::Cancelled);
+    }
+    let stand = searching(app, job, (weighed, family)).await;
+    stand.shown(|searched| Box::new(view(&searched, visitor.scale)))
+}
+
+fn view(searched: &Searched, scale: Scale) -> FoundView {
+    let told = searched.best.as_ref().or(searched.nearest.as_ref());
+    let margin = |tried: &Tried| {
+        if tried.tightest.is_some() { apart(tried.score.margin_k, scale) } else { "—".to_owned() }
+    };
+    FoundView {
+        open: told.is_some_and(|tried| tried.score.is_open()),
+        found: searched.best.is_some(),
+        margin: told.map_or(String::new(), margin),
+        tightest: told.and_then(|tried| tried.tightest.clone()).unwrap_or_default(),
+        release: told.and_then(|tried| tried.score.release_s).map_or("never".to_owned(), |t| format!("{t:.0} s")),
+        lines: told.map_or(Vec::new(), |tried| recipe_lines((&tried.charge, &tried.recipe), scale)),
+        candidates: searched.candidates,
+        turned_down: searched.turned_down,
+        objective: OBJECTIVE,
+        binds: searched.binds.clone(),
+        buys: searched.buys.clone(),
+    }
+}
+
+/// How far is the search?
+pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
+    let (job, family) = enter(&app, &path).await?;
+    let weighed = Weighed::of(&app, &job).await?;
+    let fitting = family.method().fit(&weighed.subject()).applies();
+    let part = search_part(&app, visitor, (&job, &weighed, family), fitting).await?;
+    Ok(SearchPart { part, job: job.row.id, key: family.key(), fitting })
+}
+
+pub(crate) async fn cancel(State(app): State<App>, path: FamilyPath) -> Result<SearchPart, Refusal> {
+    let (job, family) = enter(&app, &path).await?;
+    app.computing.searches.cancel(search_place(job.row.id, family));
+    Ok(SearchPart { part: Part::Cancelled, job: job.row.id, key: family.key(), fitting: true })
+}
+
+pub(crate) async fn again(state: State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
+    let (job, family) = enter(&state.0, &path).await?;
+    state.0.computing.searches.forget(search_place(job.row.id, family));
+    poll(state, visitor, path).await
+}
+
+/// The settings that the thorough search found.
+pub(super) async fn found(app: &App, job: &Job, (weighed, choice): (&Weighed, &Choice)) -> Result<PlanInputs, Refusal> {
+    let Part::Ready(searched) = searching(app, job, (weighed, choice.family)).await.shown(|searched| searched)? else {
+        return Err(Refusal::NotYet("The search is not done"));
+    };
+    let tried = searched.best.as_ref().ok_or(Refusal::NotYet("The search found no settings that hold"))?;
+    Ok(weighed.inputs_of(choice, (&tried.charge, &tried.recipe)))
+}

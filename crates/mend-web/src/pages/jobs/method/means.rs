@@ -1,0 +1,161 @@
+//! What the shop has and can: kept as it is ticked, for every job.
+
+use std::collections::BTreeSet;
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use mend_core::finding::Finding;
+use mend_core::materials::ALLOYS;
+use mend_core::method::means::{Level, Sucker};
+use mend_core::method::usual::SHIELDS;
+use mend_formats::means::{FORMAT, MeansFile, write};
+
+use super::super::{JobPath, number};
+use crate::App;
+use crate::pages::{number::number as read_number, word};
+use crate::refusal::Refusal;
+
+/// A choice of the form.
+pub(crate) struct Option_ {
+    pub(crate) key: String,
+    pub(crate) name: &'static str,
+    pub(crate) is: bool,
+}
+
+/// The form as it stands.
+pub(crate) struct MeansView {
+    pub(crate) levels: Vec<Option_>,
+    pub(crate) suckers: Vec<Option_>,
+    pub(crate) shields: Vec<Option_>,
+    pub(crate) tips: String,
+    pub(crate) alloys: String,
+    pub(crate) plate: bool,
+    pub(crate) wire: bool,
+    pub(crate) names: Vec<&'static str>,
+    pub(crate) findings: Vec<Finding>,
+    /// In a line, for the closed form.
+    pub(crate) summary: String,
+}
+
+/// What is answered to a change: the summary and what can't be read; lanes follow by themselves.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/means_said.html")]
+struct MeansSaid {
+    means: MeansView,
+    job: i64,
+}
+
+impl MeansView {
+    pub(crate) fn of(file: &MeansFile, findings: Vec<Finding>) -> Self {
+        let levels = Level::ALL.map(|level| Option_ { key: word(&level), name: level.name(), is: level == file.level });
+        let suckers = [(Sucker::None, "braid alone"), (Sucker::Pump, "spring pump"), (Sucker::Vacuum, "vacuum iron")];
+        let suckers = suckers.map(|(s, name)| Option_ { key: word(&s), name, is: s == file.sucker });
+        let shields = SHIELDS.map(|(key, name, _)| Option_ {
+            key: key.to_owned(),
+            name,
+            is: file.shields.iter().any(|have| have == key),
+        });
+        let tips = file.tips_mm.iter().map(f64::to_string).collect::<Vec<_>>().join(", ");
+        Self {
+            summary: summary(file),
+            levels: levels.into(),
+            suckers: suckers.into(),
+            shields: shields.into(),
+            alloys: file.alloys.join(", "),
+            tips,
+            plate: file.plate,
+            wire: file.wire,
+            names: ALLOYS.iter().map(|alloy| alloy.name).collect(),
+            findings,
+        }
+    }
+}
+
+fn summary(file: &MeansFile) -> String {
+    let mut have = vec![format!("{} hands", file.level.name()), format!("{} tips", file.tips_mm.len())];
+    have.extend(file.plate.then(|| "plate".to_owned()));
+    have.extend(
+        (file.sucker != Sucker::None).then(|| format!("{} iron", word(&file.sucker)).replace("pump iron", "pump")),
+    );
+    have.extend(file.wire.then(|| "wire".to_owned()));
+    have.push(format!("{} kinds of shield", file.shields.len()));
+    have.push(file.alloys.join(", "));
+    have.join(" · ")
+}
+
+/// Reads the form; everything that can't be read is objected to by its name, with what was typed.
+fn read(sent: &[(String, String)]) -> Result<MeansFile, Vec<Finding>> {
+    let get = |name: &str| sent.iter().find(|(field, _)| field == name).map_or("", |(_, value)| value.as_str());
+    let mut bad = Vec::new();
+    let usual = MeansFile::default();
+    let level = Level::ALL.into_iter().find(|level| word(level) == get("level")).unwrap_or(usual.level);
+    let suckers = [Sucker::None, Sucker::Pump, Sucker::Vacuum];
+    let sucker = suckers.into_iter().find(|s| word(s) == get("sucker")).unwrap_or(usual.sucker);
+    let listed = |text: &str| {
+        text.split(';').flat_map(|part| part.split(", ")).map(str::trim).map(str::to_owned).collect::<Vec<_>>()
+    };
+    let tips = listed(get("tips")).into_iter().filter(|tip| !tip.is_empty());
+    let tips_mm = tips.map(|tip| read_number(("means", "tips"), &tip, &mut bad)).collect();
+    let mut seen = BTreeSet::new();
+    let alloys =
+        listed(get("alloys")).into_iter().filter(|name| !name.is_empty() && seen.insert(name.clone())).collect();
+    let shields = sent.iter().filter(|(field, _)| field == "shield").map(|(_, key)| key.clone()).collect();
+    let (plate, wire) = (!get("plate").is_empty(), !get("wire").is_empty());
+    let file = MeansFile { format: FORMAT.to_owned(), level, tips_mm, plate, sucker, wire, shields, alloys };
+    if !bad.is_empty() {
+        return Err(bad);
+    }
+    file.means()?;
+    Ok(file)
+}
+
+pub(crate) async fn keep(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<Response, Refusal> {
+    let job = number(&path)?;
+    let before = crate::planner::means(&app).await?;
+    let file = match read(&sent) {
+        Ok(file) => file,
+        Err(findings) => {
+            let said = MeansSaid { means: MeansView::of(&before, findings), job };
+            return Ok((StatusCode::UNPROCESSABLE_ENTITY, said).into_response());
+        }
+    };
+    let (text, now) = (write(&file).map_err(|error| Refusal::Broken(error.to_string()))?, app.now_ms());
+    app.writing(move |w| w.set_means(&text, now)).await?;
+    Ok(MeansSaid { means: MeansView::of(&file, Vec::new()), job }.into_response())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_form_comes_back_as_it_was_typed_and_what_can_not_be_read_is_named() {
+        let sent =
+            |pairs: &[(&str, &str)]| pairs.iter().map(|(a, b)| ((*a).to_owned(), (*b).to_owned())).collect::<Vec<_>>();
+        let typed = [
+            ("level", "practised"),
+            ("sucker", "vacuum"),
+            ("tips", "1, 2.5; 4"),
+            ("plate", "yes"),
+            ("shield", "foil-tent"),
+        ];
+        let mut all = sent(&typed);
+        all.extend(sent(&[("alloys", "SAC305, Sn63Pb37, SAC305")]));
+        let file = read(&all).expect("can be read");
+        assert_eq!((file.level, file.sucker, file.plate, file.wire), (Level::Practised, Sucker::Vacuum, true, false));
+        assert_eq!((file.tips_mm.as_slice(), file.alloys.len()), (&[1.0, 2.5, 4.0][..], 2));
+        assert_eq!(MeansView::of(&file, vec![]).tips, "1, 2.5, 4");
+        let findings = read(&sent(&[("tips", "wide"), ("alloys", "")])).expect_err("no number");
+        assert!(findings[0].message.contains("wide"), "{findings:?}");
+        let findings = read(&sent(&[("alloys", "Mithril")])).expect_err("no alloy");
+        assert!(findings[0].place.starts_with("alloys"), "{findings:?}");
+    }
+}

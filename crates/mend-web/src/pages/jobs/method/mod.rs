@@ -1,0 +1,149 @@
+//! The method stop: the families side by side, one recommended, any to be chosen.
+//!
+//! - this file: the page with its lanes; [`said`]: their table; [`family`]: one of them with its search; [`means`]: what the
+//!   shop has and can; [`what_if`]: a plan with one thing changed; [`card`]: the steps to print
+
+pub(crate) mod card;
+pub(crate) mod family;
+pub(crate) mod means;
+mod said;
+pub(crate) mod what_if;
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::State;
+use axum::response::{IntoResponse, Redirect, Response};
+use mend_core::board::MustLive;
+use mend_core::method::schools::Schools;
+use mend_core::method::{Choice, Family};
+use mend_core::planning::compare::Comparison;
+use mend_core::shop::Stop;
+use mend_formats::shop::PlanInputs;
+use serde::Deserialize;
+
+use self::means::MeansView;
+use self::said::Said;
+use super::{JobPath, number};
+use crate::App;
+use crate::computing::Part;
+use crate::job::Job;
+use crate::methods::{Weighed, choose, comparing};
+use crate::pages::{Frame, JobHead};
+use crate::planner::keep_settings;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// The part that is computed.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/lanes.html")]
+pub(crate) struct LanesPart {
+    part: Part<Box<Said>>,
+    job: i64,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/page.html")]
+struct MethodPage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    must_live: MustLive,
+    part: Part<Box<Said>>,
+    means: MeansView,
+}
+
+async fn lanes(app: &App, visitor: Visitor, (job, weighed): (&Job, &Weighed)) -> Result<Part<Box<Said>>, Refusal> {
+    let stand = comparing(app, job, weighed).await;
+    let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
+    stand.shown(|comparison| Box::new(Said::of((job.row.id, &weighed.subject()), (&comparison, chosen), visitor.scale)))
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let weighed = Weighed::of(&app, &job).await?;
+    let part = lanes(&app, visitor, (&job, &weighed)).await?;
+    let page = MethodPage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/method", job.row.id)),
+        head: JobHead::of(&job, Some(Stop::Method), app.now().date()),
+        oob: false,
+        job: job.row.id,
+        must_live: weighed.inputs.must_live,
+        part,
+        means: MeansView::of(&job.means, Vec::new()),
+    };
+    Ok(page.into_response())
+}
+
+/// How far is it?
+pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let weighed = Weighed::of(&app, &job).await?;
+    Ok(LanesPart { part: lanes(&app, visitor, (&job, &weighed)).await?, job: job.row.id })
+}
+
+pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<LanesPart, Refusal> {
+    let job = number(&path)?;
+    app.computing.comparisons.cancel(job);
+    Ok(LanesPart { part: Part::Cancelled, job })
+}
+
+/// Now it is wanted after all.
+pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
+    state.0.computing.comparisons.forget(number(&path)?);
+    poll(state, visitor, path).await
+}
+
+#[derive(Deserialize)]
+pub(crate) struct Live {
+    must_live: String,
+}
+
+/// What must live was said: limits, recommendation and steps follow.
+pub(crate) async fn live(State(app): State<App>, path: JobPath, Form(sent): Form<Live>) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let unknown =
+        || Refusal::field("must_live", format!("“{}” is none of the answers", sent.must_live), "board, part or both");
+    let must_live = MustLive::named(&sent.must_live).ok_or_else(unknown)?;
+    let mut inputs = Weighed::of(&app, &job).await?.inputs;
+    inputs.must_live = must_live;
+    keep_settings(&app, &job, &inputs).await?;
+    Ok(Redirect::to(&format!("/jobs/{}/method", job.row.id)))
+}
+
+/// A family was chosen: its settings become the heat plan's, its feed the alloy room's. `settings` is `search` for those of
+/// its thorough search, else they are its lane's; questions on which schools differ are answered by their keys.
+pub(crate) async fn take(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<Redirect, Refusal> {
+    let get = |name: &str| sent.iter().find(|(field, _)| field == name).map(|(_, value)| value.as_str());
+    let job = Job::load(&app, number(&path)?).await?;
+    let named = get("family").unwrap_or_default();
+    let unknown = || Refusal::field("family", format!("“{named}” is no family of methods"), "choose a lane");
+    let family = Family::named(named).ok_or_else(unknown)?;
+    let weighed = Weighed::of(&app, &job).await?;
+    let choice = Choice { family, schools: Schools::read(get) };
+    let inputs = match get("settings") {
+        Some("search") => family::found(&app, &job, (&weighed, &choice)).await?,
+        _ => of_lane(&app, &job, (&weighed, &choice)).await?,
+    };
+    choose(&app, &job, &inputs).await?;
+    Ok(Redirect::to(&format!("/jobs/{}/heat", job.row.id)))
+}
+
+async fn of_lane(app: &App, job: &Job, (weighed, choice): (&Weighed, &Choice)) -> Result<PlanInputs, Refusal> {
+    let Part::Ready(comparison) = comparing(app, job, weighed).await.shown(|comparison| comparison)? else {
+        return Err(Refusal::NotYet("The methods are still being compared"));
+    };
+    let lane = comparison.lane(choice.family).ok_or(Refusal::NotYet("This family does not apply here"))?;
+    Ok(weighed.inputs_of(choice, (&lane.charge, &lane.plan.recipe)))
+}
+
+/// What a comparison says of one family.
+fn reasons(comparison: &Comparison, family: Family) -> Option<&mend_core::method::fit::Fit> {
+    let lane = comparison.lane(family).map(|lane| &lane.fit);
+    lane.or(comparison.ruled_out.iter().find(|ruled| ruled.family == family).map(|ruled| &ruled.fit))
+}

@@ -1,0 +1,226 @@
+//! What if: the present plan with one thing changed, beside it, kept by name.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Form;
+use axum::extract::{Path, State};
+use axum::response::{IntoResponse, Redirect, Response};
+use mend_core::planning::margin::Kind;
+use mend_core::planning::plan::Plan;
+use mend_core::planning::what_if::{Change, changes};
+use mend_core::shop::Stop;
+use mend_core::units::Scale;
+use mend_core::watch::Watch;
+use mend_formats::comparison::feed;
+use mend_formats::shop::{PlanInputs, read_inputs};
+use mend_store::VariantRow;
+use serde::Deserialize;
+
+use super::super::{JobPath, number};
+use super::said::release;
+use crate::App;
+use crate::computing::Stand;
+use crate::job::{Job, Planned};
+use crate::methods::{choose, varying};
+use crate::pages::number::apart;
+use crate::pages::{Frame, JobHead, window_word};
+use crate::planner::{bundle, written};
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A job keeps so many; more are no help to choose from.
+const MOST: usize = 8;
+/// Longest name, characters.
+const LONGEST: usize = 80;
+
+/// A plan in a column.
+struct Column {
+    id: Option<i64>,
+    name: String,
+    /// None while it is computed, with how far it is.
+    said: Option<Said>,
+    percent: u32,
+}
+
+struct Said {
+    window: &'static str,
+    chance: String,
+    release: String,
+    tightest: String,
+    margin: String,
+    /// Against the present plan: better, worse or alike, with the figures.
+    against: String,
+    better: &'static str,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/variants.html")]
+pub(crate) struct VariantsPart {
+    columns: Vec<Column>,
+    running: bool,
+    job: i64,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/method/what_if.html")]
+struct WhatIfPage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    changes: Vec<String>,
+    full: bool,
+    columns: Vec<Column>,
+    running: bool,
+}
+
+/// The present plan, or a refusal.
+fn present(job: &Job) -> Result<&Planned, Refusal> {
+    job.current_plan().ok_or(Refusal::NotYet("There is no heat plan to change yet"))
+}
+
+async fn changes_of(app: &App, job: &Job) -> Result<Vec<Change>, Refusal> {
+    let bundle = bundle(app, job.board()?.1.clone(), &present(job)?.inputs).await?;
+    Ok(changes(&bundle.subject(), &bundle.order(&Watch::new())))
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let VariantsPart { columns, running, .. } = columns(&app, visitor, &job).await?;
+    let page = WhatIfPage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/what-if", job.row.id)),
+        head: JobHead::of(&job, Some(Stop::Heat), app.now().date()),
+        oob: false,
+        job: job.row.id,
+        changes: changes_of(&app, &job).await?.into_iter().map(|change| change.what).collect(),
+        full: columns.len() > MOST,
+        columns,
+        running,
+    };
+    Ok(page.into_response())
+}
+
+pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<VariantsPart, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    columns(&app, visitor, &job).await
+}
+
+async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart, Refusal> {
+    let plan = &present(job)?.plan;
+    let now = Said::of(plan, None, visitor.scale);
+    let mut columns = vec![Column { id: None, name: "As it is planned".to_owned(), said: Some(now), percent: 100 }];
+    let id = job.row.id;
+    for row in app.reading(move |read| read.variants(id)).await? {
+        let VariantRow { id, name, inputs } = row;
+        let Some(inputs) = read_inputs(&inputs) else { continue };
+        let (said, percent) = match varying(app, job, (id, &inputs)).await? {
+            Stand::Ended(Ok(variant)) => (Some(Said::of(&variant, Some(plan), visitor.scale)), 100),
+            Stand::Ended(Err(_)) => (None, 100),
+            Stand::Running(share) => (None, (share * 100.0) as u32),
+        };
+        columns.push(Column { id: Some(id), name, said, percent });
+    }
+    let running = columns.iter().any(|column| column.said.is_none() && column.percent < 100);
+    Ok(VariantsPart { columns, running, job: job.row.id })
+}
+
+/// The tightest margin of what must live, joints aside, K.
+fn tightest(plan: &Plan) -> Option<(&str, f64)> {
+    let live = plan.margins.iter().filter(|m| m.kind != Kind::Joints && !m.expendable);
+    live.min_by(|a, b| a.margin_k.total_cmp(&b.margin_k)).map(|m| (m.name.as_str(), m.margin_k))
+}
+
+impl Said {
+    fn of(plan: &Plan, before: Option<&Plan>, scale: Scale) -> Self {
+        let degrees = |k: f64| apart(k, scale);
+        let tight = tightest(plan);
+        let (against, better) = before.map_or((String::new(), ""), |before| against(plan, before, &degrees));
+        Self {
+            window: window_word(plan.window),
+            chance: format!("{:.0} of 10", (plan.chance * 10.0).round()),
+            release: release(&plan.release, plan.recipe.seconds_before()),
+            tightest: tight.map_or("nothing".to_owned(), |(name, _)| name.to_owned()),
+            margin: tight.map_or(String::new(), |(_, k)| degrees(k)),
+            against,
+            better,
+        }
+    }
+}
+
+fn against(plan: &Plan, before: &Plan, degrees: &dyn Fn(f64) -> String) -> (String, &'static str) {
+    let chance = plan.chance - before.chance;
+    let room = tightest(plan).zip(tightest(before)).map_or(0.0, |((_, is), (_, was))| is - was);
+    let sooner = plan.release.mid_s.zip(before.release.mid_s).map(|(is, was)| was - is);
+    let mut words = Vec::new();
+    if chance.abs() >= 0.05 {
+        words.push(format!(
+            "works in {:.0} of 10 {}",
+            (chance.abs() * 10.0).round(),
+            if chance > 0.0 { "more" } else { "fewer" }
+        ));
+    }
+    if room.abs() >= 1.0 {
+        words.push(format!("{} {} room", degrees(room.abs()), if room > 0.0 { "more" } else { "less" }));
+    }
+    if let Some(s) = sooner.filter(|s| s.abs() >= 1.0) {
+        words.push(format!("{:.0} s {}", s.abs(), if s > 0.0 { "sooner" } else { "later" }));
+    }
+    let better = match (chance, room) {
+        (c, _) if c >= 0.05 => "better",
+        (c, _) if c <= -0.05 => "worse",
+        (_, r) if r >= 1.0 => "better",
+        (_, r) if r <= -1.0 => "worse",
+        _ => "alike",
+    };
+    (if words.is_empty() { "no difference".to_owned() } else { words.join(", ") }, better)
+}
+
+#[derive(Deserialize)]
+pub(crate) struct New {
+    change: String,
+    #[serde(default)]
+    name: String,
+}
+
+/// A change is kept as a variant.
+pub(crate) async fn add(State(app): State<App>, path: JobPath, Form(sent): Form<New>) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let unknown =
+        || Refusal::field("change", format!("“{}” is none of the changes", sent.change), "choose one of the list");
+    let change =
+        changes_of(&app, &job).await?.into_iter().find(|change| change.what == sent.change).ok_or_else(unknown)?;
+    let name = if sent.name.trim().is_empty() { change.what.clone() } else { sent.name.trim().to_owned() };
+    if name.chars().count() > LONGEST {
+        return Err(Refusal::field("name", "is too long", "up to 80 letters"));
+    }
+    let inputs = PlanInputs { feed: feed(&change.charge), settings: change.recipe, ..present(&job)?.inputs.clone() };
+    let (id, text, now) = (job.row.id, written(&inputs)?, app.now_ms());
+    let kept = app
+        .writing(move |w| {
+            let full = w.read().variants(id)?.len() >= MOST;
+            if full { Ok(None) } else { w.add_variant(id, (&name, &text), now) }
+        })
+        .await?;
+    let taken =
+        || Refusal::field("name", "is taken, or the job has eight variants", "take another name, or forget one first");
+    kept.ok_or_else(taken)?;
+    Ok(Redirect::to(&format!("/jobs/{id}/what-if")))
+}
+
+type VariantPath = Path<(String, i64)>;
+
+/// A variant becomes the plan.
+pub(crate) async fn take(State(app): State<App>, Path((job, id)): VariantPath) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&Path(job))?).await?;
+    let number = job.row.id;
+    let row = app.reading(move |read| read.variant(number, id)).await?.ok_or(Refusal::NotFound("variant"))?;
+    let inputs = read_inputs(&row.inputs).ok_or(Refusal::NotFound("variant"))?;
+    choose(&app, &job, &inputs).await?;
+    Ok(Redirect::to(&format!("/jobs/{number}/heat")))
+}
+
+pub(crate) async fn forget(State(app): State<App>, Path((job, id)): VariantPath) -> Result<Redirect, Refusal> {
+    let job = number(&Path(job))?;
+    app.writing(move |w| w.forget_variant(job, id)).await?;
+    Ok(Redirect::to(&format!("/jobs/{job}/what-if")))
+}
