@@ -12,7 +12,6 @@ const views = [
   ["alloy", "/jobs/4/alloy"],
   ["alloy-desk", "/alloys"],
   ["heat-plan-open", "/jobs/5/heat"],
-  ["heat-plan-tight", "/jobs/7/heat"],
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
   ["handover", "/jobs/2/handover"],
@@ -28,7 +27,7 @@ for (const [name, path] of views) {
   });
 }
 
-test("pictures of describing, choosing in a layout and comparing", async ({ page }) => {
+test("pictures of describing and comparing", async ({ page }) => {
   await page.goto("/boards/6");
   await page.getByRole("button", { name: "Describe further" }).click();
   await expect(page.locator("image.photo.top")).toBeVisible();
@@ -48,12 +47,16 @@ test("pictures of describing, choosing in a layout and comparing", async ({ page
   await page.getByRole("button", { name: "Keep as version 2" }).click();
   await page.getByRole("link", { name: "Compare" }).click();
   await shoot(page, "compare");
-  await page.goto("/boards/import");
-  const relay = join(import.meta.dirname, "../crates/mend-formats/tests/files/harl-relay.kicad_pcb");
-  await page.getByLabel("File", { exact: true }).setInputFiles(relay);
-  await page.getByRole("button", { name: "Import", exact: true }).click();
-  await expect(page.getByRole("heading", { name: /Which one is replaced/ })).toBeVisible();
-  await shoot(page, "layout");
+});
+
+test("pictures of the methods side by side, and of one of them", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto("/jobs/7/method");
+  await expect(page.locator("svg.lanes")).toBeVisible({ timeout: 60_000 });
+  await shoot(page, "method");
+  await page.goto("/jobs/7/method/bridge-wire");
+  await expect(page.locator("#search .found")).toBeVisible({ timeout: 60_000 });
+  await shoot(page, "method-family");
 });
 
 test("picture of the process window", async ({ page }) => {

@@ -25,7 +25,7 @@ static WORDS: Words = Words {
         "The wire lifts off a joint: solder it down again before going on.",
     ],
     clean_up: "Wire and its solder come off with the part; braid what is left.",
-    heat: &["Stout tip on the middle of the wire, flooded; move it outward as the middle runs."],
+    heat: &["Stout tip flat on the wire, flooded; to and fro along it, the ends last."],
     cue: "The solder on the wire is bright from end to end.",
     not_coming: &["A plate below.", "Low-melt on the far joints.", "A second iron at the other end."],
     cautions: &[Caution::Burns, Caution::Fumes],

@@ -29,7 +29,7 @@ static WORDS: Words = Words {
     heat: &["Air low and slow: nothing here needs more."],
     cue: "The fed joints shine long before flux smokes; the part slides under the grip.",
     not_coming: &["Feed again: a joint was missed.", "Twenty degrees more, not sixty.", "A wider outlet."],
-    cautions: &[Caution::Burns, Caution::Fumes, Caution::Lead],
+    cautions: &[Caution::Burns, Caution::Fumes],
     level: Level::Trained,
 };
 

@@ -38,6 +38,10 @@ pub enum Piece {
 }
 
 impl Piece {
+    /// All of them, in order.
+    pub const ALL: [Self; 8] =
+        [Self::Ready, Self::Feed, Self::Heat, Self::Wick, Self::Holes, Self::Fit, Self::TouchUp, Self::Clean];
+
     /// Its name.
     pub const fn name(self) -> &'static str {
         match self {

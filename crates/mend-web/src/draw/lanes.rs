@@ -40,7 +40,6 @@ pub(crate) struct LaneShape {
     pub(crate) standing: &'static str,
     pub(crate) margin: String,
     pub(crate) chance: String,
-    pub(crate) spoken: String,
 }
 
 /// The picture.
@@ -51,6 +50,8 @@ pub(crate) struct Lanes {
     pub(crate) ticks: Vec<(String, String)>,
     pub(crate) height: String,
     pub(crate) bottom: String,
+    /// Class and word of each piece that occurs.
+    pub(crate) legend: Vec<(&'static str, &'static str)>,
 }
 
 /// What is drawn: whose comparison, which family is chosen, in which scale.
@@ -71,7 +72,9 @@ pub(crate) fn lanes(drawn: &Drawn<'_>) -> Lanes {
     let step = [60.0, 120.0, 300.0, 600.0].into_iter().find(|step| end / step <= 9.0).unwrap_or(1200.0);
     let ticks = (0..).map(|k| f64::from(k) * step).take_while(|t| *t <= end);
     let ticks = ticks.map(|t| (n(x(t)), format!("{:.0} min", t / 60.0))).collect();
-    Lanes { lanes, ticks, height: n(bottom + 12.0), bottom: n(bottom) }
+    let occurs = |piece: &Piece| all.iter().any(|lane| lane.spent.iter().any(|spent| spent.piece == *piece));
+    let legend = Piece::ALL.into_iter().filter(occurs).map(|piece| (class(piece), piece.name())).collect();
+    Lanes { lanes, ticks, height: n(bottom + 12.0), bottom: n(bottom), legend }
 }
 
 fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn Fn(f64) -> f64, bool)) -> LaneShape {
@@ -110,7 +113,6 @@ fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn F
         pieces,
         early: n(x(lane.total_s.low)),
         late: n(x(lane.total_s.high)),
-        spoken: format!("{}: {minutes} at the bench, {chance}, {margin}", lane.name()),
         minutes,
         mark,
         standing,

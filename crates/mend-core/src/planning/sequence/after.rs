@@ -29,7 +29,7 @@ pub(super) fn clean(script: &Script<'_>) -> Step {
         .collect();
     let mut lines = owned(&["Strong alcohol and brush, until the brush comes away clean; rinse, dry warm."]);
     lines.push(if connector.family.has_open_contacts() {
-        "Board upright, brushed away from the contacts: nothing dissolved runs into the latch.".to_owned()
+        "Board upright, brushed away from the contacts: nothing dissolved runs into them.".to_owned()
     } else {
         "Into the shell with a thin brush: no flux left on the contacts.".to_owned()
     });

@@ -37,13 +37,22 @@ fn heat(script: &Script<'_>) -> Step {
     Step { kind, otherwise: otherwise(script), ..step(title, lines, cue, &cautions) }.because(&why(script))
 }
 
+/// Two lines where nothing else is said of the heat; one where a method has a line of its own: a screen that is read from two
+/// metres holds four.
 fn blown(script: &Script<'_>, air: &HotAir) -> Vec<String> {
     let motion = passes::moving(air.motion);
     let from = if air.face == script.board.connector.face { "onto the part" } else { "from the far face" };
-    vec![
-        format!("Air {}, {} face: {motion}, {:.0} mm away.", from, air.face.name(), air.distance.in_mm()),
-        format!("{:.0} mm outlet, {:.0} L/min.", air.nozzle.in_mm(), air.flow.in_litres_per_minute()),
-    ]
+    let (face, away, nozzle) = (air.face.name(), air.distance.in_mm(), air.nozzle.in_mm());
+    let flow = air.flow.in_litres_per_minute();
+    match script.choice {
+        Some(_) => {
+            vec![format!("Air {from}, {face} face, {away:.0} mm away, {nozzle} mm outlet, {flow:.0} L/min; {motion}.")]
+        }
+        None => vec![
+            format!("Air {from}, {face} face: {motion}, {away:.0} mm away."),
+            format!("{nozzle} mm outlet, {flow:.0} L/min."),
+        ],
+    }
 }
 
 fn otherwise(script: &Script<'_>) -> Vec<String> {

@@ -8,6 +8,9 @@ use crate::method::means::Sucker;
 use crate::method::schools::{BRAID, HOLES, THIN};
 use crate::solder::cycles;
 
+/// A window shorter than this is none: nobody gets the braid out in time, s (E).
+const COLD_S: f64 = 8.0;
+
 pub(super) fn wick(script: &Script<'_>) -> Step {
     let holes = script.holes();
     let fed = script.charge.fed().is_some();
@@ -21,7 +24,11 @@ pub(super) fn wick(script: &Script<'_>) -> Step {
         lines.push(format!("{holes} holes: add solder first, then draw it through with fresh braid."));
     }
     lines.extend(passes(script));
-    lines.push("Braid that sticks is a board gone cold: warm it, do not pull.".to_owned());
+    let cold = script.plan.warm_s.is_some_and(|warm| warm.high < COLD_S);
+    lines.push(match cold {
+        true => "The board is cold at once: iron on the braid warms one pad at a time.".to_owned(),
+        false => "Braid that sticks is a board gone cold: warm it, do not pull.".to_owned(),
+    });
     let mut cautions = vec![Caution::Burns, Caution::Fumes];
     if script.charge.has_lead() {
         cautions.push(Caution::Lead);
@@ -38,10 +45,9 @@ fn passes(script: &Script<'_>) -> Option<String> {
     Some(match counts.iter().copied().collect::<Option<Vec<usize>>>() {
         Some(all) => {
             let most = all.into_iter().max().unwrap_or(0).max(1);
-            format!(
-                "Every trace of the fed alloy out: {most} passes, flooded with {} between.",
-                script.charge.refit.name
-            )
+            let refit = &script.charge.refit.name;
+            let passes = if most == 1 { "1 pass".to_owned() } else { format!("{most} passes") };
+            format!("Every trace of the fed alloy out: {passes}, flooded with {refit} between.")
         }
         None => "Eight passes do not get this alloy out: feed another one.".to_owned(),
     })

@@ -1,0 +1,145 @@
+// The method stop: families side by side, what must live, a family searched, chosen, and its steps at the bench.
+import { expect, expectAccessible, test } from "../harness.mjs";
+
+// What is refused in words is a 422 in the console; what is asked for again before it came, htmx calls an abort.
+test.use({ allowed: /status of 422|Error Code 422|htmx:(afterRequest|sendAbort)/ });
+
+const COMPUTED = { timeout: 90_000 };
+const recommended = (page) => page.locator(".recommend .huge");
+const lanes = (page) => page.locator("svg.lanes .lane");
+const title = (page) => page.locator("#step h1");
+
+async function compared(page) {
+  await expect(recommended(page)).toBeVisible(COMPUTED);
+  return (await recommended(page).textContent()).trim();
+}
+
+/** A new job on a board, at its method stop. */
+async function newJob(page, board) {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New job" }).click();
+  await page.goto(page.url().replace("/intake", "/board"));
+  await page.getByRole("button", { name: board }).click();
+  await expect(page.getByRole("heading", { name: board })).toBeVisible();
+  await page.goto(page.url().replace("/board", "/method"));
+}
+
+async function press(page) {
+  // A pedal bounces; two presses within 0.3 s are one.
+  await page.waitForTimeout(320);
+  await page.keyboard.press("Space");
+}
+
+test("a donor's board and a customer's get different methods for the same part; the chosen one runs at the bench", async ({ page }) => {
+  test.setTimeout(240_000);
+  await newJob(page, "Deck console main board");
+  const customer = await compared(page);
+  await expect(page.locator(".recommend .say")).toContainText("the next best");
+  await expect(page.locator(".difficulty")).toContainText("a heavy board: 10 layers");
+  await expectAccessible(page);
+
+  await page.getByRole("button", { name: /^part/ }).click();
+  const donor = await compared(page);
+  expect(donor).not.toBe(customer);
+  await expect(page.getByRole("button", { name: /^part/ })).toHaveAttribute("aria-pressed", "true");
+  await expect(lanes(page).first()).toContainText("at part's body");
+
+  await page.getByRole("button", { name: "Choose it and plan the heat" }).click();
+  await page.waitForURL(/\/heat$/);
+  await expect(page.locator(".verdict .window-word")).toContainText("Window open", { timeout: 30_000 });
+  await expect(page.getByRole("link", { name: /^Method/ })).toContainText(donor);
+
+  await page.getByRole("link", { name: "To the bench run" }).click();
+  await page.getByRole("button", { name: "Begin at the bench" }).click();
+  const seen = [await title(page).textContent()];
+  while (seen.at(-1) !== "All steps done") {
+    const state = () => page.locator("#step").evaluate((step) => `${step.dataset.phase} ${step.querySelector("h1").textContent}`);
+    const before = await state();
+    await press(page);
+    await expect.poll(state).not.toBe(before);
+    const now = await title(page).textContent();
+    if (seen.at(-1) !== now) seen.push(now);
+    expect(seen.length).toBeLessThan(20);
+  }
+  seen.pop();
+  expect(seen.slice(0, 5)).toEqual(["Make ready", "Open", "Protect", "Flux", "Add alloy"]);
+  expect(seen.slice(-3)).toEqual(["Let it cool", "Clean the part", "Look and bag"]);
+  expect(seen).not.toContain("Fit");
+});
+
+test("a family says how it works, searches its settings, and follows the school that is chosen", async ({ page }) => {
+  test.setTimeout(180_000);
+  await newJob(page, "Tern 15 power board");
+  await compared(page);
+  await page.getByRole("row", { name: /Air from above/ }).getByRole("link").click();
+  await expect(page.locator(".family-said")).toContainText("Main danger: plastics under the jet");
+  const search = page.locator("#search");
+  await expect(search).toContainText(/\d{3,} candidates; margin first, up to 40 K; then time/, COMPUTED);
+  await expect(search.locator(".found dd").first()).toHaveText(/\d+ K/);
+  await expect(search).toContainText("What more would buy");
+  await expectAccessible(page);
+  await page.getByLabel("Holes").selectOption("drop-in");
+  await page.getByRole("button", { name: "Choose it" }).click();
+  await page.waitForURL(/\/heat$/);
+  await expect(page.locator(".verdict .window-word")).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("link", { name: "Card" }).click();
+  const card = page.locator(".card");
+  await expect(card).toContainText("Leave the holes filled");
+  await expect(card).toContainText("Air from above");
+  await expect(card.locator("svg.board-map").first()).toBeVisible();
+  await expectAccessible(page);
+});
+
+test("what the shop has decides what applies, and a slip is said without losing what was typed", async ({ page }) => {
+  test.setTimeout(180_000);
+  await newJob(page, "Lume 3 main board");
+  await compared(page);
+  await expect(lanes(page).filter({ hasText: "Plate and indirect air" })).toHaveCount(1);
+  await page.locator(".means summary").click();
+  await page.getByLabel("Plate", { exact: true }).uncheck();
+  await expect(page.locator(".ruled-out")).toContainText("no plate in the shop", COMPUTED);
+  await expect(lanes(page).filter({ hasText: "Plate and indirect air" })).toHaveCount(0);
+  await page.getByLabel("Iron tips").fill("2, broad");
+  await page.getByLabel("Iron tips").press("Tab");
+  await expect(page.locator(".means-bad")).toContainText("“broad” is no number");
+  await expect(page.getByLabel("Iron tips")).toHaveValue("2, broad");
+  await page.getByLabel("Iron tips").fill("1, 2, 4, 6");
+  await page.getByLabel("Plate", { exact: true }).check();
+  await expect(lanes(page).filter({ hasText: "Plate and indirect air" })).toHaveCount(1, COMPUTED);
+  await page.reload();
+  await expect(page.locator("#means-said")).toContainText("4 tips · plate");
+});
+
+test("what if: one thing changed, beside the plan, kept by name", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto("/jobs/6/heat");
+  await page.getByRole("link", { name: "What if" }).click();
+  await page.getByLabel("Call it").fill("the narrow one");
+  await page.getByRole("button", { name: "the 8 mm outlet" }).click();
+  const row = page.getByRole("row", { name: /the narrow one/ });
+  await expect(row).toContainText(/better|worse|alike/, COMPUTED);
+  await expect(row).toContainText(/K (more|less) room|of 10 (more|fewer)|s (sooner|later)|no difference/);
+  await page.reload();
+  await expect(row).toContainText(/better|worse|alike/, COMPUTED);
+  await expectAccessible(page);
+  await page.getByLabel("Call it").fill("the narrow one");
+  await page.getByRole("button", { name: "nothing fed" }).click();
+  await expect(page.locator("main")).toContainText("is taken");
+  await page.goBack();
+  await page.getByRole("button", { name: "Make it the plan: the narrow one" }).click();
+  await page.waitForURL(/\/heat$/);
+  await expect(page.locator("#nozzle")).toHaveValue("8");
+  await page.goto("/jobs/6/what-if");
+  await page.getByRole("button", { name: "Forget the narrow one" }).click();
+  await expect(page.getByRole("row", { name: /the narrow one/ })).toHaveCount(0);
+});
+
+test("five jobs of the demo get five different methods", async ({ page }) => {
+  test.setTimeout(300_000);
+  const names = new Set();
+  for (const job of [1, 3, 7, 11, 12]) {
+    await page.goto(`/jobs/${job}/method`);
+    names.add(await compared(page));
+  }
+  expect([...names].sort()).toEqual(["Air from above", "Air from below", "Bridge wire", "Low-melt, then air", "Pump or vacuum iron"]);
+});
