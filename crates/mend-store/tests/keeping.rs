@@ -141,3 +141,21 @@ async fn a_draft_goes_back_and_forward_and_a_new_act_ends_what_was_undone() {
     store.write(move |w| w.end_draft(id)).await.unwrap();
     assert!(store.read(move |r| r.draft(id)).await.unwrap().is_none());
 }
+
+#[tokio::test]
+async fn the_shops_means_are_one_row_and_a_jobs_variants_have_names_of_their_own() {
+    let (_folder, store) = fresh();
+    assert_eq!(store.read(|r| r.means()).await.unwrap(), None);
+    for file in ["a", "b"] {
+        store.write(move |w| w.set_means(file, 1)).await.unwrap();
+    }
+    assert_eq!(store.read(|r| r.means()).await.unwrap().as_deref(), Some("b"));
+    let (one, other) = store.write(|w| Ok((w.add_job(1)?, w.add_job(2)?))).await.unwrap();
+    let added = |job| store.write(move |w| w.add_variant(job, ("narrow", "{}"), 3));
+    let id = added(one).await.unwrap().unwrap();
+    assert_eq!(added(one).await.unwrap(), None, "the name is taken");
+    assert!(added(other).await.unwrap().is_some(), "in another job it is free");
+    assert!(store.read(move |r| r.variant(other, id)).await.unwrap().is_none(), "it is not that job's");
+    store.write(move |w| w.forget_variant(one, id)).await.unwrap();
+    assert!(store.read(move |r| r.variants(one)).await.unwrap().is_empty());
+}

@@ -26,7 +26,7 @@ static WORDS: Words = Words {
         "One joint stays matt in mild air: it was not fed.",
     ],
     clean_up: "Most: every trace out, fresh leaded on, off, on, off; clean tip, fresh braid each time.",
-    heat: &["Air low and slow: nothing here needs more."],
+    heat: &["Keep to the setting: the mix needs no more than this."],
     cue: "The fed joints shine long before flux smokes; the part slides under the grip.",
     not_coming: &["Feed again: a joint was missed.", "Twenty degrees more, not sixty.", "A wider outlet."],
     cautions: &[Caution::Burns, Caution::Fumes],

@@ -6,6 +6,8 @@ use mend_core::planning::band::TimeBand;
 use super::n;
 
 const WIDTH: f64 = 1000.0;
+/// Width of a time in its lettering.
+const LABEL: f64 = 80.0;
 
 /// The picture.
 #[derive(Template)]
@@ -27,6 +29,8 @@ pub(crate) struct TimeBar {
     /// Seconds at the right end: what the script scales the hand with.
     pub(crate) end_s: String,
     pub(crate) has_band: bool,
+    /// Too narrow for both of its times above it: they stand to either side.
+    pub(crate) narrow: bool,
 }
 
 /// Draws it.
@@ -58,6 +62,7 @@ pub(crate) fn time_bar(release: &TimeBand, stop_s: f64) -> TimeBar {
             _ => "may not melt".to_owned(),
         },
         stop_s: format!("{stop_s:.0} s"),
+        narrow: x(high) - x(low) < 2.0 * LABEL,
         end_s: n(end),
         has_band: band.is_some(),
     }
