@@ -129,6 +129,7 @@ test("what if: one thing changed, beside the plan, kept by name", async ({ page 
   await page.getByRole("button", { name: "Make it the plan: the narrow one" }).click();
   await page.waitForURL(/\/heat$/);
   await expect(page.locator("#nozzle")).toHaveValue("8");
+  await expect(page.locator(".verdict .window-word")).toBeVisible({ timeout: 30_000 });
   await page.goto("/jobs/6/what-if");
   await page.getByRole("button", { name: "Forget the narrow one" }).click();
   await expect(page.getByRole("row", { name: /the narrow one/ })).toHaveCount(0);

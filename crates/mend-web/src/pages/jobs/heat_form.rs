@@ -262,8 +262,7 @@ impl Sent {
             shields: (0..MOST_ROWS).map_while(|k| self.shield(&format!("shield-{k}-"))).collect(),
             bridge: self.bridge(),
         };
-        let (station, must_live) =
-            (self.get("station").unwrap_or_default().to_owned(), self.word("must_live", MustLive::Board));
+        let (station, must_live) = (self.get("station").unwrap_or_default().to_owned(), self.must_live());
         let (alloy, feed, refit, method) = (String::new(), None, None, None);
         let inputs = PlanInputs { station, alloy, feed, refit, must_live, method, settings };
         if self.bad.is_empty() { Ok(inputs) } else { Err(self.bad) }
@@ -278,6 +277,14 @@ impl Sent {
             face: self.word(&format!("{at}face"), Face::Top),
             motion: self.word(&format!("{at}motion"), Motion::Still),
             aim: ["x", "y"].map(|axis| self.number_or_zero(&format!("{at}aim-{axis}"))),
+        }
+    }
+
+    /// What a form without the question means: a customer's board.
+    fn must_live(&mut self) -> MustLive {
+        match self.get("must_live") {
+            Some(_) => self.word("must_live", MustLive::Board),
+            None => MustLive::Board,
         }
     }
 
@@ -455,7 +462,7 @@ mod tests {
         let air = inputs.settings.air.expect("the demo heats with air");
         let set = f64::round(air.set.in_celsius() * 1.8 + 32.0);
         assert_eq!((settings.air.map(|air| air.set), settings.unit), (Some(set.to_string()), "°F"));
-        assert_eq!(settings.rows, ["pins", "anchors"]);
+        assert_eq!(settings.rows, ["pins", "anchors", "every joint"]);
         assert!(settings.nozzles.iter().any(|n| *n == air.nozzle.in_mm().to_string()));
         assert!(settings.before.is_empty() && settings.shields.is_empty());
     }
