@@ -74,7 +74,7 @@ test("a family says how it works, searches its settings, and follows the school 
   await page.getByRole("row", { name: /Air from above/ }).getByRole("link").click();
   await expect(page.locator(".family-said")).toContainText("Main danger: plastics under the jet");
   const search = page.locator("#search");
-  await expect(search).toContainText(/\d{3,} candidates; margin first, up to 40 K; then time/, COMPUTED);
+  await expect(search).toContainText(/\d{3,} candidates; margin first, up to 40 K; then a gentle ramp; then time/, COMPUTED);
   await expect(search.locator(".found dd").first()).toHaveText(/\d+ K/);
   await expect(search).toContainText("What more would buy");
   await expectAccessible(page);

@@ -64,6 +64,12 @@ pub fn list(names: &[&str]) -> String {
     }
 }
 
+/// The same text, beginning with a capital.
+pub fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or(String::new(), |first| first.to_uppercase().chain(letters).collect())
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -64,6 +64,20 @@ impl Scaled<'_> {
         rise.max(f64::from(before)) + self.room.in_celsius()
     }
 
+    /// Every neighbour's rise until a second of the last pass, K.
+    pub(super) fn neighbours(&self, until_s: f64) -> Vec<Vec<f32>> {
+        let seconds = until_s.ceil() as usize + 1;
+        let rise = |k: usize, jet: &Vec<f32>| -> Vec<f32> {
+            let rest = self.unit.rest.neighbours.get(k);
+            let at = |(s, jet): (usize, &f32)| {
+                let rest = rest.and_then(|rest| rest.get(s)).copied().unwrap_or(0.0);
+                self.scale as f32 * jet + rest
+            };
+            jet.iter().take(seconds).enumerate().map(at).collect()
+        };
+        self.unit.jet.neighbours.iter().enumerate().map(|(k, jet)| rise(k, jet)).collect()
+    }
+
     /// What the coldest joint lacks at the end of the longest heating, K.
     pub(super) fn lacks(&self, melting: &[MeltTarget]) -> f64 {
         let last = |curve: &[f32]| curve.last().copied().map_or(0.0, f64::from);

@@ -9,7 +9,7 @@ mod early_release;
 mod idle_shield;
 mod jet_port;
 mod own_joints;
-mod ramp;
+pub(in crate::planning) mod ramp;
 
 use super::plan::Order;
 use crate::finding::Finding;

@@ -1,6 +1,7 @@
 //! Packages and ceramics that warm faster than they should.
 
 use super::Seen;
+use crate::board::Board;
 use crate::finding::{Finding, list};
 
 /// A ramp is read over so many seconds.
@@ -17,6 +18,12 @@ pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     let names: Vec<&str> = steep.iter().map(|(name, _)| *name).collect();
     let message = format!("{} warm by up to {worst:.1} K/s, more than 3 K/s", list(&names));
     vec![Finding::warning("ramp", "settings", message).hint("soak the board first, or begin further away")]
+}
+
+/// Do any of these neighbours, by their curves, warm faster than they should?
+pub(in crate::planning) fn is_steep(board: &Board, curves: &[Vec<f32>]) -> bool {
+    let pairs = board.neighbours.iter().zip(curves);
+    pairs.into_iter().any(|(n, curve)| n.material.fastest_ramp().is_some_and(|most| steepest(curve) > most))
 }
 
 /// Steepest rise of a curve, K/s.

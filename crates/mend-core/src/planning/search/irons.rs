@@ -2,7 +2,7 @@
 
 use rayon::prelude::*;
 
-use super::super::limits::limits;
+use super::super::limits::{first_harm, limits};
 use super::super::plan::Unplanned;
 use super::judged::Judged;
 use super::score::{NEVER_K, Score};
@@ -61,8 +61,8 @@ fn judged(sought: &Sought<'_>, start: &Start, recipe: &Recipe) -> Result<Tried, 
     let stack = &sought.subject.board.stack;
     let samples = Unknowns::samples(SAMPLES, sought.subject.station, stack);
     let run = |unknowns: &Unknowns| {
-        let run = run_until(&case, unknowns, Resolution::COARSE, &|run| Judged::of(run, &limits).harm_s.is_some());
-        Judged::of(&run, &limits)
+        let run = run_until(&case, unknowns, Resolution::COARSE, &|run| first_harm(&limits, &run.traces).is_some());
+        Judged::of(&run, (&limits, sought.subject.board))
     };
     let usual = run(&Unknowns::nominal(stack));
     let others: Vec<Judged> = samples.iter().map(run).collect();
@@ -81,6 +81,7 @@ fn judged(sought: &Sought<'_>, start: &Start, recipe: &Recipe) -> Result<Tried, 
         release_s: usual.release_s.map(|t| (t - from).max(0.0)),
         heat_s: usual.release_s.unwrap_or(recipe.seconds() as f64),
         shields: recipe.shields.len(),
+        steep: usual.steep,
     };
     let tightest = tightest.map(|(k, _)| limits[k].name.clone());
     Ok(Tried { charge: start.charge.clone(), recipe: recipe.clone(), score, tightest })

@@ -1,6 +1,8 @@
 //! A run judged by its limits.
 
 use super::super::limits::{Limit, first_harm};
+use super::super::rules::ramp::is_steep;
+use crate::board::Board;
 use crate::heat::run::Run;
 
 /// What a run says.
@@ -12,15 +14,19 @@ pub(super) struct Judged {
     pub(super) harm_s: Option<f64>,
     /// The limit that is nearest at release, and the room to it, K.
     pub(super) tightest: Option<(usize, f64)>,
+    /// Do packages or ceramics warm too fast until then?
+    pub(super) steep: bool,
     /// Where it never comes, what the coldest joint lacks, K.
     pub(super) lacks_k: f64,
 }
 
 impl Judged {
-    pub(super) fn of(run: &Run, limits: &[Limit]) -> Self {
+    pub(super) fn of(run: &Run, (limits, board): (&[Limit], &Board)) -> Self {
         let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
         let hottest =
             |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);
+        let heated = |curve: &Vec<f32>| curve.iter().copied().take(off).collect();
+        let heated: Vec<Vec<f32>> = run.traces.neighbours.iter().map(heated).collect();
         let at_once = limits.iter().enumerate().filter(|(_, limit)| limit.stands_s == 0);
         let rooms = at_once.map(|(k, limit)| (k, limit.celsius - f64::from(hottest(limit))));
         let lacks = run.melts_at.iter().zip(&run.traces.joints).zip(&run.melted).filter(|(_, melted)| melted.is_none());
@@ -30,6 +36,7 @@ impl Judged {
             release_s: run.release,
             harm_s: first_harm(limits, &run.traces).map(|harm| harm.at_s),
             tightest: rooms.min_by(|a, b| a.1.total_cmp(&b.1)),
+            steep: is_steep(board, &heated),
             lacks_k: lacks.fold(0.0, f64::max),
         }
     }

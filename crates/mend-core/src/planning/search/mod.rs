@@ -19,8 +19,9 @@ mod screen;
 
 use rayon::prelude::*;
 
-use super::limits::limits;
+use super::limits::{first_harm, in_time, limits};
 use super::plan::{Order, Unplanned};
+use crate::finding::capital;
 use crate::heat::mesh::Resolution;
 use crate::heat::recipe::Recipe;
 use crate::heat::run::run_until;
@@ -32,7 +33,6 @@ use crate::solder::Charge;
 use crate::units::Temperature;
 use crate::watch::Watch;
 use buys::Buy;
-use judged::Judged;
 use score::Score;
 
 /// How much of the space is looked at.
@@ -168,14 +168,15 @@ fn holds(sought: &Sought<'_>, tried: &Tried) -> Result<bool, Unplanned> {
     let case = order.case(&melting);
     let limits = limits(&order, &case);
     let nominal = Unknowns::nominal(&sought.subject.board.stack);
-    let run = run_until(&case, &nominal, Resolution::FINE, &|run| Judged::of(run, &limits).harm_s.is_some());
+    let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_harm(&limits, &run.traces).is_some());
     sought.watch.wanted()?;
-    Ok(Judged::of(&run, &limits).works())
+    Ok(in_time(&run, first_harm(&limits, &run.traces).as_ref()))
 }
 
 fn binds(tried: &Tried, works: bool) -> String {
     let Score { margin_k, release_s, .. } = tried.score;
-    match (&tried.tightest, release_s, works) {
+    let name = tried.tightest.as_deref().map(capital);
+    match (&name, release_s, works) {
         (Some(name), Some(t), true) => {
             format!("{name} binds: {margin_k:.0} K are left when it comes away after about {t:.0} s.")
         }

@@ -1,5 +1,5 @@
 //! What is better: to work for a weak, a usual and a strong jet; then an open window with fewer shields; then margin, as far
-//! as it counts; then time.
+//! as it counts; then a gentle ramp; then time.
 
 use std::cmp::Ordering;
 
@@ -15,7 +15,7 @@ const ENOUGH_K: f64 = 40.0;
 pub(super) const NEVER_K: f64 = 1000.0;
 
 /// The objective in words.
-pub const OBJECTIVE: &str = "margin first, up to 40 K; then time";
+pub const OBJECTIVE: &str = "margin first, up to 40 K; then a gentle ramp; then time";
 
 /// How some settings do.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -32,6 +32,8 @@ pub struct Score {
     pub heat_s: f64,
     /// Shields that are on.
     pub shields: usize,
+    /// Does a package or ceramic nearby warm faster than it should?
+    pub steep: bool,
 }
 
 impl Score {
@@ -52,7 +54,8 @@ impl Score {
         let open = self.is_open().cmp(&other.is_open());
         let works = (self.usual, self.works).cmp(&(other.usual, other.works));
         let margin = step(self).total_cmp(&step(other));
-        works.then(open).then(fewer).then(margin).then(other.heat_s.total_cmp(&self.heat_s))
+        let gentle = other.steep.cmp(&self.steep);
+        works.then(open).then(fewer).then(margin).then(gentle).then(other.heat_s.total_cmp(&self.heat_s))
     }
 }
 
@@ -61,7 +64,7 @@ mod tests {
     use super::*;
 
     const OPEN: Score =
-        Score { works: 3, usual: true, margin_k: 22.0, release_s: Some(50.0), heat_s: 50.0, shields: 1 };
+        Score { works: 3, usual: true, margin_k: 22.0, release_s: Some(50.0), heat_s: 50.0, shields: 1, steep: false };
 
     #[test]
     fn margin_comes_before_time_and_time_decides_where_margins_are_alike() {
@@ -69,6 +72,8 @@ mod tests {
         assert_eq!(roomier.order(&OPEN), Ordering::Greater);
         let quicker = Score { margin_k: 21.0, heat_s: 40.0, ..OPEN };
         assert_eq!(quicker.order(&OPEN), Ordering::Greater);
+        let steep = Score { heat_s: 30.0, steep: true, ..OPEN };
+        assert_eq!(steep.order(&OPEN), Ordering::Less, "twenty seconds are not worth a cracked capacitor");
         let vast = [45.0, 300.0].map(|margin_k| Score { margin_k, ..OPEN });
         assert_eq!(vast[0].order(&vast[1]), Ordering::Equal, "beyond enough, room is worth nothing");
     }

@@ -3,6 +3,7 @@
 use super::super::limits::{Limit, limits};
 use super::super::plan::{Order, Unplanned};
 use super::super::process_window::COOLEST_SET_C;
+use super::super::rules::ramp::is_steep;
 use super::super::scaled::Scaled;
 use super::score::{NEVER_K, Score};
 use super::{Sought, Tried};
@@ -99,6 +100,7 @@ impl Screened<'_> {
             release_s: usual.release_s,
             heat_s: recipe.seconds_before() as f64 + usual.release_s.unwrap_or(recipe.longest.in_seconds()),
             shields: recipe.shields.len(),
+            steep: usual.steep,
         };
         (score, tightest.map(|(k, _)| k))
     }
@@ -115,6 +117,7 @@ impl Screened<'_> {
         Seen {
             works: candidate.release_s.is_some_and(|t| t < harm),
             tightest: candidate.release_s.and_then(|t| scaled.tightest(self.limits, t)),
+            steep: candidate.release_s.is_some_and(|t| is_steep(self.order.board, &scaled.neighbours(t))),
             release_s: candidate.release_s,
             lacks_k: if candidate.release_s.is_none() { scaled.lacks(&melting) } else { 0.0 },
         }
@@ -123,6 +126,7 @@ impl Screened<'_> {
 
 struct Seen {
     works: bool,
+    steep: bool,
     release_s: Option<f64>,
     tightest: Option<(usize, f64)>,
     lacks_k: f64,

@@ -2,6 +2,7 @@
 
 use super::{HotTool, Script, Step, StepKind, step};
 use crate::caution::Caution;
+use crate::finding::capital;
 use crate::heat::motion::Motion;
 use crate::heat::recipe::{Helpers, Pass};
 use crate::heat::tool::HotAir;
@@ -87,9 +88,4 @@ pub(super) fn shields(script: &Script<'_>) -> Vec<String> {
         format!("{} over {over}: {w} x {d} mm on the {} face.", capital(&shield.kind.name()), shield.face.name())
     };
     script.plan.recipe.shields.iter().map(shield).collect()
-}
-
-fn capital(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or(String::new(), |first| first.to_uppercase().chain(letters).collect())
 }
