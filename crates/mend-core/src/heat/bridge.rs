@@ -2,17 +2,14 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::network::Network;
+use super::network::{Network, SOLDER_CAPACITY, SOLDER_LATENT};
 use crate::board::{Board, Joint};
 
 /// Copper, W/mK (T), and solder (D).
-pub(super) const COPPER: f64 = 390.0;
-pub(super) const SOLDER: f64 = 50.0;
-/// J/m³K of both (T, D).
+const COPPER: f64 = 390.0;
+const SOLDER: f64 = 50.0;
+/// Copper, J/m³K (T).
 pub(super) const COPPER_CAPACITY: f64 = 3.45e6;
-pub(super) const SOLDER_CAPACITY: f64 = 1.7e6;
-/// Latent heat of solder, J/mm³ (D, 0.30-0.48).
-const SOLDER_LATENT: f64 = 0.40;
 /// Joints farther apart than this are not joined by solder alone: surface tension tears the pool, mm (E, 4-8).
 const POOL_REACHES_MM: f64 = 5.0;
 
@@ -40,7 +37,7 @@ impl Bridge {
     /// from row to row, solder alone does not.
     pub fn spans(&self, board: &Board) -> Vec<(usize, usize, f64)> {
         let joints = &board.connector.joints;
-        let chain: Vec<usize> = (0..joints.len()).filter(|k| !joints[*k].hidden).collect();
+        let chain: Vec<usize> = (0..joints.len()).filter(|k| reachable(&joints[*k])).collect();
         let span = |pair: &[usize]| {
             let (a, b) = (&joints[pair[0]], &joints[pair[1]]);
             let apart = (a.at.x - b.at.x).hypot(a.at.y - b.at.y).max(0.1);

@@ -2,17 +2,16 @@
 //! board, one iron in the middle (heating.md, equation 15). Order of magnitude only: no measured data stand behind it.
 
 use super::axis::Axis;
-use super::bridge::{Bridge, COPPER_CAPACITY, SOLDER_CAPACITY};
+use super::bridge::{Bridge, COPPER_CAPACITY};
 use super::field::RIM_LOSS;
 use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::{Mesh, Slab};
+use super::network::{SOLDER_CAPACITY, SOLDER_LATENT};
 use super::nodes::{CellLink, Melting, Node, NodeLink, Nodes};
 use super::simulation::Simulation;
 use super::surroundings::Surroundings;
 use crate::units::Temperature;
 
-/// Latent heat of solder, J/m³ (D, 0.30-0.48).
-const SOLDER_LATENT: f64 = 0.40e9;
 /// The piece of board that takes part, mm: beyond it nothing is felt within a minute.
 const BOARD_MM: usize = 60;
 
@@ -77,7 +76,7 @@ impl BridgeWire {
         let section = std::f64::consts::FRAC_PI_4 * self.wire_mm * self.wire_mm * 1e-6;
         let bead = self.bead_mm2 * 1e-6;
         let capacity = (section * COPPER_CAPACITY + bead * SOLDER_CAPACITY) * 1e-3;
-        let latent = bead * 1e-3 * SOLDER_LATENT;
+        let latent = bead * 1e-3 * SOLDER_LATENT * 1e9;
         let melting = Some(Melting { solidus: over(self.melts.0), liquidus: over(self.melts.1), latent });
         let wire: Vec<usize> =
             (0..self.length_mm.min(50)).map(|_| nodes.add(Node { melting, ..Node::lump(capacity) })).collect();

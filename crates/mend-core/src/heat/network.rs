@@ -11,9 +11,9 @@ use crate::solder::MeltTarget;
 use crate::units::{Length, Temperature};
 
 /// Solder, J/m³K (D, +-5 %).
-const SOLDER_CAPACITY: f64 = 1.7e6;
+pub(super) const SOLDER_CAPACITY: f64 = 1.7e6;
 /// Latent heat of solder, J/mm³ (D, 0.30-0.48; 45-65 J/g).
-const SOLDER_LATENT: f64 = 0.40;
+pub(super) const SOLDER_LATENT: f64 = 0.40;
 /// Copper alloy of a pin, J/m³K (T).
 const PIN_CAPACITY: f64 = 3.45e6;
 /// Metal of a pin that heats with its joint, per mm² of land, mm³ (E: 0.15 mm sheet twice the land; a leg 1 mm through the board).

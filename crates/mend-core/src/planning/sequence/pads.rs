@@ -1,12 +1,11 @@
 //! Pads and holes, while the board is warm.
 
+use super::super::bench_time;
 use super::{Duty, Script, Step, StepKind, owned, step};
-use crate::board::groups;
 use crate::caution::Caution;
 use crate::method::Family;
 use crate::method::means::Sucker;
 use crate::method::schools::{BRAID, HOLES, THIN};
-use crate::solder::cycles;
 
 /// A window shorter than this is none: nobody gets the braid out in time, s (E).
 const COLD_S: f64 = 8.0;
@@ -41,12 +40,10 @@ pub(super) fn wick(script: &Script<'_>) -> Step {
 /// How many flood-and-wick passes by the arithmetic of residues.
 fn passes(script: &Script<'_>) -> Option<String> {
     script.charge.fed()?;
-    let counts: Vec<Option<usize>> = groups(script.board).iter().map(|group| cycles(script.charge, group)).collect();
-    Some(match counts.iter().copied().collect::<Option<Vec<usize>>>() {
-        Some(all) => {
-            let most = all.into_iter().max().unwrap_or(0).max(1);
+    Some(match bench_time::passes(script.board, script.charge) {
+        Some(most) => {
             let refit = &script.charge.refit.name;
-            let passes = if most == 1 { "1 pass".to_owned() } else { format!("{most} passes") };
+            let passes = if most <= 1 { "1 pass".to_owned() } else { format!("{most} passes") };
             format!("Every trace of the fed alloy out: {passes}, flooded with {refit} between.")
         }
         None => "Eight passes do not get this alloy out: feed another one.".to_owned(),
