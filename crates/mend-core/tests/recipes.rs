@@ -202,11 +202,10 @@ fn a_small_part_under_a_strong_jet_is_blown_away_and_that_binds() {
 fn what_lags_and_what_the_laminate_bears_is_said() {
     let plan = planned(&board(), &below(440.0), &WANTED).expect("planned");
     let (lift, laminate) = (plan.pad_lift.expect("melts"), plan.laminate.expect("samples"));
-    let last = plan
-        .joints
-        .iter()
-        .max_by(|a, b| a.melts.mid_s.unwrap_or(f64::INFINITY).total_cmp(&b.melts.mid_s.unwrap_or(f64::INFINITY)));
-    assert_eq!(last.map(|j| j.joint.starts_with(&lift.last[..1])), Some(true), "{last:?} {lift:?}");
+    // The joint that is named is the one that melts last as computed: over the samples, too, none comes much later.
+    let mid = |name: &str| plan.joints.iter().find(|j| j.joint == name).and_then(|j| j.melts.mid_s).expect("melts");
+    let last = plan.joints.iter().filter_map(|j| j.melts.mid_s).fold(0.0, f64::max);
+    assert!(last - mid(&lift.last) < 0.25, "{lift:?}: {} s of {last} s", mid(&lift.last));
     assert!(lift.lag_s.high >= lift.lag_s.low && lift.over_tg_k.mid > 30.0, "{lift:?}");
     assert!(laminate.peak_c.high > 200.0 && laminate.ramp_k_per_s.mid > 0.5, "{laminate:?}");
 }

@@ -78,7 +78,7 @@ pub fn parse(bytes: &[u8]) -> Result<Draft, Vec<Finding>> {
 }
 
 /// Writes a draft.
-pub fn write(draft: &Draft) -> String {
+pub fn write(draft: &Draft) -> Result<String, serde_json::Error> {
     let all = |points: &[Point]| points.iter().map(|p| xy(*p)).collect();
     let photo = |p: &Photo| {
         let Photo { id, face, size, placement, lined_up_mm } = *p;
@@ -97,7 +97,7 @@ pub fn write(draft: &Draft) -> String {
         photos: draft.photos.iter().map(photo).collect(),
         marks_mm: all(&draft.marks),
     };
-    serde_json::to_string(&file).unwrap_or_default()
+    serde_json::to_string(&file)
 }
 
 impl PartFile {
@@ -126,7 +126,7 @@ mod tests {
         let looked = Looked { known: Some(("Quay".to_owned(), 0.004)), ..Looked::default() };
         let full = Draft { photos: vec![photo], marks, looked, ..full };
         for draft in [Draft::new("none yet"), full] {
-            assert_eq!(parse(write(&draft).as_bytes()).expect("a draft"), draft);
+            assert_eq!(parse(write(&draft).expect("can be written").as_bytes()).expect("a draft"), draft);
         }
     }
 }

@@ -12,6 +12,9 @@
 //! - [`means`]: what a shop has and can, `urgent-mend/means/1`
 //! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/1` and `urgent-mend/search/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/1`
+//! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
+//! - [`record`]: a job with all that is on record of it, `urgent-mend/job/2`; [`export`]: how exported files belong together,
+//!   `urgent-mend/export/1`
 //! - [`shop`]: a job as the demo ships it, `urgent-mend/job/1`
 
 pub mod board;
@@ -20,11 +23,16 @@ pub mod charge;
 pub mod comparison;
 pub mod connector;
 pub mod draft;
+pub mod export;
 pub mod kicad;
 pub mod means;
 pub mod melt;
 pub mod placement;
 pub mod plan;
 mod reading;
+pub mod record;
 pub mod shop;
+pub mod shop_settings;
 pub mod station;
+
+pub use reading::format_of;

@@ -8,9 +8,15 @@ pub(crate) const LARGEST: usize = 2 * 1024 * 1024;
 
 /// Parses a whole file of one format.
 pub(crate) fn json<T: DeserializeOwned>(rule: &str, bytes: &[u8]) -> Result<T, Vec<Finding>> {
-    if bytes.len() > LARGEST {
+    json_up_to(rule, (bytes, LARGEST))
+}
+
+/// The same for a format whose files may be larger.
+pub(crate) fn json_up_to<T: DeserializeOwned>(rule: &str, (bytes, largest): (&[u8], usize)) -> Result<T, Vec<Finding>> {
+    if bytes.len() > largest {
         let message = format!("{:.1} MB", bytes.len() as f64 / 1e6);
-        return Err(vec![Finding::blocking(rule, "file", message).hint("files of this format are up to 2 MB")]);
+        let hint = format!("files of this format are up to {} MB", largest / (1024 * 1024));
+        return Err(vec![Finding::blocking(rule, "file", message).hint(hint)]);
     }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let parsed = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
@@ -36,4 +42,13 @@ pub(crate) fn expect_format(rule: &str, found: &str, expected: &str) -> Result<(
 /// A word of a file from outside, so that it can be shown: nothing that is no letter, and not too long.
 pub(crate) fn shown(word: &str, most: usize) -> String {
     word.chars().filter(|c| !c.is_control()).take(most).collect()
+}
+
+/// The name of the format that a file says it is of; none where it says nothing.
+pub fn format_of(bytes: &[u8]) -> Option<String> {
+    #[derive(serde::Deserialize)]
+    struct Named {
+        format: String,
+    }
+    serde_json::from_slice::<Named>(bytes).ok().map(|named| named.format)
 }

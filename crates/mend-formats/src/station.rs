@@ -1,6 +1,7 @@
 //! A hot-air station, `urgent-mend/station/1`.
 
 use mend_core::finding::Finding;
+use mend_core::heat::display::{Display, Shows};
 use mend_core::heat::tool::{Blower, Station};
 use mend_core::units::{Flow, Length, Temperature};
 use serde::{Deserialize, Serialize};
@@ -39,6 +40,16 @@ pub struct StationFile {
     /// Logarithmic spread of real against displayed flow.
     #[serde(default = "blind_flow")]
     pub flow_spread: f64,
+    /// What its display shows of the flow; left out: litres per minute.
+    #[serde(default, skip_serializing_if = "is_flow")]
+    pub shows: Shows,
+    /// What is shown and L/min at that, ascending; of a display of per cent and of a dial.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub display: Vec<[f64; 2]>,
+}
+
+fn is_flow(shows: &Shows) -> bool {
+    *shows == Shows::Flow
 }
 
 fn one() -> f64 {
@@ -49,6 +60,23 @@ fn blind_jet() -> f64 {
 }
 fn blind_flow() -> f64 {
     0.15
+}
+
+/// More nozzles or rows of a table than this are a slip.
+const MOST: usize = 40;
+/// Longest name, characters.
+pub const LONGEST_NAME: usize = 80;
+
+/// Writes a station file.
+pub fn write(file: &StationFile) -> Result<String, serde_json::Error> {
+    Ok(serde_json::to_string_pretty(file)? + "\n")
+}
+
+/// Reads a station file as it is written.
+pub fn read(bytes: &[u8]) -> Result<StationFile, Vec<Finding>> {
+    let file = reading::json::<StationFile>(RULE, bytes)?;
+    reading::expect_format(RULE, &file.format, FORMAT)?;
+    Ok(file)
 }
 
 /// Reads a station file.
@@ -75,11 +103,29 @@ impl StationFile {
         within("jet_spread", self.jet_spread, (0.01, 1.0));
         within("flow_spread", self.flow_spread, (0.01, 1.0));
         within("heater_w", self.heater_w.unwrap_or(500.0), (20.0, 3000.0));
-        for nozzle in &self.nozzles_mm {
-            within("nozzles_mm", *nozzle, (2.0, 40.0));
+        for (k, nozzle) in self.nozzles_mm.iter().take(MOST).enumerate() {
+            within(&format!("nozzles_mm[{k}]"), *nozzle, (2.0, 40.0));
         }
+        for (k, [shown, lpm]) in self.display.iter().take(MOST).enumerate() {
+            within(&format!("display[{k}]"), *shown, (0.0, 1000.0));
+            within(&format!("display[{k}]"), *lpm, (0.5, 500.0));
+        }
+        for (place, count) in [("nozzles_mm", self.nozzles_mm.len()), ("display", self.display.len())] {
+            if count > MOST {
+                found.push(Finding::blocking(RULE, place, format!("{count} of them")).hint(format!("up to {MOST}")));
+            }
+        }
+        if !(1..=LONGEST_NAME).contains(&self.name.trim().chars().count()) {
+            let hint = format!("1 to {LONGEST_NAME} characters");
+            found.push(Finding::blocking(RULE, "name", "the station has no name, or a very long one").hint(hint));
+        }
+        let table = self.display.iter().map(|[shown, lpm]| (*shown, Flow::litres_per_minute(*lpm))).collect();
+        let display = Display::try_new(self.shows, table).unwrap_or_else(|why| {
+            found.push(Finding::blocking(RULE, "display", why.to_string()).hint("one row a line: shown value, L/min"));
+            Display::default()
+        });
         if self.nozzles_mm.is_empty() {
-            found.push(Finding::blocking(RULE, "nozzles_mm", "no outlet").hint("list at least the bare one"));
+            found.push(Finding::blocking(RULE, "nozzles_mm", "no nozzle").hint("list at least the bare one"));
         }
         if !found.is_empty() {
             return Err(found);
@@ -95,6 +141,7 @@ impl StationFile {
             jet_scale: self.jet_scale,
             jet_spread: self.jet_spread,
             flow_spread: self.flow_spread,
+            display,
         })
     }
 }

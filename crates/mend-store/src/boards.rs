@@ -21,6 +21,47 @@ pub struct BoardRow {
     pub draft: Option<String>,
 }
 
+/// A version, without its file.
+#[derive(Debug, Clone)]
+pub struct VersionRow {
+    /// Its number.
+    pub id: i64,
+    /// Which version of its model, from 1.
+    pub version: i64,
+    /// The model's name.
+    pub name: String,
+}
+
+/// A model with what became of the jobs on it.
+#[derive(Debug, Clone)]
+pub struct ModelRow {
+    /// Its number.
+    pub id: i64,
+    /// Its name.
+    pub name: String,
+    /// Its newest version.
+    pub board_id: i64,
+    /// Which version that is.
+    pub version: i64,
+    /// Jobs on any of its versions, open ones too.
+    pub jobs: u32,
+    /// Those whose part came away at the bench, a first attempt on a cold board.
+    pub released: u32,
+    /// Of these, within the band that was predicted.
+    pub within: u32,
+}
+
+const MODEL: &str = "SELECT m.id, m.name, b.id, b.version, m.jobs, m.released, m.within FROM models m
+                     JOIN boards b ON b.model_id = m.id
+                     WHERE b.version = (SELECT max(version) FROM boards o WHERE o.model_id = m.id)";
+
+impl ModelRow {
+    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+        let (id, name, board_id, version) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
+        Ok(Self { id, name, board_id, version, jobs: row.get(4)?, released: row.get(5)?, within: row.get(6)? })
+    }
+}
+
 /// A version to be kept.
 #[derive(Debug, Clone)]
 pub struct NewBoard {
@@ -57,11 +98,38 @@ impl Read<'_> {
         Ok(statement.query_row([id], BoardRow::of).optional()?)
     }
 
-    /// All versions of a model, newest first.
-    pub fn versions(&self, model: i64) -> Result<Vec<BoardRow>, StoreError> {
-        let mut statement =
-            self.0.prepare_cached(&format!("{SELECT} WHERE b.model_id = ?1 ORDER BY b.version DESC"))?;
-        let rows = statement.query_map([model], BoardRow::of)?;
+    /// Is there any board?
+    pub fn has_boards(&self) -> Result<bool, StoreError> {
+        Ok(self.0.prepare_cached("SELECT 1 FROM boards LIMIT 1")?.exists([])?)
+    }
+
+    /// All versions of a model, newest first: which, and its number.
+    pub fn versions(&self, model: i64) -> Result<Vec<VersionRow>, StoreError> {
+        let sql = "SELECT b.id, b.version, m.name FROM boards b JOIN models m ON m.id = b.model_id
+                   WHERE b.model_id = ?1 ORDER BY b.version DESC";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let of = |row: &Row<'_>| Ok(VersionRow { id: row.get(0)?, version: row.get(1)?, name: row.get(2)? });
+        let rows = statement.query_map([model], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// The newest version of every model with what became of its jobs, by name.
+    pub fn models(&self) -> Result<Vec<ModelRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{MODEL} ORDER BY m.name"))?;
+        let rows = statement.query_map([], ModelRow::of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// One model.
+    pub fn model(&self, id: i64) -> Result<Option<ModelRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{MODEL} AND m.id = ?1"))?;
+        Ok(statement.query_row([id], ModelRow::of).optional()?)
+    }
+
+    /// All versions of all models, oldest first.
+    pub fn all_boards(&self) -> Result<Vec<BoardRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} ORDER BY b.id"))?;
+        let rows = statement.query_map([], BoardRow::of)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 }

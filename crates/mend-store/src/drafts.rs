@@ -33,24 +33,58 @@ pub struct DraftRow {
     pub back: i64,
     /// Steps that can be done again.
     pub forward: i64,
-    /// The token of the last act.
-    pub last_token: String,
+    /// Goes up with every act: what an act was made on.
+    pub revision: i64,
 }
 
-const SELECT: &str = "SELECT d.id, d.model_id, d.job_id, s.draft, d.last_token,
+/// Who does something to a draft, and on which state of it.
+#[derive(Debug, Clone)]
+pub struct DraftAct {
+    /// Made by the browser: the same act sent again has the same one.
+    pub token: String,
+    /// The page that did it.
+    pub client: String,
+    /// The revision that it was looking at; none: it adds to whatever there is.
+    pub on: Option<i64>,
+}
+
+/// May an act be done?
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Standing {
+    /// It may.
+    Fresh,
+    /// It has been done already: the answer was lost.
+    Done,
+    /// Somebody else has changed the draft since.
+    Outdated,
+}
+
+const SELECT: &str = "SELECT d.id, d.model_id, d.job_id, s.draft, d.revision,
     (SELECT count(*) FROM draft_steps o WHERE o.draft_id = d.id AND o.step < d.step),
     (SELECT count(*) FROM draft_steps o WHERE o.draft_id = d.id AND o.step > d.step)
     FROM drafts d JOIN draft_steps s ON s.draft_id = d.id AND s.step = d.step";
 
 fn of(row: &rusqlite::Row<'_>) -> rusqlite::Result<DraftRow> {
     let (id, model_id, job_id, draft) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
-    Ok(DraftRow { id, model_id, job_id, draft, last_token: row.get(4)?, back: row.get(5)?, forward: row.get(6)? })
+    Ok(DraftRow { id, model_id, job_id, draft, revision: row.get(4)?, back: row.get(5)?, forward: row.get(6)? })
 }
 
 impl Read<'_> {
     /// One draft.
     pub fn draft(&self, id: i64) -> Result<Option<DraftRow>, StoreError> {
         Ok(self.0.prepare_cached(&format!("{SELECT} WHERE d.id = ?1"))?.query_row([id], of).optional()?)
+    }
+
+    /// May this act be done on this draft?
+    pub fn standing(&self, draft: i64, act: &DraftAct) -> Result<Standing, StoreError> {
+        let done = "SELECT 1 FROM draft_acts WHERE draft_id = ?1 AND token = ?2";
+        if self.0.prepare_cached(done)?.exists(params![draft, act.token])? {
+            return Ok(Standing::Done);
+        }
+        let Some(on) = act.on else { return Ok(Standing::Fresh) };
+        let others = "SELECT 1 FROM draft_acts WHERE draft_id = ?1 AND revision > ?2 AND client <> ?3";
+        let outdated = self.0.prepare_cached(others)?.exists(params![draft, on, act.client])?;
+        Ok(if outdated { Standing::Outdated } else { Standing::Fresh })
     }
 
     /// All drafts, last touched first.
@@ -72,10 +106,19 @@ impl Write<'_> {
         Ok(id)
     }
 
+    fn note_act(&self, id: i64, act: &DraftAct, now_ms: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE drafts SET revision = revision + 1, touched_ms = ?2 WHERE id = ?1";
+        self.0.prepare_cached(sql)?.execute(params![id, now_ms])?;
+        let sql = "INSERT INTO draft_acts (draft_id, revision, client, token)
+                   SELECT id, revision, ?2, ?3 FROM drafts WHERE id = ?1";
+        self.0.prepare_cached(sql)?.execute(params![id, act.client, act.token])?;
+        Ok(())
+    }
+
     /// Keeps the draft after an act. What had been undone before it can't be done again.
-    pub fn add_draft_step(&self, id: i64, (draft, token): (&str, &str), now_ms: i64) -> Result<(), StoreError> {
-        let sql = "UPDATE drafts SET step = step + 1, last_token = ?2, touched_ms = ?3 WHERE id = ?1";
-        self.0.prepare_cached(sql)?.execute(params![id, token, now_ms])?;
+    pub fn add_draft_step(&self, id: i64, (draft, act): (&str, &DraftAct), now_ms: i64) -> Result<(), StoreError> {
+        self.note_act(id, act, now_ms)?;
+        self.0.prepare_cached("UPDATE drafts SET step = step + 1 WHERE id = ?1")?.execute([id])?;
         let outdated = "DELETE FROM draft_steps WHERE draft_id = ?1 AND (
                             step >= (SELECT step FROM drafts WHERE id = ?1)
                             OR step < (SELECT step FROM drafts WHERE id = ?1) - ?2)";
@@ -86,11 +129,11 @@ impl Write<'_> {
     }
 
     /// Goes back or forward where there is a step to go to.
-    pub fn move_draft(&self, id: i64, (by, token): (i64, &str), now_ms: i64) -> Result<(), StoreError> {
-        let sql = "UPDATE drafts SET step = step + ?2, last_token = ?3, touched_ms = ?4 WHERE id = ?1 AND EXISTS
+    pub fn move_draft(&self, id: i64, (by, act): (i64, &DraftAct), now_ms: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE drafts SET step = step + ?2 WHERE id = ?1 AND EXISTS
                    (SELECT 1 FROM draft_steps s WHERE s.draft_id = drafts.id AND s.step = drafts.step + ?2)";
-        self.0.prepare_cached(sql)?.execute(params![id, by, token, now_ms])?;
-        Ok(())
+        self.0.prepare_cached(sql)?.execute(params![id, by])?;
+        self.note_act(id, act, now_ms)
     }
 
     /// Ends a draft: it has become a version, or nobody wants it.

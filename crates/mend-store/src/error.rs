@@ -1,15 +1,60 @@
 //! What can go wrong with a store. What is absent is no error: it is `None`.
 
+use rusqlite::ErrorCode;
+
 /// A failure of the store itself.
 #[derive(Debug, thiserror::Error)]
 pub enum StoreError {
+    /// The job has been handed over: nothing of it may change until it is reopened.
+    #[error("the job has been handed over")]
+    Closed,
+    /// There is no room left to write.
+    #[error("the disk is full")]
+    Full(#[source] rusqlite::Error),
+    /// The folder or its file can't be written.
+    #[error("the shop's folder can't be written")]
+    ReadOnly(#[source] rusqlite::Error),
     /// SQLite refused.
     #[error("the database refused: {0}")]
-    Sqlite(#[from] rusqlite::Error),
+    Sqlite(#[source] rusqlite::Error),
     /// A migration failed.
     #[error("the database could not be brought up to date: {0}")]
     Migration(#[from] rusqlite_migration::Error),
     /// No connection could be had.
     #[error("no connection to the database: {0}")]
     Connection(String),
+    /// A file of the shop's folder.
+    #[error("{what}: {source}")]
+    File {
+        /// Which one, and what was to be done with it.
+        what: String,
+        /// Why it could not.
+        source: std::io::Error,
+    },
+}
+
+/// As the triggers of a closed job say it.
+const CLOSED: &str = "job closed";
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(error: rusqlite::Error) -> Self {
+        let (code, said) = match &error {
+            rusqlite::Error::SqliteFailure(failure, said) => (Some(failure.code), said.as_deref()),
+            _ => (None, None),
+        };
+        match code {
+            Some(ErrorCode::ConstraintViolation) if said == Some(CLOSED) => Self::Closed,
+            Some(ErrorCode::DiskFull) => Self::Full(error),
+            Some(ErrorCode::ReadOnly | ErrorCode::PermissionDenied | ErrorCode::CannotOpen) => Self::ReadOnly(error),
+            _ => Self::Sqlite(error),
+        }
+    }
+}
+
+impl StoreError {
+    /// Says of a file what could not be done with it.
+    pub(crate) fn file(what: impl Into<String>) -> impl FnOnce(std::io::Error) -> Self {
+        let what = what.into();
+        move |source| Self::File { what, source }
+    }
 }

@@ -1,4 +1,4 @@
-//! Tables `jobs` and `intake`.
+//! Tables `jobs`, `intake` and `job_log`.
 
 use std::collections::BTreeMap;
 
@@ -21,14 +21,32 @@ pub struct JobRow {
     pub intake: BTreeMap<String, String>,
 }
 
+/// A handing over or a reopening, as it stands on record.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct LogRow {
+    /// `handed-over` or `reopened`.
+    pub what: String,
+    /// Who did it; empty where nobody asked.
+    pub who: String,
+    /// Why; empty where nobody asked.
+    pub reason: String,
+    /// When, ms since the epoch.
+    pub at_ms: i64,
+}
+
 const COLUMNS: &str = "id, taken_in_ms, board_id, handed_over_ms";
 
 impl Read<'_> {
-    /// All jobs, newest first.
-    pub fn jobs(&self) -> Result<Vec<JobRow>, StoreError> {
-        let mut statement = self.0.prepare_cached(&format!("SELECT {COLUMNS} FROM jobs ORDER BY id DESC"))?;
-        let rows = statement.query_map([], bare)?.collect::<Result<Vec<_>, _>>()?;
-        rows.into_iter().map(|job| self.with_intake(job)).collect()
+    /// The numbers of all jobs, oldest first.
+    pub fn job_numbers(&self) -> Result<Vec<i64>, StoreError> {
+        let mut statement = self.0.prepare_cached("SELECT id FROM jobs ORDER BY id")?;
+        let rows = statement.query_map([], |row| row.get(0))?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// Is there any job?
+    pub fn has_jobs(&self) -> Result<bool, StoreError> {
+        Ok(self.0.prepare_cached("SELECT 1 FROM jobs LIMIT 1")?.exists([])?)
     }
 
     /// One job.
@@ -42,6 +60,17 @@ impl Read<'_> {
         let mut statement = self.0.prepare_cached("SELECT field, value FROM intake WHERE job_id = ?1")?;
         let rows = statement.query_map([job.id], |row| Ok((row.get(0)?, row.get(1)?)))?;
         Ok(JobRow { intake: rows.collect::<Result<_, _>>()?, ..job })
+    }
+
+    /// What the handing over and reopening of a job left on record, oldest first.
+    pub fn job_log(&self, job: i64) -> Result<Vec<LogRow>, StoreError> {
+        let sql = "SELECT what, who, reason, at_ms FROM job_log WHERE job_id = ?1 ORDER BY id";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let of = |row: &rusqlite::Row<'_>| {
+            Ok(LogRow { what: row.get(0)?, who: row.get(1)?, reason: row.get(2)?, at_ms: row.get(3)? })
+        };
+        let rows = statement.query_map([job], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
     }
 }
 
@@ -76,8 +105,36 @@ impl Write<'_> {
         Ok(())
     }
 
-    /// Closes a job, or opens it again.
-    pub fn hand_over(&self, job: i64, at_ms: Option<i64>) -> Result<(), StoreError> {
+    /// Closes a job to every write. One that is closed already stays as it is.
+    pub fn hand_over(&self, job: i64, at_ms: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE jobs SET handed_over_ms = ?2 WHERE id = ?1 AND handed_over_ms IS NULL";
+        if self.0.prepare_cached(sql)?.execute(params![job, at_ms])? == 1 {
+            let (what, who, reason) = ("handed-over".to_owned(), String::new(), String::new());
+            self.log_job(job, &LogRow { what, who, reason, at_ms })?;
+        }
+        Ok(())
+    }
+
+    /// Opens a closed job again, for a reason that stays on record.
+    pub fn reopen(&self, job: i64, (who, reason): (&str, &str), at_ms: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE jobs SET handed_over_ms = NULL WHERE id = ?1 AND handed_over_ms IS NOT NULL";
+        if self.0.prepare_cached(sql)?.execute([job])? == 1 {
+            let (what, who, reason) = ("reopened".to_owned(), who.to_owned(), reason.to_owned());
+            self.log_job(job, &LogRow { what, who, reason, at_ms })?;
+        }
+        Ok(())
+    }
+
+    /// Puts something on a job's record, as it stands in a file.
+    pub fn log_job(&self, job: i64, row: &LogRow) -> Result<(), StoreError> {
+        let sql = "INSERT INTO job_log (job_id, what, who, reason, at_ms) VALUES (?1, ?2, ?3, ?4, ?5)";
+        let LogRow { what, who, reason, at_ms } = row;
+        self.0.prepare_cached(sql)?.execute(params![job, what, who, reason, at_ms])?;
+        Ok(())
+    }
+
+    /// Closes a job whose record has been read from a file.
+    pub fn set_handed_over(&self, job: i64, at_ms: i64) -> Result<(), StoreError> {
         self.0.prepare_cached("UPDATE jobs SET handed_over_ms = ?2 WHERE id = ?1")?.execute(params![job, at_ms])?;
         Ok(())
     }

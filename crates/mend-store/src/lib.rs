@@ -1,37 +1,43 @@
 //! The only SQL. One writer connection and a pool of readers on one SQLite file in WAL mode.
 //!
-//! - [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
-//! - one file per table: boards, drafts, photos, connectors, layouts, stations, jobs, charges, settings, means, variants, plans, runs,
-//!   ledger, pins
+//! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
+//! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
+//! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
+//!   variants, plans, runs, pins
 
 mod boards;
 mod charges;
+mod check;
 mod connectors;
 mod drafts;
 mod error;
+mod folder;
+mod job_index;
 mod jobs;
 mod layouts;
-mod ledger;
-mod means;
 mod migrations;
 mod photos;
 mod pins;
 mod plans;
 mod runs;
 mod settings;
+mod shop;
+pub mod snapshot;
 mod stations;
 mod store;
 mod variants;
 
-pub use boards::{BoardRow, NewBoard};
+pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use connectors::ConnectorRow;
-pub use drafts::{DraftRow, NewDraft};
+pub use drafts::{DraftAct, DraftRow, NewDraft, Standing};
 pub use error::StoreError;
-pub use jobs::JobRow;
-pub use ledger::LedgerRow;
+pub use folder::{Folder, FolderError};
+pub use job_index::{IndexRow, ListedJob, ReleaseRow};
+pub use jobs::{JobRow, LogRow};
 pub use photos::NewPhoto;
+pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};
-pub use runs::{PressRow, RunRow};
+pub use runs::{EventRow, Moment, NewEvent, NewRun, RunRow};
 pub use stations::StationRow;
 pub use store::{Read, Store, Write};
 pub use variants::VariantRow;

@@ -20,6 +20,7 @@ const STEPS: &[M<'_>] = &[
         "DROP TABLE layouts; DROP TABLE connectors; DROP TABLE photos; DROP TABLE draft_steps; DROP TABLE drafts;",
     ),
     M::up(include_str!("../migrations/0006_methods.sql")).down("DROP TABLE variants; DROP TABLE means;"),
+    M::up(include_str!("../migrations/0007_a_shop_to_live_in.sql")).down(include_str!("../migrations/0007_down.sql")),
 ];
 
 /// All steps, in order.

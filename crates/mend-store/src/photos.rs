@@ -21,6 +21,15 @@ impl Read<'_> {
     }
 }
 
+impl Read<'_> {
+    /// Numbers and sizes of all photographs, pixels, oldest first.
+    pub fn photo_sizes(&self) -> Result<Vec<(i64, (u32, u32))>, StoreError> {
+        let mut statement = self.0.prepare_cached("SELECT id, width, height FROM photos ORDER BY id")?;
+        let rows = statement.query_map([], |row| Ok((row.get(0)?, (row.get(1)?, row.get(2)?))))?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+}
+
 impl Write<'_> {
     /// Keeps a photograph.
     pub fn add_photo(&self, photo: &NewPhoto, now_ms: i64) -> Result<i64, StoreError> {

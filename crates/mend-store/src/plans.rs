@@ -15,6 +15,10 @@ pub struct PlanRow {
     pub inputs: String,
     /// The plan, `urgent-mend/plan/1`.
     pub plan: String,
+    /// The station's file that it was computed with; none of an older version.
+    pub station: Option<String>,
+    /// When it was made, ms since the epoch.
+    pub made_ms: i64,
 }
 
 /// A plan to be kept.
@@ -28,33 +32,39 @@ pub struct NewPlan {
     pub inputs: String,
     /// The plan, `urgent-mend/plan/1`.
     pub plan: String,
+    /// The station's file that it was computed with.
+    pub station: Option<String>,
 }
+
+const SELECT: &str = "SELECT id, board_id, inputs, plan, station, made_ms FROM plans";
 
 impl PlanRow {
     fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
-        Ok(Self { id: row.get(0)?, board_id: row.get(1)?, inputs: row.get(2)?, plan: row.get(3)? })
+        let (id, board_id, inputs, plan) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
+        Ok(Self { id, board_id, inputs, plan, station: row.get(4)?, made_ms: row.get(5)? })
     }
 }
 
 impl Read<'_> {
     /// The newest plan of a job.
     pub fn plan_of(&self, job: i64) -> Result<Option<PlanRow>, StoreError> {
-        let sql = "SELECT id, board_id, inputs, plan FROM plans WHERE job_id = ?1 ORDER BY id DESC LIMIT 1";
-        Ok(self.0.prepare_cached(sql)?.query_row([job], PlanRow::of).optional()?)
+        let sql = format!("{SELECT} WHERE job_id = ?1 ORDER BY id DESC LIMIT 1");
+        Ok(self.0.prepare_cached(&sql)?.query_row([job], PlanRow::of).optional()?)
     }
 
     /// One plan.
     pub fn plan(&self, id: i64) -> Result<Option<PlanRow>, StoreError> {
-        let sql = "SELECT id, board_id, inputs, plan FROM plans WHERE id = ?1";
-        Ok(self.0.prepare_cached(sql)?.query_row([id], PlanRow::of).optional()?)
+        let sql = format!("{SELECT} WHERE id = ?1");
+        Ok(self.0.prepare_cached(&sql)?.query_row([id], PlanRow::of).optional()?)
     }
 }
 
 impl Write<'_> {
     /// Keeps a plan.
     pub fn add_plan(&self, plan: &NewPlan, now_ms: i64) -> Result<i64, StoreError> {
-        let sql = "INSERT INTO plans (job_id, board_id, inputs, plan, made_ms) VALUES (?1, ?2, ?3, ?4, ?5)";
-        let values = params![plan.job_id, plan.board_id, plan.inputs, plan.plan, now_ms];
+        let sql =
+            "INSERT INTO plans (job_id, board_id, inputs, plan, station, made_ms) VALUES (?1, ?2, ?3, ?4, ?5, ?6)";
+        let values = params![plan.job_id, plan.board_id, plan.inputs, plan.plan, plan.station, now_ms];
         self.0.prepare_cached(sql)?.execute(values)?;
         Ok(self.0.last_insert_rowid())
     }
@@ -62,8 +72,8 @@ impl Write<'_> {
     /// Keeps a plan unless it is the job's newest already.
     pub fn add_plan_once(&self, plan: &NewPlan, now_ms: i64) -> Result<i64, StoreError> {
         let sql = "SELECT id FROM (SELECT * FROM plans WHERE job_id = ?1 ORDER BY id DESC LIMIT 1)
-                   WHERE board_id = ?2 AND inputs = ?3 AND plan = ?4";
-        let values = params![plan.job_id, plan.board_id, plan.inputs, plan.plan];
+                   WHERE board_id = ?2 AND inputs = ?3 AND plan = ?4 AND station IS ?5";
+        let values = params![plan.job_id, plan.board_id, plan.inputs, plan.plan, plan.station];
         let newest = self.0.prepare_cached(sql)?.query_row(values, |row| row.get(0)).optional()?;
         newest.map_or_else(|| self.add_plan(plan, now_ms), Ok)
     }

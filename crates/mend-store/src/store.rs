@@ -47,6 +47,18 @@ impl Store {
         Ok(Self { readers: pool(file, READERS, READER_PRAGMAS)?, writer: pool(file, 1, WRITER_PRAGMAS)? })
     }
 
+    /// Lets the database grow by no more than so many pages, as a full disk would; none: as far as the disk goes. For tests.
+    pub async fn limit_pages(&self, more: Option<i64>) -> Result<(), StoreError> {
+        let connection = self.writer.get().await.map_err(lost)?;
+        let limit = move |c: &mut Connection| {
+            let pages: i64 = c.query_row("PRAGMA page_count", [], |row| row.get(0))?;
+            let most = more.map_or(i64::from(u32::MAX) - 1, |more| pages + more);
+            c.query_row(&format!("PRAGMA max_page_count = {most}"), [], |_| Ok(()))?;
+            Ok(())
+        };
+        connection.interact(limit).await.map_err(lost)?
+    }
+
     /// Runs `work` on a reader, off the async threads.
     pub async fn read<T, F>(&self, work: F) -> Result<T, StoreError>
     where

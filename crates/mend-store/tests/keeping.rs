@@ -1,7 +1,7 @@
 //! What is put into the store comes out again, all of it or none.
 #![allow(clippy::unwrap_used)]
 
-use mend_store::{LedgerRow, NewBoard, NewDraft, NewPlan, PressRow, Store, StoreError};
+use mend_store::{DraftAct, IndexRow, NewBoard, NewDraft, ReleaseRow, Standing, Store, StoreError};
 
 fn fresh() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -36,34 +36,7 @@ async fn a_failed_write_leaves_nothing() {
         })
         .await;
     assert!(matches!(failed, Err(StoreError::Sqlite(_))));
-    assert!(store.read(|r| r.jobs()).await.unwrap().is_empty());
-}
-
-#[tokio::test]
-async fn a_press_sent_twice_is_one_press() {
-    let (_folder, store) = fresh();
-    let run = store
-        .write(|w| {
-            let job = w.add_job(1)?;
-            let board_id = w.add_board(&board("b"), 1)?.unwrap().id;
-            let plan = NewPlan { job_id: job, board_id, inputs: "{}".to_owned(), plan: "{}".to_owned() };
-            let plan = w.add_plan(&plan, 1)?;
-            w.add_run(job, plan, 5)
-        })
-        .await
-        .unwrap();
-    for (at_ms, token) in [(20, "b"), (10, "a"), (20, "b")] {
-        let press = PressRow { press: "go".to_owned(), at_ms };
-        store.write(move |w| w.add_press(run, &press, token)).await.unwrap();
-    }
-    for (at_ms, token) in [(40, "d"), (30, "c"), (40, "d")] {
-        let entry = LedgerRow { act: "wicked".to_owned(), row: String::new(), reason: String::new(), at_ms };
-        store.write(move |w| w.add_ledger(run, &entry, token)).await.unwrap();
-    }
-    let ledger = store.read(move |r| r.ledger(run)).await.unwrap();
-    assert_eq!(ledger.iter().map(|e| e.at_ms).collect::<Vec<_>>(), [30, 40], "the same with the cleaning ledger");
-    let presses = store.read(move |r| r.presses(run)).await.unwrap();
-    assert_eq!(presses.iter().map(|p| p.at_ms).collect::<Vec<_>>(), [10, 20], "in order of time");
+    assert!(store.read(|r| r.job_numbers()).await.unwrap().is_empty());
 }
 
 #[tokio::test]
@@ -101,14 +74,89 @@ async fn a_job_keeps_the_version_that_it_used() {
     assert_eq!((first.version, second.version, second.model_id), (1, 2, first.model_id));
     let kept = store.read(move |r| r.job(job)).await.unwrap().unwrap();
     assert_eq!(kept.board_id, Some(first.id));
-    let newest = store.read(|r| r.boards()).await.unwrap();
-    assert_eq!(newest.iter().map(|b| (b.id, b.name.as_str())).collect::<Vec<_>>(), [(second.id, "Quay 14")]);
+    let newest = store.read(|r| r.models()).await.unwrap();
+    assert_eq!(newest.iter().map(|b| (b.board_id, b.name.as_str())).collect::<Vec<_>>(), [(second.id, "Quay 14")]);
     let taken =
         store.write(|w| Ok((w.add_board(&board("Quay 14"), 3)?.is_none(), w.add_board(&board("Brook"), 3)?))).await;
     let (none, brook) = taken.unwrap();
     let brook = brook.unwrap().model_id;
     assert!(none, "a name is taken once");
     assert!(store.write(move |w| w.add_version(brook, &board("Quay 14"), 4)).await.unwrap().is_none());
+}
+
+fn act(token: &str) -> DraftAct {
+    DraftAct { token: token.to_owned(), client: "one".to_owned(), on: None }
+}
+
+#[tokio::test]
+async fn an_act_on_what_somebody_else_has_changed_is_outdated_and_one_sent_again_is_done() {
+    let (_folder, store) = fresh();
+    let new = NewDraft { model_id: None, job_id: None, draft: "0".to_owned() };
+    let id = store.write(move |w| w.add_draft(&new, 1)).await.unwrap();
+    store.write(move |w| w.add_draft_step(id, ("1", &act("a")), 2)).await.unwrap();
+    let standing = |token: &str, client: &str, on| {
+        let by = DraftAct { token: token.to_owned(), client: client.to_owned(), on };
+        store.read(move |r| r.standing(id, &by))
+    };
+    assert_eq!(standing("a", "one", Some(0)).await.unwrap(), Standing::Done);
+    assert_eq!(standing("b", "one", Some(0)).await.unwrap(), Standing::Fresh, "its own acts do not outdate it");
+    assert_eq!(standing("c", "two", Some(0)).await.unwrap(), Standing::Outdated);
+    assert_eq!(standing("c", "two", Some(1)).await.unwrap(), Standing::Fresh);
+    assert_eq!(standing("d", "two", None).await.unwrap(), Standing::Fresh, "it adds to whatever there is");
+}
+
+fn indexed(job_id: i64, model_id: i64, actual_s: Option<f64>) -> IndexRow {
+    let device = format!("Tern {job_id}");
+    let release = actual_s.map(|actual_s| ReleaseRow {
+        job_id,
+        device: device.clone(),
+        predicted: [Some(30.0), Some(40.0), None],
+        actual_s,
+    });
+    let within = actual_s.is_some_and(|s| s >= 30.0);
+    let (words, summary) = (format!("Maud Ferrar {device} {job_id}"), "{}".to_owned());
+    IndexRow { job_id, open: actual_s.is_none(), model_id: Some(model_id), device, summary, release, within, words }
+}
+
+#[tokio::test]
+async fn lists_count_what_became_of_jobs_and_find_them_by_the_beginnings_of_words() {
+    let (_folder, store) = fresh();
+    let model = store
+        .write(|w| {
+            let model = w.add_board(&board("Quay"), 1)?.unwrap().model_id;
+            for (k, actual) in [None, Some(35.0), Some(20.0)].into_iter().enumerate() {
+                let job = w.add_job(k as i64)?;
+                w.list_job(&indexed(job, model, actual))?;
+                // Listed again it is counted once.
+                w.list_job(&indexed(job, model, actual))?;
+            }
+            Ok(model)
+        })
+        .await
+        .unwrap();
+    let row = store.read(move |r| r.model(model)).await.unwrap().unwrap();
+    assert_eq!((row.jobs, row.released, row.within), (3, 2, 1));
+    let ids = |rows: Vec<mend_store::ListedJob>| rows.iter().map(|row| row.job_id).collect::<Vec<_>>();
+    assert_eq!(ids(store.read(|r| r.open_jobs()).await.unwrap()), [1]);
+    assert_eq!(ids(store.read(|r| r.closed_jobs(i64::MAX, 1)).await.unwrap()), [3]);
+    assert_eq!(ids(store.read(|r| r.closed_jobs(3, 9)).await.unwrap()), [2]);
+    assert_eq!(ids(store.read(|r| r.found_jobs("mau tern", (i64::MAX, 9))).await.unwrap()), [3, 2, 1]);
+    assert_eq!(ids(store.read(|r| r.found_jobs("2", (i64::MAX, 9))).await.unwrap()), [2]);
+    assert!(store.read(|r| r.found_jobs("\" OR (", (i64::MAX, 9))).await.unwrap().is_empty());
+    let releases = store.read(move |r| r.releases(model, 9)).await.unwrap();
+    assert_eq!(releases.iter().map(|row| row.actual_s).collect::<Vec<_>>(), [35.0, 20.0]);
+}
+
+#[tokio::test]
+async fn a_station_is_found_by_every_name_that_it_had() {
+    let (_folder, store) = fresh();
+    let id = store.write(|w| w.add_station("Gull", "a")).await.unwrap().unwrap();
+    assert!(store.write(move |w| w.set_station(id, ("Gull, bench 2", "b"))).await.unwrap());
+    let row = store.read(|r| r.station_named("Gull")).await.unwrap().unwrap();
+    assert_eq!((row.id, row.file.as_str()), (id, "b"));
+    assert_eq!(store.write(|w| w.add_station("Gull", "c")).await.unwrap(), None, "the name is taken for good");
+    let other = store.write(|w| w.add_station("Tern", "d")).await.unwrap().unwrap();
+    assert!(!store.write(move |w| w.set_station(other, ("Gull", "d"))).await.unwrap());
 }
 
 #[tokio::test]
@@ -126,17 +174,17 @@ async fn a_draft_goes_back_and_forward_and_a_new_act_ends_what_was_undone() {
         .await
         .unwrap();
     for text in ["1", "2", "3"] {
-        store.write(move |w| w.add_draft_step(id, (text, text), 2)).await.unwrap();
+        store.write(move |w| w.add_draft_step(id, (text, &act(text)), 2)).await.unwrap();
     }
     assert_eq!(now(id).await, ("3".to_owned(), 3, 0));
-    store.write(move |w| w.move_draft(id, (-1, "u"), 3)).await.unwrap();
-    store.write(move |w| w.move_draft(id, (-1, "v"), 3)).await.unwrap();
+    store.write(move |w| w.move_draft(id, (-1, &act("u")), 3)).await.unwrap();
+    store.write(move |w| w.move_draft(id, (-1, &act("v")), 3)).await.unwrap();
     assert_eq!(now(id).await, ("1".to_owned(), 1, 2));
-    store.write(move |w| w.move_draft(id, (1, "r"), 3)).await.unwrap();
+    store.write(move |w| w.move_draft(id, (1, &act("r")), 3)).await.unwrap();
     assert_eq!(now(id).await, ("2".to_owned(), 2, 1));
-    store.write(move |w| w.add_draft_step(id, ("4", "x"), 4)).await.unwrap();
+    store.write(move |w| w.add_draft_step(id, ("4", &act("x")), 4)).await.unwrap();
     assert_eq!(now(id).await, ("4".to_owned(), 3, 0));
-    store.write(move |w| w.move_draft(id, (1, "y"), 5)).await.unwrap();
+    store.write(move |w| w.move_draft(id, (1, &act("y")), 5)).await.unwrap();
     assert_eq!(now(id).await.0, "4", "there is nothing to do again");
     store.write(move |w| w.end_draft(id)).await.unwrap();
     assert!(store.read(move |r| r.draft(id)).await.unwrap().is_none());

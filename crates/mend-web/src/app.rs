@@ -1,23 +1,47 @@
 //! What every page may use.
 
 use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 use jiff::ZonedDateTime;
-use mend_store::{Read, Store, Write};
+use mend_core::units::Scale;
+use mend_store::{Moment, Read, Store, StoreError, Write};
 
-use crate::planner::Computing;
+use crate::computing::Computing;
+use crate::job::Job;
+use crate::pictures::Pictures;
 use crate::refusal::Refusal;
 
-/// Tells the time and the place's zone. Handed in, so that a test can stand still.
-pub type Clock = Arc<dyn Fn() -> ZonedDateTime + Send + Sync>;
+/// The clocks of the machine, handed in, so that a test can set them.
+#[derive(Clone)]
+pub struct Clocks {
+    /// The time of day in the place's zone: for printing and for dates.
+    pub wall: Arc<dyn Fn() -> ZonedDateTime + Send + Sync>,
+    /// Milliseconds on a clock that nobody sets: for everything that is measured.
+    pub ticks: Arc<dyn Fn() -> i64 + Send + Sync>,
+    /// Which such clock: it begins anew when the machine does.
+    pub name: String,
+}
+
+impl std::fmt::Debug for Clocks {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Clocks").field("name", &self.name).finish_non_exhaustive()
+    }
+}
 
 /// The application's state. Cheap to clone.
 #[derive(Clone)]
 pub struct App {
     store: Store,
-    clock: Clock,
-    /// What is being computed, and what was lately.
+    clocks: Clocks,
+    /// Long computations.
     pub(crate) computing: Arc<Computing>,
+    /// Pictures of boards.
+    pub(crate) pictures: Arc<Pictures>,
+    /// Jobs from files whose plans are still being computed.
+    preparing: Arc<AtomicUsize>,
+    /// Are temperatures read in °F where a visitor has chosen nothing?
+    fahrenheit: Arc<AtomicBool>,
 }
 
 impl std::fmt::Debug for App {
@@ -27,14 +51,15 @@ impl std::fmt::Debug for App {
 }
 
 impl App {
-    /// An application on a store, with a clock.
-    pub fn new(store: Store, clock: Clock) -> Self {
-        Self { store, clock, computing: Arc::default() }
+    /// An application on a store, with the machine's clocks.
+    pub fn new(store: Store, clocks: Clocks) -> Self {
+        let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
+        Self { store, clocks, computing, pictures, preparing: Arc::default(), fahrenheit: Arc::default() }
     }
 
     /// Now, in the shop's own zone.
     pub(crate) fn now(&self) -> ZonedDateTime {
-        (self.clock)()
+        (self.clocks.wall)()
     }
 
     /// Now, ms since the epoch.
@@ -42,11 +67,16 @@ impl App {
         self.now().timestamp().as_millisecond()
     }
 
+    /// Now, by both clocks.
+    pub(crate) fn moment(&self) -> Moment {
+        Moment { wall_ms: self.now_ms(), clock: self.clocks.name.clone(), tick_ms: (self.clocks.ticks)() }
+    }
+
     /// Reads from the store.
     pub(crate) async fn reading<T, F>(&self, work: F) -> Result<T, Refusal>
     where
         T: Send + 'static,
-        F: FnOnce(Read<'_>) -> Result<T, mend_store::StoreError> + Send + 'static,
+        F: FnOnce(Read<'_>) -> Result<T, StoreError> + Send + 'static,
     {
         Ok(self.store.read(work).await?)
     }
@@ -55,8 +85,84 @@ impl App {
     pub(crate) async fn writing<T, F>(&self, work: F) -> Result<T, Refusal>
     where
         T: Send + 'static,
-        F: FnOnce(&Write<'_>) -> Result<T, mend_store::StoreError> + Send + 'static,
+        F: FnOnce(&Write<'_>) -> Result<T, StoreError> + Send + 'static,
     {
         Ok(self.store.write(work).await?)
+    }
+
+    /// Changes a job, and what lists show of it, in one transaction.
+    pub(crate) async fn changing<T, F>(&self, job: i64, work: F) -> Result<T, Refusal>
+    where
+        T: Send + 'static,
+        F: FnOnce(&Write<'_>) -> Result<T, StoreError> + Send + 'static,
+    {
+        self.writing(move |write| {
+            let answer = work(write)?;
+            Job::list(write, job)?;
+            Ok(answer)
+        })
+        .await
+    }
+
+    /// The scale of whoever has chosen none.
+    pub(crate) fn usual_scale(&self) -> Scale {
+        if self.fahrenheit.load(Ordering::Relaxed) { Scale::Fahrenheit } else { Scale::Celsius }
+    }
+
+    /// The shop has set its scale.
+    pub(crate) fn set_usual_scale(&self, scale: Scale) {
+        self.fahrenheit.store(scale == Scale::Fahrenheit, Ordering::Relaxed);
+    }
+
+    /// So many jobs from files wait for their plans.
+    pub(crate) fn set_preparing(&self, jobs: usize) {
+        self.preparing.store(jobs, Ordering::Relaxed);
+    }
+
+    /// How many jobs from files still wait for their plans?
+    pub(crate) fn preparing(&self) -> usize {
+        self.preparing.load(Ordering::Relaxed)
+    }
+
+    /// Reads what every page needs of the shop's own settings.
+    pub async fn start(&self) {
+        if let Ok(shop) = crate::pages::settings::load(self).await {
+            self.set_usual_scale(shop.scale);
+        }
+    }
+
+    /// Puts jobs of an older version into the lists, a few at a time.
+    pub async fn list_missing_jobs(&self) {
+        const AT_A_TIME: u32 = 20;
+        loop {
+            let listed = self
+                .writing(|write| {
+                    let missing = write.read().unlisted_jobs(AT_A_TIME)?;
+                    missing.iter().try_for_each(|id| Job::list(write, *id))?;
+                    Ok(missing.len())
+                })
+                .await;
+            match listed {
+                Ok(0) => return,
+                Ok(_) => {}
+                Err(error) => {
+                    tracing::error!(?error, "jobs of an older version are in no list");
+                    return;
+                }
+            }
+        }
+    }
+
+    /// Calls off everything that is being computed: the application goes down.
+    pub fn close(&self) {
+        self.computing.close();
+    }
+
+    /// Reads all of the database's pages once and logs what is wrong with them.
+    pub async fn quick_check(&self) -> Vec<String> {
+        match self.store.read(|read| read.quick_check()).await {
+            Ok(said) => said,
+            Err(error) => vec![error.to_string()],
+        }
     }
 }

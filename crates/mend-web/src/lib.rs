@@ -1,14 +1,20 @@
 //! The pages. A URL is a path: `/jobs/7/heat` is `pages/jobs/heat.rs` is `templates/jobs/heat.html`.
 //!
-//! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them
-//! - `pages`: one file per page; `draw`: the pictures, as SVG; `job`: a job with everything known of it
-//! - `upload`: forms with files; `photograph`: a picture as it is kept
-//! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: long work, watched and cancelled; [`opening`]: fills an empty shop from files
+//! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them; `door`: who is let in
+//! - `pages`: one file per page; `draw`: the pictures, as SVG; `pictures`: those of boards, kept; `job`: a job with everything
+//!   known of it
+//! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
+//!   is kept
+//! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
+//!   computes; [`opening`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
 
 pub mod app;
+mod arrived;
 mod assets;
 mod computing;
+mod door;
 mod draw;
+mod extract;
 #[cfg(test)]
 #[allow(clippy::expect_used)]
 mod fixture;
@@ -17,11 +23,14 @@ mod methods;
 pub mod opening;
 mod pages;
 mod photograph;
+mod pictures;
 mod planner;
 mod refusal;
 mod router;
+pub mod transfer;
 mod upload;
 mod visitor;
 
-pub use app::App;
+pub use app::{App, Clocks};
+pub use door::Door;
 pub use router::router;

@@ -1,21 +1,22 @@
-//! Compares and searches methods for a job, off the async threads; chooses one.
+//! Compares and searches methods for a job, through the computation service; chooses one.
 
 use mend_core::heat::recipe::Recipe;
 use mend_core::method::subject::Subject;
 use mend_core::method::{Choice, Family};
 use mend_core::planning::compare::{Comparison, compare};
-use mend_core::planning::plan::{Plan, plan};
+use mend_core::planning::plan::Plan;
 use mend_core::planning::search::{Effort, Searched, Sought, search};
 use mend_core::solder::Charge;
+use mend_core::watch::Watch;
 use mend_formats::bundle::Bundle;
 use mend_formats::comparison::feed;
 use mend_formats::means;
 use mend_formats::shop::PlanInputs;
 
 use crate::App;
-use crate::computing::Stand;
+use crate::computing::{Key, Place, Stand};
 use crate::job::Job;
-use crate::planner::{bundle, first_inputs, stations, written};
+use crate::planner::{Ordered, first_inputs, station_named, stations, written};
 use crate::refusal::Refusal;
 
 /// A job as methods are weighed on it: nothing is fed yet, that is for the methods to say.
@@ -29,13 +30,12 @@ impl Weighed {
     pub(crate) async fn of(app: &App, job: &Job) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
         let first = first_inputs(&board, &stations(app).await?).map(|first| first.with(&job.charge_file()));
-        let inputs = job.inputs().or(first).ok_or(Refusal::NotYet("This shop has no station yet"))?;
+        let inputs = job.inputs().or(first).ok_or(Refusal::NoStation)?;
         let unfed = PlanInputs { feed: None, ..inputs.clone() };
-        let bundle = bundle(app, board, &unfed).await?;
-        let broken = |error: serde_json::Error| Refusal::Broken(error.to_string());
-        let have = means::write(&job.means).map_err(broken)?;
-        let PlanInputs { alloy, refit, station, must_live, .. } = &inputs;
-        let key = format!("{board_id} {alloy} {refit:?} {station} {} {have}", must_live.key());
+        let bundle = Ordered::of(app, job, &unfed).await?.bundle;
+        let (have, file) = (means::write(&job.means)?, station_named(app, &inputs.station).await?.file);
+        let PlanInputs { alloy, refit, must_live, .. } = &inputs;
+        let key = format!("{board_id} {alloy} {refit:?} {} {have} {file}", must_live.key());
         Ok(Self { inputs, bundle, key })
     }
 
@@ -47,47 +47,47 @@ impl Weighed {
     pub(crate) fn inputs_of(&self, choice: &Choice, (charge, recipe): (&Charge, &Recipe)) -> PlanInputs {
         PlanInputs { feed: feed(charge), method: Some(choice.clone()), settings: recipe.clone(), ..self.inputs.clone() }
     }
+
+    /// The key of the comparison.
+    pub(crate) fn comparison_key(&self) -> Key<Comparison> {
+        Key::comparison(self.key.clone())
+    }
+
+    /// The key of a family's search.
+    pub(crate) fn search_key(&self, family: Family) -> Key<Searched> {
+        Key::search(format!("{} {}", family.key(), self.key))
+    }
 }
 
 /// The comparison of a job's methods, or how far it is.
 pub(crate) async fn comparing(app: &App, job: &Job, weighed: &Weighed) -> Stand<Comparison> {
     let bundle = weighed.bundle.clone();
-    let work = move |watch: &mend_core::watch::Watch| Ok(compare((&bundle.subject(), bundle.room), watch)?);
-    app.computing.comparisons.of((job.row.id, weighed.key.clone()), work).await
-}
-
-/// Where a family's search is kept: a job has one for each.
-pub(crate) fn search_place(job: i64, family: Family) -> i64 {
-    let place = Family::ALL.iter().position(|known| *known == family).unwrap_or_default();
-    job * Family::ALL.len() as i64 + place as i64
+    let work = move |watch: &Watch| Ok(compare((&bundle.subject(), bundle.room), watch)?);
+    app.computing.of((Place::Job(job.row.id), &weighed.comparison_key()), work).await
 }
 
 /// The thorough search of a family, or how far it is.
 pub(crate) async fn searching(app: &App, job: &Job, (weighed, family): (&Weighed, Family)) -> Stand<Searched> {
     let bundle = weighed.bundle.clone();
-    let work = move |watch: &mend_core::watch::Watch| {
+    let work = move |watch: &Watch| {
         let subject = bundle.subject();
         let sought = Sought { subject: &subject, room: bundle.room, effort: Effort::Thorough, watch };
         Ok(search(&sought, family.method())?)
     };
-    app.computing.searches.of((search_place(job.row.id, family), weighed.key.clone()), work).await
+    app.computing.of((Place::Family(job.row.id, family.key()), &weighed.search_key(family)), work).await
 }
 
 /// The plan of a variant, or how far it is.
 pub(crate) async fn varying(app: &App, job: &Job, (id, inputs): (i64, &PlanInputs)) -> Result<Stand<Plan>, Refusal> {
-    let (board_id, board) = job.board()?.clone();
-    let bundle = bundle(app, board, inputs).await?;
-    let key = format!("{board_id} {}", written(inputs)?);
-    let work = move |watch: &mend_core::watch::Watch| Ok(plan(&bundle.order(watch))?);
-    Ok(app.computing.variants.of((id, key), work).await)
+    Ordered::of(app, job, inputs).await?.plan(app, Place::Variant(id)).await
 }
 
 /// Makes these the inputs of a job: what is fed goes to the alloy room, the rest to the heat plan.
 pub(crate) async fn choose(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
     let file = mend_formats::charge::ChargeFile { feed: inputs.feed.clone(), ..job.charge_file() };
-    let charge = file.write().map_err(|error| Refusal::Broken(error.to_string()))?;
-    let (id, settings, now) = (job.row.id, written(inputs)?, app.now_ms());
-    app.writing(move |w| {
+    let (charge, settings) = (file.write()?, written(inputs)?);
+    let (id, now) = (job.row.id, app.now_ms());
+    app.changing(id, move |w| {
         w.set_charge(id, &charge, now)?;
         w.set_settings(id, &settings, now)
     })

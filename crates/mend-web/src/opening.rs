@@ -1,12 +1,13 @@
-//! Fills an empty shop from files of the open formats: how the demo comes about, and how a shop could move in.
+//! Fills an empty shop from files of the open formats: how the demo comes about. What takes no time is done at once; plans are
+//! computed by the real solver in the background, job by job.
 
 use std::collections::BTreeMap;
 
 use jiff::ToSpan;
 use mend_core::finding::Finding;
-use mend_formats::shop::JobFile;
+use mend_formats::shop::{JobFile, RunFile};
 use mend_formats::{board, means, shop, station};
-use mend_store::{LedgerRow, NewBoard, PressRow};
+use mend_store::{EventRow, Moment, NewBoard, NewMark, NewRun, Write};
 
 use crate::App;
 use crate::job::Job;
@@ -21,6 +22,8 @@ pub struct ShopFiles {
     pub boards: BTreeMap<String, String>,
     /// `urgent-mend/means/1`, if the shop has said what it has.
     pub means: Option<String>,
+    /// `urgent-mend/shop/1`, if the shop has set itself up.
+    pub settings: Option<String>,
     /// `urgent-mend/station/1`.
     pub stations: BTreeMap<String, String>,
     /// Photographs, JPEG; drafts name them by their place in this list, from 1.
@@ -40,11 +43,17 @@ pub struct CannotOpen {
 }
 
 impl CannotOpen {
-    fn findings(file: &str, findings: &[Finding]) -> Self {
+    /// Because of a file, for a reason in words.
+    pub fn because(file: &str, why: &str) -> Self {
+        Self { file: file.to_owned(), why: why.to_owned() }
+    }
+
+    pub(crate) fn findings(file: &str, findings: &[Finding]) -> Self {
         let said = findings.iter().map(|f| format!("{}: {} ({})", f.place, f.message, f.hint));
         Self { file: file.to_owned(), why: said.collect::<Vec<_>>().join("; ") }
     }
-    fn refusal(file: &str, refusal: Refusal) -> Self {
+
+    pub(crate) fn refusal(file: &str, refusal: Refusal) -> Self {
         match refusal {
             Refusal::Bad(findings) => Self::findings(file, &findings),
             other => Self { file: file.to_owned(), why: format!("{other:?}") },
@@ -52,19 +61,113 @@ impl CannotOpen {
     }
 }
 
-/// Puts all of it into the shop; every job's plan is computed by the real solver.
-pub async fn fill(app: &App, files: &ShopFiles) -> Result<(), CannotOpen> {
+/// A job from a file whose plan is still to be computed.
+struct Waiting {
+    name: String,
+    id: i64,
+    file: JobFile,
+}
+
+/// Puts all of it into the shop but for what has to be computed; answers that, to be driven in the background.
+pub async fn fill(
+    app: &App,
+    files: &ShopFiles,
+) -> Result<impl Future<Output = Result<(), CannotOpen>> + Send + use<>, CannotOpen> {
+    add_stations(app, files).await?;
+    if let Some(file) = &files.means {
+        means::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("means", &f))?;
+        let (file, now) = (file.clone(), app.now_ms());
+        app.writing(move |w| w.set_means(&file, now)).await.map_err(|r| CannotOpen::refusal("means", r))?;
+    }
+    if let Some(file) = &files.settings {
+        mend_formats::shop_settings::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("shop", &f))?;
+        let (file, now) = (file.clone(), app.now_ms());
+        app.writing(move |w| w.set_shop(&file, now)).await.map_err(|r| CannotOpen::refusal("shop", r))?;
+    }
+    let mut boards = add_boards(app, files).await?;
+    let photos = add_photos(app, files).await?;
+    for (name, text) in &files.drafts {
+        let id = add_draft(app, text, &photos).await.map_err(|r| CannotOpen::refusal(name, r))?;
+        boards.insert(name.clone(), id);
+    }
+    let mut waiting = Vec::new();
+    for (name, text) in &files.jobs {
+        let file = shop::parse(text.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
+        let id = add_job(app, &file, &boards).await.map_err(|r| CannotOpen::refusal(name, r))?;
+        if file.plan.is_some() || file.handed_over {
+            waiting.push(Waiting { name: name.clone(), id, file });
+        }
+    }
+    app.set_preparing(waiting.len());
+    Ok(plan_all(app.clone(), waiting))
+}
+
+/// Plans every job that waits, and puts down what the plan's run holds.
+async fn plan_all(app: App, waiting: Vec<Waiting>) -> Result<(), CannotOpen> {
+    let count = waiting.len();
+    for (k, job) in waiting.into_iter().enumerate() {
+        let done = plan_one(&app, &job).await;
+        app.set_preparing(count - k - 1);
+        done.map_err(|refusal| CannotOpen::refusal(&job.name, refusal))?;
+    }
+    Ok(())
+}
+
+async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
+    let (id, file) = (waiting.id, &waiting.file);
+    if let Some(inputs) = &file.plan {
+        let job = Job::load(app, id).await?;
+        let planned = planner::plan_job(app, &job, inputs).await?;
+        if let Some(run) = file.run.clone() {
+            let steps = planned.steps((&job.board()?.1, &job.means), &inputs.charge()?);
+            let opened_ms = app.now_ms() - (run.started_hours_ago * 3_600_000.0) as i64;
+            let opened = Moment { wall_ms: opened_ms, clock: String::new(), tick_ms: 0 };
+            let new = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
+            app.changing(id, move |w| add_events(w, w.add_run(&new)?, (&run, opened_ms))).await?;
+        }
+    }
+    if file.handed_over {
+        let now = app.now_ms();
+        app.changing(id, move |w| w.hand_over(id, now)).await?;
+    }
+    Ok(())
+}
+
+/// Presses and entries of the ledger in the order of their seconds.
+fn add_events(w: &Write<'_>, id: i64, (run, opened_ms): (&RunFile, i64)) -> Result<(), mend_store::StoreError> {
+    let mut events: Vec<&(String, f64)> = run.presses.iter().chain(&run.ledger).collect();
+    events.sort_by(|a, b| a.1.total_cmp(&b.1));
+    for (k, (kind, seconds)) in events.into_iter().enumerate() {
+        let at_ms = (seconds * 1000.0) as i64;
+        let kind = if kind == "back" { "undo" } else { kind };
+        w.put_event(
+            id,
+            &EventRow {
+                kind: kind.to_owned(),
+                step: -1,
+                row: String::new(),
+                reason: String::new(),
+                at_ms,
+                came_ms: at_ms,
+                arrived: Moment { wall_ms: opened_ms + at_ms, clock: String::new(), tick_ms: 0 },
+                token: format!("file-{k}"),
+            },
+        )?;
+    }
+    Ok(())
+}
+
+async fn add_stations(app: &App, files: &ShopFiles) -> Result<(), CannotOpen> {
     for (name, file) in &files.stations {
         let station = station::parse(file.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
         let file = file.clone();
         let added = app.writing(move |w| w.add_station(&station.name, &file)).await;
         added.map_err(|r| CannotOpen::refusal(name, r))?;
     }
-    if let Some(file) = &files.means {
-        means::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("means", &f))?;
-        let (file, now) = (file.clone(), app.now_ms());
-        app.writing(move |w| w.set_means(&file, now)).await.map_err(|r| CannotOpen::refusal("means", r))?;
-    }
+    Ok(())
+}
+
+async fn add_boards(app: &App, files: &ShopFiles) -> Result<BTreeMap<String, i64>, CannotOpen> {
     let mut boards = BTreeMap::new();
     for (name, text) in &files.boards {
         let parsed = board::parse(text.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
@@ -74,23 +177,15 @@ pub async fn fill(app: &App, files: &ShopFiles) -> Result<(), CannotOpen> {
             boards.insert(name.clone(), row.id);
         }
     }
-    let photos = add_photos(app, files).await?;
-    for (name, text) in &files.drafts {
-        let id = add_draft(app, text, &photos).await.map_err(|r| CannotOpen::refusal(name, r))?;
-        boards.insert(name.clone(), id);
-    }
-    for (name, file) in &files.jobs {
-        let job = shop::parse(file.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
-        add_job(app, &job, &boards).await.map_err(|r| CannotOpen::refusal(name, r))?;
-    }
-    Ok(())
+    Ok(boards)
 }
 
 /// Their numbers in the shop, in order.
 async fn add_photos(app: &App, files: &ShopFiles) -> Result<Vec<i64>, CannotOpen> {
     let mut numbers = Vec::new();
     for (name, jpeg) in &files.photos {
-        let photo = photograph::keep(jpeg).map_err(|f| CannotOpen::findings(name, &f))?;
+        let photo = photograph::decode(jpeg.clone()).await.map_err(|r| CannotOpen::refusal(name, r))?;
+        let photo = photo.map_err(|f| CannotOpen::findings(name, &f))?;
         let now = app.now_ms();
         let added = app.writing(move |w| w.add_photo(&photo, now)).await;
         numbers.push(added.map_err(|r| CannotOpen::refusal(name, r))?);
@@ -105,64 +200,37 @@ async fn add_draft(app: &App, text: &str, photos: &[i64]) -> Result<i64, Refusal
         photo.id = place.and_then(|k| photos.get(k)).copied().ok_or(Refusal::NotFound("photograph"))?;
     }
     let board = draft.board()?;
-    let (name, file) = (board.name.clone(), board::write(&board));
-    let new = NewBoard { name: name.clone(), file, draft: Some(mend_formats::draft::write(&draft)) };
+    let (name, file) = (board.name.clone(), board::write(&board)?);
+    let new = NewBoard { name: name.clone(), file, draft: Some(mend_formats::draft::write(&draft)?) };
     let now = app.now_ms();
-    let write = move |w: &mend_store::Write<'_>| match w.read().boards()?.into_iter().find(|row| row.name == name) {
-        Some(row) => w.add_version(row.model_id, &new, now),
+    let write = move |w: &Write<'_>| match w.read().models()?.into_iter().find(|row| row.name == name) {
+        Some(row) => w.add_version(row.id, &new, now),
         None => w.add_board(&new, now),
     };
     app.writing(write).await?.map(|row| row.id).ok_or(Refusal::NotFound("board"))
 }
 
-async fn add_job(app: &App, file: &JobFile, boards: &BTreeMap<String, i64>) -> Result<(), Refusal> {
+/// The job with everything that needs no plan.
+async fn add_job(app: &App, file: &JobFile, boards: &BTreeMap<String, i64>) -> Result<i64, Refusal> {
     let now = app.now();
-    let hours_ago = |hours: f64| now.timestamp().as_millisecond() - (hours * 3_600_000.0) as i64;
-    let taken_in = hours_ago(file.taken_in_hours_ago);
+    let taken_in = now.timestamp().as_millisecond() - (file.taken_in_hours_ago * 3_600_000.0) as i64;
     let due = file.due_in_days.and_then(|days| now.date().checked_add(days.days()).ok());
     let mut intake = file.intake.clone();
     intake.extend(due.map(|day| ("due".to_owned(), day.to_string())));
     let board = file.board.as_ref().and_then(|name| boards.get(name)).copied();
-    let id = app
-        .writing(move |w| {
-            let id = w.add_job(taken_in)?;
-            for (field, value) in &intake {
-                w.set_intake(id, (field, value), taken_in)?;
-            }
-            board.map(|board| w.choose_board(id, board)).transpose()?;
-            Ok(id)
-        })
-        .await?;
-    if let Some(inputs) = &file.plan {
-        let planned = planner::plan_job(app, &Job::load(app, id).await?, inputs).await?;
-        add_run(app, file, (id, planned.id)).await?;
-    }
-    let (pins, handed) = (file.pins.clone(), file.handed_over.then(|| now.timestamp().as_millisecond()));
-    app.writing(move |w| {
+    let pins = file.pins.clone();
+    let write = move |w: &Write<'_>| {
+        let id = w.add_job(taken_in)?;
+        for (field, value) in &intake {
+            w.set_intake(id, (field, value), taken_in)?;
+        }
+        board.map(|board| w.choose_board(id, board)).transpose()?;
         for (pin, mark) in &pins {
-            w.mark_pin(id, (pin, mark), taken_in)?;
+            let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
+            w.mark_pin(id, &NewMark { pin, mark, at_ms: taken_in, token })?;
         }
-        handed.map(|at| w.hand_over(id, Some(at))).transpose()?;
-        Ok(())
-    })
-    .await
-}
-
-async fn add_run(app: &App, file: &JobFile, (job, plan): (i64, i64)) -> Result<(), Refusal> {
-    let Some(run) = file.run.clone() else { return Ok(()) };
-    let started = app.now_ms() - (run.started_hours_ago * 3_600_000.0) as i64;
-    app.writing(move |w| {
-        let id = w.add_run(job, plan, started)?;
-        for (k, (press, seconds)) in run.presses.iter().enumerate() {
-            let press = PressRow { press: press.clone(), at_ms: started + (seconds * 1000.0) as i64 };
-            w.add_press(id, &press, &format!("file-{k}"))?;
-        }
-        for (k, (act, seconds)) in run.ledger.iter().enumerate() {
-            let at_ms = started + (seconds * 1000.0) as i64;
-            let entry = LedgerRow { act: act.clone(), row: String::new(), reason: String::new(), at_ms };
-            w.add_ledger(id, &entry, &format!("file-{k}"))?;
-        }
-        Ok(())
-    })
-    .await
+        Job::list(w, id)?;
+        Ok(id)
+    };
+    app.writing(write).await
 }

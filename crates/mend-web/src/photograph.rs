@@ -7,15 +7,21 @@ use image::imageops::FilterType;
 use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits};
 use mend_core::finding::Finding;
 use mend_store::NewPhoto;
+use tokio::sync::Semaphore;
 
+use crate::refusal::Refusal;
 use crate::upload::Limit;
 
 /// What a photograph's file may have.
 pub(crate) const FILE: Limit = Limit { bytes: 25 * 1024 * 1024, what: "a photograph (JPEG, PNG or WebP)" };
 /// Longest side that is decoded, pixels: beyond it no camera of a phone goes.
 const LONGEST_PX: u32 = 12_000;
-/// Pixels that are decoded.
-const MOST_PIXELS: u64 = 64_000_000;
+/// Pixels that are decoded; the size is read before anything is.
+const MOST_PIXELS: u64 = 40_000_000;
+/// Memory that decoding one may take, bytes.
+const MOST_BYTES: u64 = 200 * 1000 * 1000;
+/// One is decoded at a time: ten at once would take ten times the memory.
+static ONE: Semaphore = Semaphore::const_new(1);
 /// Longest side that is kept, pixels: 0.05 mm on a board of 150 mm.
 const KEPT_PX: u32 = 3000;
 const QUALITY: u8 = 86;
@@ -23,8 +29,29 @@ const QUALITY: u8 = 86;
 fn object(message: impl Into<String>) -> Vec<Finding> {
     vec![
         Finding::blocking("photograph", "photograph", message)
-            .hint("choose a JPEG, PNG or WebP file up to 64 megapixels"),
+            .hint("choose a JPEG, PNG or WebP file up to 40 megapixels"),
     ]
+}
+
+/// [`keep`] off the async threads, one picture at a time.
+pub(crate) async fn decode(bytes: Vec<u8>) -> Result<Result<NewPhoto, Vec<Finding>>, Refusal> {
+    let broken = |error: &dyn std::fmt::Display| Refusal::Broken(error.to_string());
+    let _turn = ONE.acquire().await.map_err(|error| broken(&error))?;
+    tokio::task::spawn_blocking(move || keep(&bytes)).await.map_err(|error| broken(&error))
+}
+
+/// Does a JPEG file have its end? A decoder fills what is missing with grey and says nothing.
+fn has_end(jpeg: &[u8]) -> bool {
+    const SCAN: u8 = 0xda;
+    let mut at = 2;
+    // Segments up to the first scan have their length; a thumbnail's own end lies within one of them.
+    while let Some([0xff, kind, high, low]) = jpeg.get(at..at + 4).and_then(|four| <[u8; 4]>::try_from(four).ok()) {
+        if kind == SCAN {
+            return jpeg[at..].windows(2).any(|two| two == [0xff, 0xd9]);
+        }
+        at += 2 + usize::from(u16::from_be_bytes([high, low]));
+    }
+    false
 }
 
 /// Decodes, turns upright, makes smaller and encodes anew. Takes a second for a large one: run it off the async threads.
@@ -36,9 +63,12 @@ pub(crate) fn keep(bytes: &[u8]) -> Result<NewPhoto, Vec<Finding>> {
     if !matches!(reader.format(), Some(ImageFormat::Jpeg | ImageFormat::Png | ImageFormat::WebP)) {
         return Err(object("the file is none of JPEG, PNG and WebP"));
     }
+    if reader.format() == Some(ImageFormat::Jpeg) && !has_end(bytes) {
+        return Err(object("the file is cut off: its end is missing"));
+    }
     let mut limits = Limits::default();
     (limits.max_image_width, limits.max_image_height) = (Some(LONGEST_PX), Some(LONGEST_PX));
-    limits.max_alloc = Some(8 * MOST_PIXELS);
+    limits.max_alloc = Some(MOST_BYTES);
     reader.limits(limits);
     let broken = |error: image::ImageError| object(format!("can't be read: {error}"));
     let mut decoder = reader.into_decoder().map_err(broken)?;
@@ -133,8 +163,13 @@ mod tests {
         let tiny = DynamicImage::new_rgb8(8, 8);
         let mut small = Cursor::new(Vec::new());
         tiny.write_to(&mut small, ImageFormat::Png).expect("can be written");
-        let cut = encoded(ImageFormat::Png)[..60].to_vec();
-        for bytes in [vec![], b"GIF89a".to_vec(), b"hello".to_vec(), cut, small.into_inner()] {
+        let cut = |format: ImageFormat| {
+            let whole = encoded(format);
+            whole[..whole.len() * 2 / 3].to_vec()
+        };
+        let cut_off = [ImageFormat::Png, ImageFormat::Jpeg, ImageFormat::WebP].map(cut);
+        let others = [vec![], b"GIF89a".to_vec(), b"hello".to_vec(), small.into_inner()];
+        for bytes in cut_off.into_iter().chain(others) {
             let found = keep(&bytes).expect_err("no photograph");
             assert!(!found[0].hint.is_empty());
         }

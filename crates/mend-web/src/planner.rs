@@ -1,41 +1,61 @@
-//! Computes plans off the async threads and keeps them.
-
-use std::sync::Arc;
+//! Computes plans through the computation service and keeps them.
 
 use mend_core::board::{Board, MustLive};
 use mend_core::finding::{Finding, any_blocking};
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::{HotAir, Station};
 use mend_core::method::usual;
-use mend_core::planning::compare::Comparison;
 use mend_core::planning::plan::{Plan, plan};
-use mend_core::planning::process_window::{ProcessWindow, process_window};
-use mend_core::planning::recheck::{Recheck, recheck};
-use mend_core::planning::search::Searched;
+use mend_core::planning::process_window::process_window;
+use mend_core::planning::recheck::recheck;
 use mend_core::planning::watched::{Replay, replay};
 use mend_core::units::{Flow, Temperature};
 use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
-use mend_formats::means::{self, MeansFile};
+use mend_formats::means::MeansFile;
 use mend_formats::shop::{PlanInputs, write_inputs};
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
 
 use crate::App;
-use crate::computing::{Stand, Tasks};
-use crate::job::{Job, Planned};
+use crate::computing::{Failed, Key, Place, Rechecked, Stand};
+use crate::job::{Job, Planned, means_or_usual};
 use crate::refusal::Refusal;
 
-/// The shop's stations.
+/// The shop's stations that are in use and can be read.
 pub(crate) async fn stations(app: &App) -> Result<Vec<Station>, Refusal> {
     let rows = app.reading(|read| read.stations()).await?;
-    Ok(rows.iter().filter_map(|row| station::parse(row.file.as_bytes()).ok()).collect())
+    let in_use = rows.iter().filter(|row| row.retired_ms.is_none());
+    Ok(in_use.filter_map(|row| station::parse(row.file.as_bytes()).ok()).collect())
+}
+
+/// A station with the file that it was read from.
+pub(crate) struct Named {
+    pub(crate) station: Station,
+    pub(crate) file: String,
+}
+
+/// The station that has or had this name, retired or not.
+pub(crate) async fn station_named(app: &App, name: &str) -> Result<Named, Refusal> {
+    let wanted = name.to_owned();
+    let row = app.reading(move |read| read.station_named(&wanted)).await?;
+    let Some(row) = row else {
+        let known: Vec<String> = stations(app).await?.into_iter().map(|station| station.name).collect();
+        let message = format!("“{name}” is none of the shop's stations");
+        let hint = if known.is_empty() { "add it on the Stations page".to_owned() } else { known.join(", ") };
+        return Err(vec![Finding::blocking("settings", "station", message).hint(hint)].into());
+    };
+    let station = station::parse(row.file.as_bytes()).map_err(|findings| {
+        let why = findings.first().map_or(String::new(), |first| format!(": {} {}", first.place, first.message));
+        let message = format!("“{}” can't be read{why}", row.name);
+        vec![Finding::blocking("settings", "station", message).hint("set it up anew on the Stations page")]
+    })?;
+    Ok(Named { station, file: row.file })
 }
 
 /// What the shop has and can, as it was entered; else what every shop has.
 pub(crate) async fn means(app: &App) -> Result<MeansFile, Refusal> {
-    let kept = app.reading(|read| read.means()).await?;
-    Ok(kept.and_then(|file| means::parse(file.as_bytes()).ok()).unwrap_or_default())
+    Ok(means_or_usual(app.reading(|read| read.means()).await?.as_deref()))
 }
 
 /// What a job starts from before anybody has set anything: the first station, a bare outlet from the far face, the air
@@ -53,128 +73,132 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
     })
 }
 
-/// A process window with what was run again of it.
-pub(crate) struct Rechecked {
-    pub(crate) map: ProcessWindow,
-    pub(crate) rechecked: Vec<Recheck>,
-}
-
-/// Long computations of the shop, by kind.
-#[derive(Default)]
-pub(crate) struct Computing {
-    pub(crate) plans: Tasks<Plan>,
-    pub(crate) windows: Tasks<Rechecked>,
-    pub(crate) replays: Tasks<Replay>,
-    pub(crate) comparisons: Tasks<Comparison>,
-    /// By job and family: [`crate::methods::searching`].
-    pub(crate) searches: Tasks<Searched>,
-    /// By variant.
-    pub(crate) variants: Tasks<Plan>,
-}
-
 /// Keeps what a job's heat plan is set to, unless it can't be planned on: that stays in the form, and the last settings that
 /// could be stay with the job.
 pub(crate) async fn keep_settings(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
-    let bundle = bundle(app, job.board()?.1.clone(), inputs).await?;
-    let refusals = bundle.order(&Watch::new()).refusals();
+    let order = Ordered::of(app, job, inputs).await?;
+    let refusals = order.bundle.order(&Watch::new()).refusals();
     if any_blocking(&refusals) {
         return Err(Refusal::Bad(refusals));
     }
     let (id, text, now) = (job.row.id, written(inputs)?, app.now_ms());
-    app.writing(move |write| write.set_settings(id, &text, now)).await
+    app.changing(id, move |write| write.set_settings(id, &text, now)).await
 }
 
 pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
-    write_inputs(inputs).map_err(|error| Refusal::Broken(error.to_string()))
+    Ok(write_inputs(inputs)?)
+}
+
+/// Some inputs on a job's board, with everything that a result depends on.
+pub(crate) struct Ordered {
+    board_id: i64,
+    inputs: PlanInputs,
+    station: String,
+    pub(crate) bundle: Bundle,
+}
+
+impl Ordered {
+    pub(crate) async fn of(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Self, Refusal> {
+        let (board_id, board) = job.board()?.clone();
+        let Named { station, file } = station_named(app, &inputs.station).await?;
+        let bundle = Bundle {
+            board,
+            must_live: inputs.must_live,
+            charge: inputs.charge()?,
+            station,
+            recipe: inputs.settings.clone(),
+            means: means(app).await?.means()?,
+            room: Temperature::celsius(USUAL_ROOM_C),
+        };
+        Ok(Self { board_id, inputs: inputs.clone(), station: file, bundle })
+    }
+
+    fn key_of(&self, inputs: &PlanInputs) -> Result<String, Refusal> {
+        Ok(format!("{} {} {}", self.board_id, written(inputs)?, self.station))
+    }
+
+    /// The key of the plan.
+    pub(crate) fn plan_key(&self) -> Result<Key<Plan>, Refusal> {
+        Ok(Key::plan(self.key_of(&self.inputs)?))
+    }
+
+    /// The key of the replay.
+    pub(crate) fn replay_key(&self) -> Result<Key<Replay>, Refusal> {
+        Ok(Key::replay(self.key_of(&self.inputs)?))
+    }
+
+    /// The key of the process window: set temperature and flow move in it, so they are no part of it.
+    pub(crate) fn window_key(&self) -> Result<Key<Rechecked>, Refusal> {
+        let mut fixed = self.inputs.clone();
+        let moves = |air: &mut HotAir| (air.set, air.flow) = (Temperature::celsius(0.0), Flow::litres_per_minute(0.0));
+        fixed.settings.air.iter_mut().for_each(moves);
+        Ok(Key::window(self.key_of(&fixed)?))
+    }
+
+    /// The plan, or how far it is.
+    pub(crate) async fn plan(&self, app: &App, place: Place) -> Result<Stand<Plan>, Refusal> {
+        Ok(app.computing.of((place, &self.plan_key()?), self.plan_work()).await)
+    }
+
+    fn plan_work(&self) -> impl Fn(&Watch) -> Result<Plan, Failed> + Clone + Send + 'static {
+        let bundle = self.bundle.clone();
+        move |watch: &Watch| Ok(plan(&bundle.order(watch))?)
+    }
+
+    /// The process window, or how far it is.
+    pub(crate) async fn window(&self, app: &App, place: Place) -> Result<Stand<Rechecked>, Refusal> {
+        let bundle = self.bundle.clone();
+        let work = move |watch: &Watch| {
+            let map = process_window(&bundle.order(watch))?;
+            let rechecked = recheck(&bundle.order(watch), &map)?;
+            Ok(Rechecked { map, rechecked })
+        };
+        Ok(app.computing.of((place, &self.window_key()?), work).await)
+    }
+
+    /// The replay, or how far it is.
+    pub(crate) async fn replay(&self, app: &App, place: Place) -> Result<Stand<Replay>, Refusal> {
+        let bundle = self.bundle.clone();
+        let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
+        Ok(app.computing.of((place, &self.replay_key()?), work).await)
+    }
+
+    /// Keeps its plan with the job; two who waited for the same one keep it once. That of a job that has been handed over is
+    /// shown and not kept.
+    async fn keep(&self, app: &App, (job, plan): (&Job, &Plan)) -> Result<Planned, Refusal> {
+        let (job_id, inputs, plan) = (job.row.id, self.inputs.clone(), plan.clone());
+        if job.is_closed() {
+            return Ok(Planned { id: 0, inputs, plan });
+        }
+        let (text, station) = (plan_format::write(&plan)?, Some(self.station.clone()));
+        let new = NewPlan { job_id, board_id: self.board_id, inputs: written(&inputs)?, plan: text, station };
+        let now = app.now_ms();
+        let id = app.changing(job_id, move |write| write.add_plan_once(&new, now)).await?;
+        Ok(Planned { id, inputs, plan })
+    }
 }
 
 /// The plan of a job for these inputs, or how far it is; kept once it is there. The newest one again when it was made from
 /// the same.
 pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Stand<Planned>, Refusal> {
     if let Some(planned) = job.planned.as_ref().filter(|p| p.inputs == *inputs) {
-        return Ok(Stand::Ended(Ok(Arc::new(planned.clone()))));
+        return Ok(Stand::Ended(Ok(std::sync::Arc::new(planned.clone()))));
     }
-    let (board_id, board) = job.board()?.clone();
-    let bundle = bundle(app, board, inputs).await?;
-    let key = format!("{board_id} {}", written(inputs)?);
-    let work = move |watch: &Watch| Ok(plan(&bundle.order(watch))?);
-    match app.computing.plans.of((job.row.id, key), work).await {
-        Stand::Running(share) => Ok(Stand::Running(share)),
-        Stand::Ended(Err(failed)) => Ok(Stand::Ended(Err(failed))),
-        Stand::Ended(Ok(plan)) => {
-            let planned = keep_plan(app, (job.row.id, board_id), (inputs, &plan)).await?;
-            Ok(Stand::Ended(Ok(Arc::new(planned))))
-        }
-    }
+    let order = Ordered::of(app, job, inputs).await?;
+    Ok(match order.plan(app, Place::Job(job.row.id)).await? {
+        Stand::Running(share) => Stand::Running(share),
+        Stand::Ended(Err(failed)) => Stand::Ended(Err(failed)),
+        Stand::Ended(Ok(plan)) => Stand::Ended(Ok(order.keep(app, (job, &plan)).await?.into())),
+    })
 }
 
 /// Computes the plan of a job to its end and keeps it.
 pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
-    let (board_id, board) = job.board()?.clone();
-    let bundle = bundle(app, board, inputs).await?;
-    let computed = tokio::task::spawn_blocking(move || plan(&bundle.order(&Watch::new()))).await;
-    let plan = computed.map_err(|error| Refusal::Broken(error.to_string()))?;
-    let plan = plan.map_err(|error| Refusal::Bad(error.objections()))?;
-    keep_plan(app, (job.row.id, board_id), (inputs, &plan)).await
-}
-
-/// Keeps a plan; two who waited for the same one keep it once.
-async fn keep_plan(
-    app: &App,
-    (job_id, board_id): (i64, i64),
-    (inputs, plan): (&PlanInputs, &Plan),
-) -> Result<Planned, Refusal> {
-    let text = plan_format::write(plan).map_err(|error| Refusal::Broken(error.to_string()))?;
-    let new = NewPlan { job_id, board_id, inputs: written(inputs)?, plan: text };
-    let now = app.now_ms();
-    let id = app.writing(move |write| write.add_plan_once(&new, now)).await?;
-    Ok(Planned { id, inputs: inputs.clone(), plan: plan.clone() })
-}
-
-/// The process window of these inputs, with the bundle that it is for. Set temperature and flow move in it, so they are
-/// no part of what it is kept by.
-pub(crate) async fn window_of(
-    app: &App,
-    job: &Job,
-    inputs: &PlanInputs,
-) -> Result<(Bundle, Stand<Rechecked>), Refusal> {
-    let (board_id, board) = job.board()?.clone();
-    let bundle = bundle(app, board, inputs).await?;
-    let mut fixed = inputs.clone();
-    let moves = |air: &mut HotAir| (air.set, air.flow) = (Temperature::celsius(0.0), Flow::litres_per_minute(0.0));
-    fixed.settings.air.iter_mut().for_each(moves);
-    let key = format!("{board_id} {}", written(&fixed)?);
-    let computed = bundle.clone();
-    let work = move |watch: &Watch| {
-        let map = process_window(&computed.order(watch))?;
-        let rechecked = recheck(&computed.order(watch), &map)?;
-        Ok(Rechecked { map, rechecked })
-    };
-    Ok((bundle, app.computing.windows.of((job.row.id, key), work).await))
-}
-
-/// The replay of a plan.
-pub(crate) async fn replay_of(app: &App, job: &Job, planned: &Planned) -> Result<Stand<Replay>, Refusal> {
-    let bundle = bundle(app, job.board()?.1.clone(), &planned.inputs).await?;
-    let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
-    Ok(app.computing.replays.of((job.row.id, planned.id.to_string()), work).await)
-}
-
-pub(crate) async fn bundle(app: &App, board: Board, inputs: &PlanInputs) -> Result<Bundle, Refusal> {
-    let stations = stations(app).await?;
-    let named: Vec<&str> = stations.iter().map(|s| s.name.as_str()).collect();
-    let unknown = || {
-        let message = format!("“{}” is none of the shop's stations", inputs.station);
-        vec![Finding::blocking("settings", "station", message).hint(named.join(", "))]
-    };
-    let station = stations.iter().find(|s| s.name == inputs.station).cloned().ok_or_else(unknown)?;
-    Ok(Bundle {
-        board,
-        must_live: inputs.must_live,
-        charge: inputs.charge()?,
-        station,
-        recipe: inputs.settings.clone(),
-        means: means(app).await?.means()?,
-        room: Temperature::celsius(USUAL_ROOM_C),
-    })
+    let order = Ordered::of(app, job, inputs).await?;
+    let ended = app.computing.whole((Place::Job(job.row.id), &order.plan_key()?), order.plan_work()).await;
+    let plan = ended.map_err(|failed| match failed {
+        Failed::Objections(findings) => Refusal::Bad(findings),
+        other => Refusal::Broken(format!("{other:?}")),
+    })?;
+    order.keep(app, (job, &plan)).await
 }

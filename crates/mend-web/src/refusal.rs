@@ -20,12 +20,37 @@ pub(crate) enum Refusal {
     TooLarge(String),
     /// The step is not open yet.
     NotYet(&'static str),
+    /// What was sent was meant for a state that is past: said in words, with what to do.
+    Outdated(String),
+    /// The shop has no station yet.
+    NoStation,
+    /// The job has been handed over.
+    Closed,
+    /// Too much is being computed.
+    Busy,
+    /// There is no room left to write.
+    Full,
+    /// The shop's folder can't be written.
+    ReadOnly,
     /// Our fault.
     Broken(String),
+    /// Refused before it came to a page: the status, with what was said of it.
+    Plain(StatusCode, String),
 }
 
 impl From<StoreError> for Refusal {
     fn from(error: StoreError) -> Self {
+        match error {
+            StoreError::Closed => Self::Closed,
+            StoreError::Full(_) => Self::Full,
+            StoreError::ReadOnly(_) => Self::ReadOnly,
+            other => Self::Broken(other.to_string()),
+        }
+    }
+}
+
+impl From<serde_json::Error> for Refusal {
+    fn from(error: serde_json::Error) -> Self {
         Self::Broken(error.to_string())
     }
 }
@@ -43,6 +68,16 @@ impl Refusal {
     }
 }
 
+impl Refusal {
+    /// What was sent can't be read as what it should be. What is too large stays that.
+    pub(crate) fn sent(what: &'static str, (status, why): (StatusCode, String)) -> Self {
+        match status {
+            StatusCode::PAYLOAD_TOO_LARGE => Self::TooLarge("What was sent is too large".to_owned()),
+            _ => Self::field(what, why, "send it as the page does"),
+        }
+    }
+}
+
 /// The page that says so.
 #[derive(Template, WebTemplate)]
 #[template(path = "refused.html")]
@@ -53,29 +88,68 @@ struct RefusedPage {
     hint: String,
 }
 
+/// What is kept of a request that could not be written down.
+const KEPT_BY_THE_BROWSER: &str =
+    "What was entered before is kept. What you have just entered stays on the page and is sent again.";
+
 impl IntoResponse for Refusal {
     fn into_response(self) -> Response {
-        let (status, title, findings, hint) = match self {
-            Self::NotFound(what) => (
+        let (status, title, findings, hint) = self.said();
+        (status, RefusedPage { frame: Frame::plain("Refused"), title, findings, hint }).into_response()
+    }
+}
+
+impl Refusal {
+    fn said(self) -> (StatusCode, String, Vec<Finding>, String) {
+        let plain = |status, title: &str, hint: &str| (status, title.to_owned(), Vec::new(), hint.to_owned());
+        match self {
+            Self::NotFound(what) => plain(
                 StatusCode::NOT_FOUND,
-                format!("There is no such {what}"),
-                vec![],
+                &format!("There is no such {what}"),
                 "Go back to the bench and choose it there.",
             ),
-            Self::Bad(findings) => (StatusCode::UNPROCESSABLE_ENTITY, "That can't be taken".to_owned(), findings, ""),
-            Self::TooLarge(what) => (StatusCode::PAYLOAD_TOO_LARGE, what, vec![], "Nothing was changed."),
-            Self::NotYet(what) => {
-                (StatusCode::CONFLICT, what.to_owned(), vec![], "Follow the line of stops from the left.")
+            Self::Bad(findings) => {
+                (StatusCode::UNPROCESSABLE_ENTITY, "That can't be taken".to_owned(), findings, String::new())
             }
+            Self::TooLarge(what) => plain(StatusCode::PAYLOAD_TOO_LARGE, &what, "Nothing was changed."),
+            Self::NotYet(what) => plain(StatusCode::CONFLICT, what, "Follow the line of stops from the left."),
+            Self::Outdated(what) => plain(StatusCode::CONFLICT, &what, "Nothing was changed."),
+            Self::NoStation => plain(
+                StatusCode::CONFLICT,
+                "This shop has no hot-air station yet",
+                "Add one on the Stations page: every plan is computed for the station that blows.",
+            ),
+            Self::Closed => plain(
+                StatusCode::CONFLICT,
+                "This job has been given back: its record is closed",
+                "Reopen it on its handover page, with a reason, to change anything.",
+            ),
+            Self::Busy => plain(
+                StatusCode::SERVICE_UNAVAILABLE,
+                "Too many computations are waiting",
+                "Nothing is lost. Open this page again in a minute.",
+            ),
+            Self::Full => plain(
+                StatusCode::INSUFFICIENT_STORAGE,
+                "The disk is full",
+                &format!("Make room on the disk that holds the shop's folder. {KEPT_BY_THE_BROWSER}"),
+            ),
+            Self::ReadOnly => plain(
+                StatusCode::INSUFFICIENT_STORAGE,
+                "The shop's folder can't be written",
+                &format!("Give the program the right to write its folder. {KEPT_BY_THE_BROWSER}"),
+            ),
             Self::Broken(cause) => {
                 // The cause is for the log; the visitor learns only that it was our fault.
                 tracing::error!(cause, "request failed");
-                let title = "Something broke on our side".to_owned();
-                (StatusCode::INTERNAL_SERVER_ERROR, title, vec![], "What was entered before is kept. Try again.")
+                plain(
+                    StatusCode::INTERNAL_SERVER_ERROR,
+                    "Something broke on our side",
+                    "What was entered before is kept. Try again.",
+                )
             }
-        };
-        let page = RefusedPage { frame: Frame::plain("Refused"), title, findings, hint: hint.to_owned() };
-        (status, page).into_response()
+            Self::Plain(status, what) => plain(status, &what, "Open it from the bench, or send what its form sends."),
+        }
     }
 }
 
@@ -85,12 +159,6 @@ pub(crate) async fn no_page() -> Refusal {
 }
 
 /// The route is there, the method is not.
-pub(crate) async fn wrong_method() -> Response {
-    let page = RefusedPage {
-        frame: Frame::plain("Refused"),
-        title: "This address does not take that method".to_owned(),
-        findings: vec![],
-        hint: "Open it from the bench, or send what its form sends.".to_owned(),
-    };
-    (StatusCode::METHOD_NOT_ALLOWED, page).into_response()
+pub(crate) async fn wrong_method() -> Refusal {
+    Refusal::Plain(StatusCode::METHOD_NOT_ALLOWED, "This address does not take that method".to_owned())
 }

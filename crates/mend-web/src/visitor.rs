@@ -5,7 +5,10 @@ use std::convert::Infallible;
 use axum::extract::FromRequestParts;
 use axum::http::request::Parts;
 use axum_extra::extract::CookieJar;
+use axum_extra::extract::cookie::Cookie;
 use mend_core::units::Scale;
+
+use crate::App;
 
 /// The cookie's name.
 pub(crate) const SCALE_COOKIE: &str = "scale";
@@ -16,12 +19,22 @@ pub(crate) struct Visitor {
     pub(crate) scale: Scale,
 }
 
-impl<S: Sync> FromRequestParts<S> for Visitor {
+impl Visitor {
+    pub(crate) fn is_fahrenheit(self) -> bool {
+        self.scale == Scale::Fahrenheit
+    }
+}
+
+impl FromRequestParts<App> for Visitor {
     type Rejection = Infallible;
 
-    async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Infallible> {
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Infallible> {
         let jar = CookieJar::from_headers(&parts.headers);
-        let fahrenheit = jar.get(SCALE_COOKIE).is_some_and(|cookie| cookie.value() == "F");
-        Ok(Self { scale: if fahrenheit { Scale::Fahrenheit } else { Scale::Celsius } })
+        let scale = match jar.get(SCALE_COOKIE).map(Cookie::value) {
+            Some("F") => Scale::Fahrenheit,
+            Some("C") => Scale::Celsius,
+            _ => app.usual_scale(),
+        };
+        Ok(Self { scale })
     }
 }

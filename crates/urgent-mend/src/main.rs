@@ -1,16 +1,19 @@
 //! The application: settings, clock, wiring, commands. Whatever needs a test lives in another room.
 
+mod clocks;
 mod demo_files;
+mod listening;
 mod melt_command;
 mod method_command;
 mod plan_command;
 mod serving;
+mod shop_commands;
 
-use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Parser, Subcommand};
+use serving::Listen;
 use tracing_subscriber::EnvFilter;
 
 /// Where it listens when nothing is said.
@@ -27,19 +30,59 @@ struct Words {
 #[derive(Subcommand)]
 enum Command {
     /// Runs with the demo shop in a fresh temporary store.
-    Demo {
-        /// Address and port; port 0 takes a free one.
-        #[arg(long, default_value = USUAL_ADDRESS)]
-        listen: SocketAddr,
-    },
-    /// Runs on a folder that keeps the shop's data.
-    Serve {
+    Demo(#[command(flatten)] Listen),
+    /// Makes an empty shop in a folder. Exit 2 when there is one already.
+    Init {
         /// The folder; made where it is missing.
         #[arg(long)]
         data: PathBuf,
-        /// Address and port; port 0 takes a free one.
-        #[arg(long, default_value = USUAL_ADDRESS)]
-        listen: SocketAddr,
+    },
+    /// Runs on a folder that holds a shop. Exit 2 when it holds none.
+    Serve {
+        /// The folder that `init` has made.
+        #[arg(long)]
+        data: PathBuf,
+        #[command(flatten)]
+        listen: Listen,
+    },
+    /// Takes files of our open formats into a shop; a folder that `export` wrote goes into an empty one.
+    Import {
+        /// The shop's folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// Station, board, connector, means, shop and job files, or a folder of an export.
+        #[arg(required = true)]
+        files: Vec<PathBuf>,
+    },
+    /// Writes all of a shop in the open formats.
+    Export {
+        /// The shop's folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// A new folder.
+        out: PathBuf,
+    },
+    /// Copies a shop into one file, also while it is served.
+    Backup {
+        /// The shop's folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The file; replaced where it is there.
+        file: PathBuf,
+    },
+    /// Puts a backup in place of a shop; what was there is kept as a snapshot.
+    Restore {
+        /// The shop's folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// What `backup` wrote.
+        file: PathBuf,
+    },
+    /// Reads everything in a shop. Exit 1 when something can't be read.
+    Check {
+        /// The shop's folder.
+        #[arg(long)]
+        data: PathBuf,
     },
     /// Plans one bundle (docs/formats/bundle.md). Exit 2 when it can't be planned on.
     Plan {
@@ -67,7 +110,13 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Plan { file, json, search: true, .. } => method_command::search(&file, json),
         Command::Plan { file, json, .. } => plan_command::run(&file, json),
         Command::Melt(asked) => melt_command::run(&asked),
-        Command::Demo { listen } => serving::demo(listen),
-        Command::Serve { data, listen } => serving::serve(&data, listen),
+        Command::Demo(listen) => serving::demo(&listen),
+        Command::Serve { data, listen } => serving::serve(&data, &listen),
+        Command::Init { data } => shop_commands::init(&data),
+        Command::Import { data, files } => shop_commands::import(&data, &files),
+        Command::Export { data, out } => shop_commands::export(&data, &out),
+        Command::Backup { data, file } => shop_commands::backup(&data, &file),
+        Command::Restore { data, file } => shop_commands::restore(&data, &file),
+        Command::Check { data } => shop_commands::check(&data),
     }
 }

@@ -1,66 +1,143 @@
-//! Opening a store, listening, and going down gracefully.
+//! Opening a shop, listening, and going down gracefully.
 
 use std::net::SocketAddr;
 use std::path::Path;
 use std::process::ExitCode;
-use std::sync::Arc;
 use std::time::Duration;
 
 use anyhow::Context;
-use mend_store::Store;
-use mend_web::{App, opening, router};
+use mend_store::{Folder, Store, snapshot};
+use mend_web::{App, Door, opening, router};
 use tokio::net::TcpListener;
-use tokio::sync::oneshot;
 
+use crate::clocks::clocks;
 use crate::demo_files::shop_files;
+use crate::listening;
+use crate::plan_command::BAD_INPUT;
 
-/// After this long an open request no longer keeps the application from going down.
-const LAST_WAIT: Duration = Duration::from_secs(5);
+/// How often it is looked whether a day has passed since the last snapshot.
+const SNAPSHOT_LOOK: Duration = Duration::from_secs(600);
 
-/// The demo shop in a temporary store that goes when the application goes.
-pub(crate) fn demo(listen: SocketAddr) -> anyhow::Result<ExitCode> {
-    let folder = tempfile::tempdir().context("no temporary folder")?;
-    run(folder.path(), listen, true)
+/// Where and for whom it listens.
+#[derive(clap::Args)]
+pub(crate) struct Listen {
+    /// Address and port; port 0 takes a free one.
+    #[arg(long, default_value = crate::USUAL_ADDRESS)]
+    listen: SocketAddr,
+    /// A name that it answers to besides this machine's own; may be given more than once.
+    #[arg(long)]
+    host: Vec<String>,
+    /// Listen on an address that others reach. There is no sign-in: whoever reaches it may change everything.
+    #[arg(long)]
+    open: bool,
 }
 
-/// A shop that keeps its data.
-pub(crate) fn serve(data: &Path, listen: SocketAddr) -> anyhow::Result<ExitCode> {
-    std::fs::create_dir_all(data).with_context(|| format!("{} can't be made", data.display()))?;
-    run(data, listen, false)
+/// The demo shop in a temporary store that goes when the application goes.
+pub(crate) fn demo(listen: &Listen) -> anyhow::Result<ExitCode> {
+    let folder = tempfile::tempdir().context("no temporary folder")?;
+    let shop = Folder::create(&folder.path().join("shop"))?;
+    run(&shop, listen, true)
+}
+
+/// A shop that keeps its data. A folder without one is no shop: `init` makes it.
+pub(crate) fn serve(data: &Path, listen: &Listen) -> anyhow::Result<ExitCode> {
+    match Folder::open(data) {
+        Ok(folder) => run(&folder, listen, false),
+        Err(error) => {
+            eprintln!("{error}{}", crate::shop_commands::remedy(&error, data));
+            Ok(ExitCode::from(BAD_INPUT))
+        }
+    }
+}
+
+/// Opens a held folder's database; what waits to be brought up to date is copied first.
+pub(crate) fn open_store(folder: &Folder) -> anyhow::Result<Store> {
+    let database = folder.database();
+    if snapshot::is_outdated(&database)? {
+        let kept = snapshot::snapshot(&database, &format!("{}-before-update", moment_name()))?;
+        tracing::info!(file = %kept.display(), "snapshot before the update");
+    }
+    Ok(Store::open(&database)?)
+}
+
+/// A moment as files are named by it, so that their names sort by time.
+pub(crate) fn moment_name() -> String {
+    jiff::ZonedDateTime::now().strftime("%Y-%m-%dT%H-%M-%S").to_string()
 }
 
 #[tokio::main]
-async fn run(data: &Path, listen: SocketAddr, fill: bool) -> anyhow::Result<ExitCode> {
-    let app = App::new(Store::open(&data.join("shop.db"))?, Arc::new(jiff::ZonedDateTime::now));
+async fn run(folder: &Folder, listen: &Listen, fill: bool) -> anyhow::Result<ExitCode> {
+    if !listen.listen.ip().is_loopback() {
+        if !listen.open {
+            eprintln!(
+                "{} can be reached by others and there is no sign-in: add --open if that network is trusted",
+                listen.listen
+            );
+            return Ok(ExitCode::from(BAD_INPUT));
+        }
+        eprintln!("warning: whoever reaches {} may read and change everything; there is no sign-in", listen.listen);
+    }
+    let app = App::new(open_store(folder)?, clocks());
     // Bound before the shop is filled, so that a taken port is said at once.
-    let listener = TcpListener::bind(listen).await.with_context(|| format!("{listen} can't be listened on"))?;
-    if fill {
-        opening::fill(&app, &shop_files()).await?;
-    }
+    let listener =
+        TcpListener::bind(listen.listen).await.with_context(|| format!("{} can't be listened on", listen.listen))?;
+    app.start().await;
+    let rest = if fill { Some(opening::fill(&app, &shop_files()).await?) } else { None };
     announce(listener.local_addr()?);
-    let (down, going_down) = oneshot::channel();
-    let server = axum::serve(listener, router(app)).with_graceful_shutdown(async move {
-        stop_signal().await;
-        let _ = down.send(());
-    });
-    tokio::select! {
-        ended = server => ended?,
-        () = last_wait(going_down) => tracing::warn!("requests were still open"),
-    }
+    look_after(&app, folder, rest);
+    let door = Door { hosts: listen.host.iter().cloned().chain([listen.listen.ip().to_string()]).collect() };
+    listening::serve(listener, router(app.clone(), door), stop_signal(), || app.close()).await;
     Ok(ExitCode::SUCCESS)
+}
+
+/// What goes on beside the answering: plans of a demo, a look at the database, a snapshot a day.
+fn look_after(
+    app: &App,
+    folder: &Folder,
+    rest: Option<impl Future<Output = Result<(), opening::CannotOpen>> + Send + 'static>,
+) {
+    if let Some(rest) = rest {
+        tokio::spawn(async move {
+            if let Err(error) = rest.await {
+                tracing::error!(%error, "the demo is not complete");
+            }
+        });
+    }
+    let app = app.clone();
+    tokio::spawn(async move {
+        app.list_missing_jobs().await;
+        for line in app.quick_check().await {
+            tracing::error!(line, "the database is damaged: run urgent-mend check");
+        }
+    });
+    let database = folder.database();
+    tokio::spawn(async move {
+        loop {
+            let database = database.clone();
+            let kept = tokio::task::spawn_blocking(move || daily(&database)).await;
+            if let Ok(Err(error)) = kept {
+                tracing::error!(%error, "no snapshot of the day");
+            }
+            tokio::time::sleep(SNAPSHOT_LOOK).await;
+        }
+    });
+}
+
+/// A snapshot, unless there is one of this day.
+fn daily(database: &Path) -> Result<(), mend_store::StoreError> {
+    let today = jiff::ZonedDateTime::now().strftime("%Y-%m-%d").to_string();
+    let of_today = |file: &std::path::PathBuf| {
+        file.file_name().and_then(|name| name.to_str()).is_some_and(|name| name == format!("{today}-daily.db"))
+    };
+    if !snapshot::kept(database)?.iter().any(of_today) {
+        snapshot::snapshot(database, &format!("{today}-daily"))?;
+    }
+    Ok(())
 }
 
 #[allow(clippy::print_stdout, reason = "the address line is what a person waits for")]
 fn announce(address: SocketAddr) {
     println!("http://{address}");
-}
-
-/// Ends some time after the way down began.
-async fn last_wait(going_down: oneshot::Receiver<()>) {
-    match going_down.await {
-        Ok(()) => tokio::time::sleep(LAST_WAIT).await,
-        Err(_) => std::future::pending().await,
-    }
 }
 
 async fn stop_signal() {

@@ -12,7 +12,7 @@ pub struct Point {
 }
 
 /// A face of the board.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Face {
     /// The face drawn as seen.

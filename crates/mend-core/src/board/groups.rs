@@ -21,6 +21,17 @@ pub struct JointGroup {
     pub wetted: f64,
 }
 
+/// Names of the rows, each once, in the order in which they first come. Joints of a row need not stand together in the list.
+pub fn row_names(joints: &[Joint]) -> Vec<&str> {
+    let mut names: Vec<&str> = Vec::new();
+    for joint in joints {
+        if !names.contains(&joint.row.as_str()) {
+            names.push(&joint.row);
+        }
+    }
+    names
+}
+
 /// The groups of a board's connector, in order.
 pub fn groups(board: &Board) -> Vec<JointGroup> {
     let joints = &board.connector.joints;

@@ -22,7 +22,7 @@ mod turn;
 
 pub use connector::{BodyLink, Connector, Family, Joint, JointShape, Role};
 pub use geometry::{Face, Point, Rect};
-pub use groups::{JointGroup, groups};
+pub use groups::{JointGroup, groups, row_names};
 pub use must_live::MustLive;
 pub use neighbour::Neighbour;
 pub use outline::Outline;

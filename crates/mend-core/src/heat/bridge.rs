@@ -15,6 +15,7 @@ const POOL_REACHES_MM: f64 = 5.0;
 
 /// Solder along the joints, and what lies in it.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct Bridge {
     /// Diameter of the tinned copper wire, mm; 0 where solder alone joins them.
     pub wire_mm: f64,

@@ -15,6 +15,7 @@ pub const TIP_POWER: f64 = 65.0;
 
 /// The iron.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct Iron {
     /// What it is set to.
     #[serde(rename = "set_c")]

@@ -133,7 +133,21 @@ impl Mesh {
     }
 }
 
-/// `value` moved onto the board: a part may overhang the rim.
+/// `value` moved onto the board: a part may overhang the rim. A board narrower than a millimetre is met in its middle: its two
+/// ends once crossed, and the clamp panicked.
 fn on(value: f64, low: f64, high: f64) -> f64 {
-    value.clamp(low + 0.5, high - 0.5)
+    let inset = 0.5_f64.min((high - low) / 2.0);
+    value.clamp(low + inset, high - inset)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_strip_narrower_than_a_cell_still_has_a_middle() {
+        assert_eq!(on(5.0, 0.0, 0.9), 0.45);
+        assert_eq!(on(-3.0, 0.0, 30.0), 0.5);
+        assert_eq!(on(12.0, 0.0, 30.0), 12.0);
+    }
 }

@@ -22,6 +22,7 @@ pub mod blowing;
 pub mod bridge;
 pub mod bridge_wire;
 pub mod covered_joint;
+pub mod display;
 pub mod draught;
 pub mod field;
 pub mod iron;

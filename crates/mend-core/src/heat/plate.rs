@@ -19,6 +19,7 @@ pub enum Coupling {
 
 /// The plate.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct Plate {
     /// What it is set to.
     #[serde(rename = "set_c")]

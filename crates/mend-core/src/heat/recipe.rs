@@ -101,6 +101,7 @@ impl From<Recipe> for Written {
 
 /// A pass before the last: a soak, a plate alone, or a pause with nothing on.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct Pass {
     /// Hot air, if any.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -118,6 +119,7 @@ pub struct Pass {
 
 /// What works beside the air.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct Helpers {
     /// A preheater.
     #[serde(default, skip_serializing_if = "Option::is_none")]

@@ -39,9 +39,9 @@ pub enum ShieldKind {
 
 /// A shield over an area of a face.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(try_from = "Written", into = "Written")]
 pub struct Shield {
     /// What it is made of.
-    #[serde(flatten)]
     pub kind: ShieldKind,
     /// The face it lies on.
     pub face: Face,
@@ -51,6 +51,65 @@ pub struct Shield {
     pub width_mm: f64,
     /// Along y, mm.
     pub depth_mm: f64,
+}
+
+/// As it is written: what the kind wants stands beside the rest. Spelt out, not flattened: a reader that flattens can't refuse
+/// a field that it does not know.
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Written {
+    kind: Kind,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    layers: Option<u32>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    gap_mm: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    height_mm: Option<f64>,
+    face: Face,
+    at_mm: [f64; 2],
+    width_mm: f64,
+    depth_mm: f64,
+}
+
+#[derive(Clone, Copy, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+enum Kind {
+    Polyimide,
+    AluminiumTape,
+    FoilTent,
+    MetalBlock,
+}
+
+impl TryFrom<Written> for Shield {
+    type Error = &'static str;
+
+    fn try_from(written: Written) -> Result<Self, Self::Error> {
+        let Written { kind, layers, gap_mm, height_mm, face, at_mm, width_mm, depth_mm } = written;
+        let kind = match (kind, layers, gap_mm, height_mm) {
+            (Kind::Polyimide, Some(layers), None, None) => ShieldKind::Polyimide { layers },
+            (Kind::AluminiumTape, None, None, None) => ShieldKind::AluminiumTape,
+            (Kind::FoilTent, None, Some(gap_mm), None) => ShieldKind::FoilTent { gap_mm },
+            (Kind::MetalBlock, None, None, Some(height_mm)) => ShieldKind::MetalBlock { height_mm },
+            (Kind::Polyimide, ..) => return Err("polyimide has layers, and neither gap_mm nor height_mm"),
+            (Kind::AluminiumTape, ..) => return Err("aluminium tape has neither layers nor gap_mm nor height_mm"),
+            (Kind::FoilTent, ..) => return Err("a foil tent has gap_mm, and neither layers nor height_mm"),
+            (Kind::MetalBlock, ..) => return Err("a metal block has height_mm, and neither layers nor gap_mm"),
+        };
+        Ok(Self { kind, face, at_mm, width_mm, depth_mm })
+    }
+}
+
+impl From<Shield> for Written {
+    fn from(shield: Shield) -> Self {
+        let Shield { kind, face, at_mm, width_mm, depth_mm } = shield;
+        let (kind, layers, gap_mm, height_mm) = match kind {
+            ShieldKind::Polyimide { layers } => (Kind::Polyimide, Some(layers), None, None),
+            ShieldKind::AluminiumTape => (Kind::AluminiumTape, None, None, None),
+            ShieldKind::FoilTent { gap_mm } => (Kind::FoilTent, None, Some(gap_mm), None),
+            ShieldKind::MetalBlock { height_mm } => (Kind::MetalBlock, None, None, Some(height_mm)),
+        };
+        Self { kind, layers, gap_mm, height_mm, face, at_mm, width_mm, depth_mm }
+    }
 }
 
 impl Shield {

@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::display::Display;
 use super::jet::JetLaw;
 use super::motion::Motion;
 use super::unknowns::EIGHT_IN_TEN;
@@ -10,6 +11,7 @@ use crate::units::{Flow, Length, Temperature};
 
 /// The settings of one hot-air pass.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct HotAir {
     /// What the station is set to.
     #[serde(rename = "set_c")]
@@ -67,7 +69,7 @@ pub struct Station {
     pub blower: Blower,
     /// Set temperatures it takes.
     pub set_range: (Temperature, Temperature),
-    /// Flows it shows.
+    /// Flows it gives, as far as its display says.
     pub flow_range: (Flow, Flow),
     /// Outlets owned, bare one included.
     pub nozzles: Vec<Length>,
@@ -79,6 +81,8 @@ pub struct Station {
     pub jet_spread: f64,
     /// Logarithmic spread of real against displayed flow: 0.15 blind, 0.05 when measured.
     pub flow_spread: f64,
+    /// What it shows of its flow.
+    pub display: Display,
 }
 
 impl Station {

@@ -43,6 +43,7 @@ pub(super) fn shop(kind: &str) -> Shop {
         jet_scale: 1.0,
         jet_spread: 0.1,
         flow_spread: 0.05,
+        display: Default::default(),
     };
     let means = Means {
         level: Level::Trained,

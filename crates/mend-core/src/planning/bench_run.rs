@@ -1,69 +1,107 @@
-//! What has happened at the bench: a state folded from the presses that were stored. One key is enough to go on.
+//! What has happened at the bench: a state folded from the events that were stored. One key is enough to go on.
+//!
+//! Events are ordered by their sequence alone. Their times are milliseconds since the run was opened, measured by a clock that
+//! nobody sets; a wall clock has no part in the fold.
 
+use serde::{Deserialize, Serialize};
+
+use super::ledger::{Act, Entry};
 use super::sequence::{Step, StepKind};
 
-/// A press, as stored.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Press {
+/// What happened.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Happening {
     /// On: starts the air, stamps "it moved", ends a step.
     Go,
-    /// Back to the step before, or out of the present phase.
-    Back,
     /// The stop line came first: air away, cool, try again.
     Stopped,
+    /// Takes the event before it back, wherever it was.
+    Undo,
+    /// An entry of the cleaning ledger.
+    Ledger(Entry),
 }
 
-impl Press {
+impl Happening {
     /// As it is stored.
-    pub const fn name(self) -> &'static str {
+    pub const fn name(&self) -> &'static str {
         match self {
             Self::Go => "go",
-            Self::Back => "back",
             Self::Stopped => "stopped",
+            Self::Undo => "undo",
+            Self::Ledger(entry) => entry.act.name(),
         }
     }
 
-    /// Read back.
-    pub fn named(name: &str) -> Option<Self> {
-        [Self::Go, Self::Back, Self::Stopped].into_iter().find(|press| press.name() == name)
+    /// Read back; `row` and `reason` are those of an entry of the ledger.
+    pub fn named(name: &str, (row, reason): (&str, &str)) -> Option<Self> {
+        match name {
+            "go" => Some(Self::Go),
+            "stopped" => Some(Self::Stopped),
+            "undo" => Some(Self::Undo),
+            _ => {
+                Act::named(name).map(|act| Self::Ledger(Entry { act, row: row.to_owned(), reason: reason.to_owned() }))
+            }
+        }
     }
 }
 
-/// A press with its moment, in ms since the epoch.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+/// An event with its moment.
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Event {
-    /// What was pressed.
-    pub press: Press,
-    /// When.
+    /// What happened.
+    pub what: Happening,
+    /// When, ms since the run was opened.
     pub at_ms: i64,
 }
 
-/// Where in its course a step is.
+/// Where in its course a step is. Times are ms since the run was opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Phase {
     /// Waiting for the hand.
     Ready,
     /// Its clock runs since then.
     Running {
-        /// ms since the epoch.
+        /// Air on, or air off where a window or a hold is counted.
         since_ms: i64,
     },
     /// Air off: it took so long.
     Moved {
-        /// Air on, ms since the epoch.
+        /// Air on.
         since_ms: i64,
-        /// It moved, ms since the epoch.
+        /// It moved.
         at_ms: i64,
     },
 }
 
+impl Phase {
+    /// Its name: `ready`, `running` or `moved`.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Ready => "ready",
+            Self::Running { .. } => "running",
+            Self::Moved { .. } => "moved",
+        }
+    }
+}
+
 /// The real release of a heat step.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Stamp {
     /// The step's title.
     pub step: String,
     /// Air on until it moved, s.
     pub seconds: f64,
+    /// Which time the air went on in this run, from 1.
+    pub attempt: usize,
+    /// How long the air had been off before this attempt, s; none for the first, which begins on a cold board.
+    pub since_off_s: Option<f64>,
+}
+
+impl Stamp {
+    /// Did it begin on a cold board, as the plan has it?
+    pub fn from_cold(&self) -> bool {
+        self.since_off_s.is_none()
+    }
 }
 
 /// The state of a run.
@@ -77,21 +115,45 @@ pub struct BenchRun {
     pub stamps: Vec<Stamp>,
     /// How often the stop line came first.
     pub stopped: usize,
+    /// How often the air went on.
+    pub attempts: usize,
+    /// When it last went off, ms since the run was opened.
+    pub air_off_ms: Option<i64>,
+    /// The cleaning ledger's entries, in order.
+    pub entries: Vec<Entry>,
+    /// Can anything be taken back?
+    pub undoable: bool,
 }
 
 impl BenchRun {
-    /// The state after these presses. `started_ms` is when the run was opened.
-    pub fn after(steps: &[Step], started_ms: i64, events: &[Event]) -> Self {
-        let mut run = Self { at: 0, phase: Phase::Ready, stamps: Vec::new(), stopped: 0 };
-        run.enter(steps, 0, started_ms);
+    /// The state after these events, in their sequence. What changes nothing is as if it had not been; "undo" takes back the
+    /// last that did.
+    pub fn after(steps: &[Step], events: &[Event]) -> Self {
+        let mut past: Vec<Self> = Vec::new();
+        let mut now = Self::opened(steps);
         for event in events {
-            match event.press {
-                Press::Go => run.go(steps, event.at_ms),
-                Press::Back => run.back(steps, event.at_ms),
-                Press::Stopped => run.stop(steps),
+            if event.what == Happening::Undo {
+                now = past.pop().unwrap_or(now);
+            } else if let Some(next) = now.next(steps, event) {
+                past.push(std::mem::replace(&mut now, next));
             }
         }
-        run
+        Self { undoable: !past.is_empty(), ..now }
+    }
+
+    fn opened(steps: &[Step]) -> Self {
+        let (stamps, entries) = (Vec::new(), Vec::new());
+        let run = Self {
+            at: 0,
+            phase: Phase::Ready,
+            stamps,
+            stopped: 0,
+            attempts: 0,
+            air_off_ms: None,
+            entries,
+            undoable: false,
+        };
+        run.entered(steps, 0, 0)
     }
 
     /// All steps done?
@@ -99,66 +161,77 @@ impl BenchRun {
         self.at >= steps.len()
     }
 
-    /// The first release, the one that the plan predicted.
+    /// The release that the plan predicted: that of a first attempt on a cold board.
     pub fn release(&self) -> Option<&Stamp> {
-        self.stamps.first()
+        self.stamps.iter().find(|stamp| stamp.from_cold())
     }
 
-    /// Clocks of windows and holds start with the step: the air has just gone off.
-    fn enter(&mut self, steps: &[Step], at: usize, now_ms: i64) {
-        self.at = at;
-        self.phase = match steps.get(at).map(|s| &s.kind) {
+    /// The state after one more event; none where it changes nothing.
+    fn next(&self, steps: &[Step], event: &Event) -> Option<Self> {
+        match &event.what {
+            Happening::Go => self.gone(steps, event.at_ms),
+            Happening::Stopped => self.halted(steps, event.at_ms),
+            Happening::Ledger(entry) => {
+                let mut next = self.clone();
+                next.entries.push(entry.clone());
+                Some(next)
+            }
+            Happening::Undo => None,
+        }
+    }
+
+    /// Clocks of windows and holds count from when the air went off, through whatever was done since.
+    fn entered(&self, steps: &[Step], at: usize, now_ms: i64) -> Self {
+        let phase = match steps.get(at).map(|s| &s.kind) {
             Some(StepKind::WhileWarm { .. } | StepKind::Hold { .. }) => {
-                Phase::Running { since_ms: self.air_off(now_ms) }
+                Phase::Running { since_ms: self.air_off_ms.unwrap_or(now_ms) }
             }
             _ => Phase::Ready,
         };
+        Self { at, phase, ..self.clone() }
     }
 
-    /// The window and the hold count from "it moved", not from the press that left that step.
-    fn air_off(&self, now_ms: i64) -> i64 {
-        match self.phase {
-            Phase::Moved { at_ms, .. } => at_ms,
-            _ => now_ms,
-        }
-    }
-
-    fn go(&mut self, steps: &[Step], now_ms: i64) {
-        let Some(step) = steps.get(self.at) else { return };
-        match (&step.kind, self.phase) {
-            (StepKind::Heat { .. } | StepKind::Soak { .. }, Phase::Ready) => {
-                self.phase = Phase::Running { since_ms: now_ms }
+    fn gone(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
+        let step = steps.get(self.at)?;
+        Some(match (&step.kind, self.phase) {
+            (StepKind::Soak { .. }, Phase::Ready) => {
+                Self { phase: Phase::Running { since_ms: now_ms }, ..self.clone() }
             }
-            (StepKind::Heat { .. }, Phase::Running { since_ms }) => {
-                self.stamps.push(Stamp { step: step.title.clone(), seconds: (now_ms - since_ms) as f64 / 1000.0 });
-                self.phase = Phase::Moved { since_ms, at_ms: now_ms };
+            (kind, Phase::Ready) if kind.is_heating() => {
+                Self { phase: Phase::Running { since_ms: now_ms }, attempts: self.attempts + 1, ..self.clone() }
             }
-            _ => self.enter(steps, self.at + 1, now_ms),
-        }
+            (kind, Phase::Running { since_ms }) if kind.is_heating() => {
+                let phase = Phase::Moved { since_ms, at_ms: now_ms };
+                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.clone() };
+                next.stamps.extend(self.stamp(step, (since_ms, now_ms)));
+                next
+            }
+            _ => self.entered(steps, self.at + 1, now_ms),
+        })
     }
 
-    fn back(&mut self, steps: &[Step], now_ms: i64) {
-        match (steps.get(self.at).map(|s| &s.kind), self.phase) {
-            (Some(StepKind::Heat { .. }), Phase::Moved { since_ms, .. }) => {
-                self.stamps.pop();
-                self.phase = Phase::Running { since_ms };
-            }
-            (Some(StepKind::Heat { .. } | StepKind::Soak { .. }), Phase::Running { .. }) => self.phase = Phase::Ready,
-            _ => self.enter(steps, self.at.saturating_sub(1), now_ms),
-        }
+    /// Only the removal is stamped: the fit has no prediction to stand against.
+    fn stamp(&self, step: &Step, (on_ms, off_ms): (i64, i64)) -> Option<Stamp> {
+        let seconds = |from: i64, to: i64| (to - from) as f64 / 1000.0;
+        matches!(step.kind, StepKind::Heat { .. }).then(|| Stamp {
+            step: step.title.clone(),
+            seconds: seconds(on_ms, off_ms),
+            attempt: self.attempts,
+            since_off_s: self.air_off_ms.map(|off| seconds(off, on_ms)),
+        })
     }
 
-    fn stop(&mut self, steps: &[Step]) {
-        let heating = matches!(steps.get(self.at).map(|s| &s.kind), Some(StepKind::Heat { .. }));
-        if heating && matches!(self.phase, Phase::Running { .. }) {
-            self.stopped += 1;
-            self.phase = Phase::Ready;
-        }
+    fn halted(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
+        let heating = steps.get(self.at).is_some_and(|step| step.kind.is_heating());
+        let running = heating && matches!(self.phase, Phase::Running { .. });
+        let stopped = self.stopped + 1;
+        running.then(|| Self { stopped, phase: Phase::Ready, air_off_ms: Some(now_ms), ..self.clone() })
     }
 }
 
 #[cfg(test)]
 mod tests {
+    use super::Happening::{Go, Stopped, Undo};
     use super::*;
     use crate::planning::band::TimeBand;
     use crate::planning::sequence::Duty;
@@ -184,58 +257,81 @@ mod tests {
             step("Heat", StepKind::Heat { release, stop_s: 60.0 }),
             step("Lift", StepKind::Do),
             step("Wick", StepKind::WhileWarm { window_s: None }),
+            step("Set", StepKind::Set),
+            step("Hold", StepKind::Hold { until_s: None }),
         ]
     }
 
-    fn presses(list: &[(Press, i64)]) -> BenchRun {
-        let events: Vec<Event> = list.iter().map(|(press, at_ms)| Event { press: *press, at_ms: *at_ms }).collect();
-        BenchRun::after(&steps(), 0, &events)
+    fn run(list: &[(Happening, i64)]) -> BenchRun {
+        let events: Vec<Event> = list.iter().map(|(what, at_ms)| Event { what: what.clone(), at_ms: *at_ms }).collect();
+        BenchRun::after(&steps(), &events)
+    }
+
+    fn wicked() -> Happening {
+        Happening::named("wicked", ("row A", "")).expect("an entry")
     }
 
     #[test]
     fn one_key_runs_the_whole_job() {
-        let run = presses(&[
-            (Press::Go, 1000),
-            (Press::Go, 5000),
-            (Press::Go, 45_500),
-            (Press::Go, 47_000),
-            (Press::Go, 50_000),
-        ]);
-        assert_eq!(run.release().map(|s| s.seconds), Some(40.5));
-        assert_eq!((run.at, run.phase), (3, Phase::Running { since_ms: 50_000 }));
-        assert!(!run.is_done(&steps()));
+        let moved = [(Go, 1000), (Go, 5000), (Go, 45_500), (Go, 47_000), (Go, 50_000)];
+        let now = run(&moved);
+        assert_eq!(now.release().map(|s| (s.seconds, s.attempt)), Some((40.5, 1)));
+        // Wicking counts from "it moved" through the lift between.
+        assert_eq!((now.at, now.phase), (3, Phase::Running { since_ms: 45_500 }));
+        assert!(!now.is_done(&steps()));
     }
 
     #[test]
     fn a_soak_is_begun_and_ended_by_a_press_and_stamps_nothing() {
         let mut soaked = steps();
         soaked.insert(1, step("Soak", StepKind::Soak { lasts_s: 45.0, tools: vec![] }));
-        let events = [(Press::Go, 0), (Press::Go, 1000), (Press::Go, 46_000)];
-        let events = events.map(|(press, at_ms)| Event { press, at_ms });
-        let run = BenchRun::after(&soaked, 0, &events[..2]);
-        assert_eq!((run.at, run.phase), (1, Phase::Running { since_ms: 1000 }));
-        let run = BenchRun::after(&soaked, 0, &events);
-        assert_eq!((run.at, run.phase, run.stamps.len()), (2, Phase::Ready, 0));
+        let events = [0, 1000, 46_000].map(|at_ms| Event { what: Go, at_ms });
+        let now = BenchRun::after(&soaked, &events[..2]);
+        assert_eq!((now.at, now.phase), (1, Phase::Running { since_ms: 1000 }));
+        let now = BenchRun::after(&soaked, &events);
+        assert_eq!((now.at, now.phase, now.stamps.len()), (2, Phase::Ready, 0));
     }
 
     #[test]
-    fn a_wrong_press_is_taken_back() {
-        let run = presses(&[(Press::Go, 0), (Press::Go, 5000), (Press::Go, 9000), (Press::Back, 9500)]);
-        assert_eq!(run.phase, Phase::Running { since_ms: 5000 }, "the clock goes on as if nothing had been pressed");
-        assert!(run.stamps.is_empty());
-        assert_eq!(presses(&[(Press::Back, 10)]).at, 0);
+    fn undo_takes_the_last_event_back_wherever_it_is_and_its_stamp_with_it() {
+        let heated = [(Go, 0), (Go, 5000), (Go, 9000)];
+        let back = run(&[&heated[..], &[(Undo, 9500)]].concat());
+        assert_eq!(back.phase, Phase::Running { since_ms: 5000 }, "the clock goes on as if nothing had been pressed");
+        assert!(back.stamps.is_empty() && back.undoable);
+        let lifted = [&heated[..], &[(Go, 10_000), (Go, 11_000), (wicked(), 12_000), (Undo, 13_000)]].concat();
+        let now = run(&lifted);
+        assert!(now.at == 3 && now.entries.is_empty(), "an entry of the ledger is taken back as well");
+        let to_the_heat = run(&[&lifted[..], &[(Undo, 14_000), (Undo, 15_000), (Undo, 16_000)]].concat());
+        assert_eq!((to_the_heat.at, to_the_heat.stamps.len()), (1, 0));
+        let first = run(&[(Undo, 10)]);
+        assert!(first.at == 0 && !first.undoable);
     }
 
     #[test]
-    fn stopping_at_the_line_waits_for_another_try() {
-        let run = presses(&[(Press::Go, 0), (Press::Go, 5000), (Press::Stopped, 65_000)]);
-        assert_eq!((run.at, run.phase, run.stopped), (1, Phase::Ready, 1));
-        assert_eq!(presses(&[(Press::Stopped, 5)]).stopped, 0, "there is no air to stop");
+    fn only_a_first_attempt_on_a_cold_board_is_what_the_plan_predicted() {
+        let stopped = [(Go, 0), (Go, 5000), (Stopped, 65_000)];
+        let now = run(&stopped);
+        assert_eq!((now.at, now.phase, now.stopped, now.attempts), (1, Phase::Ready, 1, 1));
+        let again = run(&[&stopped[..], &[(Go, 95_000), (Go, 120_000)]].concat());
+        let stamp = &again.stamps[0];
+        assert_eq!((stamp.seconds, stamp.attempt, stamp.since_off_s), (25.0, 2, Some(30.0)));
+        assert_eq!(again.release(), None, "a warm board is another question");
+        assert_eq!(run(&[(Stopped, 5)]).stopped, 0, "there is no air to stop");
+        let slip = run(&[(Go, 0), (Go, 5000), (Undo, 5500), (Go, 9000), (Go, 49_000)]);
+        assert_eq!(slip.release().map(|s| s.seconds), Some(40.0), "an air-on that was taken back is none");
     }
 
     #[test]
-    fn presses_after_the_end_change_nothing() {
-        let many: Vec<(Press, i64)> = (0..20).map(|t| (Press::Go, t)).collect();
-        assert_eq!(presses(&many).at, 4);
+    fn the_new_part_is_set_without_a_stamp_and_held_from_air_off() {
+        let now = run(&[0, 10, 20, 30, 40, 1000, 9000, 11_000].map(|t| (Go, t)));
+        assert_eq!((now.at, now.phase), (5, Phase::Running { since_ms: 9000 }));
+        assert_eq!(now.stamps.len(), 1);
+    }
+
+    #[test]
+    fn presses_after_the_end_change_nothing_and_undo_still_takes_the_last_that_did() {
+        let many: Vec<(Happening, i64)> = (0..20).map(|t| (Go, t)).collect();
+        assert_eq!(run(&many).at, 6);
+        assert_eq!(run(&[&many[..], &[(Undo, 30)]].concat()).at, 5);
     }
 }

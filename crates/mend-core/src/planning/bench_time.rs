@@ -154,9 +154,10 @@ impl Timed<'_> {
     fn heat(&self) -> Spent {
         let Plan { recipe, release, stop, .. } = self.plan;
         let before = recipe.seconds_before() as f64;
-        let late = release.high_s.unwrap_or(stop.at_s);
-        let mid = release.mid_s.unwrap_or(late);
-        let low = release.low_s.unwrap_or(mid);
+        let mid = release.mid_s.unwrap_or(stop.at_s);
+        // A stop line that comes before the usual release ends the heat later all the same: it is begun again.
+        let late = release.high_s.unwrap_or(stop.at_s).max(mid);
+        let low = release.low_s.unwrap_or(mid).min(mid);
         let lift = 5.0;
         Spent { piece: Piece::Heat, seconds: Band { low: low + before, mid: mid + before, high: late + before + lift } }
     }

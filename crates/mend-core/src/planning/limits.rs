@@ -44,8 +44,10 @@ impl Watched {
 /// Something with a limit.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Limit {
-    /// Whose, as it is said: `keyboard latch`, `C7, blown away`.
+    /// As it is said: `keyboard latch`, `C7, blown away`.
     pub name: String,
+    /// The thing alone: `C7`. Its name may hold a comma.
+    pub whose: String,
     /// What is watched.
     pub watched: Watched,
     /// °C.
@@ -67,7 +69,8 @@ pub struct Harm {
 /// be blown away or drop once they melt.
 pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
-    let limit = |name: String, watched, celsius, stands_s| Limit { name, watched, celsius, stands_s };
+    let limit =
+        |name: String, watched, celsius, stands_s| Limit { whose: name.clone(), name, watched, celsius, stands_s };
     let mut limits: Vec<Limit> = Vec::new();
     if order.must_live.part() {
         let celsius = board.connector.material.limit().in_celsius();
@@ -85,8 +88,9 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
         let goes = goes.filter_map(|(k, loose)| Some((k, loose.word()?)));
         limits.extend(goes.map(|(k, word)| {
-            let name = format!("{}, {word}", board.neighbours[k].name);
-            limit(name, Watched::OwnJoints(k), target.melted.in_celsius(), 0)
+            let whose = board.neighbours[k].name.clone();
+            let celsius = target.melted.in_celsius();
+            Limit { name: format!("{whose}, {word}"), whose, watched: Watched::OwnJoints(k), celsius, stands_s: 0 }
         }));
     }
     for (celsius, stands_s) in [(LAMINATE_NEVER_C, 0), (LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)] {
@@ -96,6 +100,14 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
 }
 
 impl Limit {
+    /// The neighbour that it is about, by its place on the board.
+    pub fn neighbour(&self) -> Option<usize> {
+        match self.watched {
+            Watched::Neighbour(k) | Watched::OwnJoints(k) => Some(k),
+            Watched::Body | Watched::Laminate => None,
+        }
+    }
+
     /// When a run passes it, s from the first tool.
     pub fn passed(&self, traces: &Traces) -> Option<usize> {
         let over = |(_, t): &(usize, &f32)| f64::from(**t) >= self.celsius;
@@ -105,7 +117,12 @@ impl Limit {
 
 /// Does the part come away before anything is hurt?
 pub fn in_time(run: &Run, harm: Option<&Harm>) -> bool {
-    run.release.is_some_and(|t| t <= harm.map_or(f64::INFINITY, |harm| harm.at_s))
+    comes_first(run.release, harm.map(|harm| harm.at_s))
+}
+
+/// Is the release before the harm? In the same second it is not: one moment once counted as both.
+pub(super) fn comes_first(release_s: Option<f64>, harm_s: Option<f64>) -> bool {
+    release_s.is_some_and(|t| t < harm_s.unwrap_or(f64::INFINITY))
 }
 
 /// The first limit that a run passes.
@@ -135,8 +152,17 @@ mod tests {
     }
 
     #[test]
+    fn release_in_the_second_of_the_harm_is_not_in_time() {
+        let first = |release, harm| comes_first(release, harm);
+        assert!(first(Some(40.0), Some(41.0)) && first(Some(40.0), None));
+        assert!(!first(Some(40.0), Some(40.0)) && !first(None, None) && !first(None, Some(9.0)));
+    }
+
+    #[test]
     fn laminate_stands_a_minute_above_260_and_nothing_above_288() {
-        let limit = |celsius, stands_s| Limit { name: String::new(), watched: Watched::Laminate, celsius, stands_s };
+        let (name, whose) = (String::new, String::new);
+        let limit =
+            |celsius, stands_s| Limit { name: name(), whose: whose(), watched: Watched::Laminate, celsius, stands_s };
         let limits = [limit(LAMINATE_NEVER_C, 0), limit(LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)];
         let at = |curve| first_harm(&limits, &laminate(curve)).map(|harm| harm.at_s);
         assert_eq!(at((0..200).map(|t| if t < 50 { 200.0 } else { 265.0 }).collect()), Some(110.0));

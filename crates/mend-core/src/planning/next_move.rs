@@ -28,7 +28,7 @@ const WORTH_S: f64 = 4.0;
 const STOUT_TIP_MM: f64 = 6.0;
 /// So many changes are run over samples, and so many samples: half of a plan's.
 const FINALISTS: usize = 5;
-const HALF: usize = 10;
+const HALF: usize = 16;
 /// About as many are tried: their share of the whole work.
 pub(super) const MOVES: usize = 16;
 
@@ -145,7 +145,7 @@ impl Trial<'_> {
         // What was in the way is named; where nothing was, what is tightest now.
         let in_the_way = now.tightest().filter(|_| now.room_k() > -100.0 && now.room_k() < 30.0);
         let Some((limit, _)) = in_the_way.or(self.tightest()) else { return after };
-        let (name, hottest) = (limit.name.split(',').next().unwrap_or_default(), self.hottest(limit.watched));
+        let (name, hottest) = (&limit.whose, self.hottest(limit.watched));
         match self.room_k() > 0.0 {
             true => format!("{name} stays under {:.0} °C, {after}", (hottest / 5.0).ceil() * 5.0),
             false => format!("{name} gets to {hottest:.0} °C, {after}"),

@@ -20,9 +20,9 @@ use crate::units::Temperature;
 use crate::watch::{Cancelled, Watch};
 
 /// Samples behind every band.
-pub const SAMPLES: usize = 20;
+pub const SAMPLES: usize = 32;
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
-pub const ENGINE: u32 = 4;
+pub const ENGINE: u32 = 5;
 
 /// What is to be planned.
 #[derive(Debug, Clone, Copy)]

@@ -3,7 +3,7 @@
 use super::limits::{LAMINATE_MINUTE_C, LAMINATE_NEVER_C};
 use super::margin::{Kind, Margin, Mark};
 use super::outcome::Outcome;
-use crate::board::Neighbour;
+use crate::board::{Neighbour, row_names};
 use crate::heat::run::Run;
 
 /// How far above its melting line every joint is wanted at the stop line, K (E).
@@ -36,8 +36,7 @@ fn after_passes(outcome: &Outcome<'_>, curve: impl Fn(&Run) -> &[f32]) -> Vec<f6
 /// sample has a melting line of its own; the margin is taken sample by sample.
 fn joint_rows(outcome: &Outcome<'_>) -> Vec<Margin> {
     let joints = &outcome.case.board.connector.joints;
-    let mut names: Vec<&str> = joints.iter().map(|j| j.row.as_str()).collect();
-    names.dedup();
+    let names = row_names(joints);
     let at = (outcome.fine.last_from + outcome.stop.at_s) as usize;
     let in_turn = outcome.case.recipe.in_turn(outcome.case.board);
     // A run that ended before the stop line had everything molten and something hurt: its last word counts. Joints that are

@@ -95,12 +95,25 @@ pub fn check_field(field: Field, value: &str) -> Result<String, Finding> {
     }
 }
 
-/// Shape and range only; whether the month has that day is the calendar's business at the edge.
+/// A day that the calendar has, `2026-11-27`.
 fn is_day(value: &str) -> bool {
     let parts: Vec<&str> = value.split('-').collect();
     let number =
         |at: usize, digits: usize| parts.get(at).filter(|p| p.len() == digits).and_then(|p| p.parse::<u32>().ok());
-    matches!((parts.len(), number(0, 4), number(1, 2), number(2, 2)), (3, Some(_), Some(1..=12), Some(1..=31)))
+    let (Some(year), Some(month), Some(day)) = (number(0, 4), number(1, 2), number(2, 2)) else { return false };
+    parts.len() == 3 && (1..=days_of(year, month)).contains(&day)
+}
+
+/// How many days a month has (Gregorian); none where there is no such month.
+const fn days_of(year: u32, month: u32) -> u32 {
+    let leap = year.is_multiple_of(4) && (!year.is_multiple_of(100) || year.is_multiple_of(400));
+    match month {
+        1 | 3 | 5 | 7 | 8 | 10 | 12 => 31,
+        4 | 6 | 9 | 11 => 30,
+        2 if leap => 29,
+        2 => 28,
+        _ => 0,
+    }
 }
 
 /// What is explained before a customer consents.
@@ -124,7 +137,10 @@ mod tests {
         let refused = of("price", "cheap").expect_err("not money");
         assert!(refused.message.contains("Price agreed") && refused.message.contains("cheap"), "{refused:?}");
         assert!(of("due", "2026-13-01").is_err());
-        assert!(of("due", "2026-11-27").is_ok());
+        assert!(of("due", "2026-11-27").is_ok() && of("due", "2028-02-29").is_ok());
+        for none in ["2026-02-31", "2026-02-29", "2026-04-31", "2026-00-10", "2026-1-1", "2026-11-27-1"] {
+            assert!(of("due", none).is_err(), "{none}");
+        }
         assert!(of("broke", "meteor").is_err());
         assert_eq!(of("symptom", ""), Ok(String::new()));
         assert!(of("symptom", &"a".repeat(2001)).is_err());

@@ -1,5 +1,7 @@
 //! A job as a line of stops in working order, each with its state; and which job comes first.
 
+use serde::{Deserialize, Serialize};
+
 use crate::planning::plan::Window;
 
 /// The stops of a job, in order.
@@ -72,7 +74,7 @@ impl Stop {
 }
 
 /// How far the bench run is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 pub enum RunState {
     /// Not begun.
     #[default]
@@ -84,7 +86,7 @@ pub enum RunState {
 }
 
 /// How the pins stand.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 pub enum PinState {
     /// None walked.
     #[default]
@@ -98,7 +100,7 @@ pub enum PinState {
 }
 
 /// What is known of a job.
-#[derive(Debug, Clone, PartialEq, Default)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct Facts {
     /// Fields the intake still wants.
     pub intake_missing: usize,

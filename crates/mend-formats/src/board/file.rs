@@ -67,8 +67,8 @@ pub fn parse(bytes: &[u8]) -> Result<Board, Vec<Finding>> {
 }
 
 /// Writes a board; reading it gives the same board to a ten-thousandth of a millimetre.
-pub fn write(board: &Board) -> String {
-    serde_json::to_string_pretty(&BoardFile::of(board)).unwrap_or_default() + "\n"
+pub fn write(board: &Board) -> Result<String, serde_json::Error> {
+    Ok(serde_json::to_string_pretty(&BoardFile::of(board))? + "\n")
 }
 
 pub(crate) fn point([x, y]: [f64; 2]) -> Point {

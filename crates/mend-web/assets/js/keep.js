@@ -1,41 +1,82 @@
 // Nothing typed is lost. A field whose saving failed is kept in this browser and sent again until the shop has it.
-(() => {
-  const note = () => document.getElementById("unsaved");
-  const place = (field) => `field:${location.pathname}:${field.id}`;
-  const fields = () => [...document.querySelectorAll("[data-keep]")];
+const note = () => document.getElementById("unsaved");
+const place = (field) => `field:${location.pathname}:${field.id}`;
+const fields = () => [...document.querySelectorAll("[data-keep]")];
+/** Fields whose last sending did not arrive: what is merely being typed has not failed. */
+const failed = new Set();
 
-  function tell() {
-    const waiting = fields().filter((field) => localStorage.getItem(place(field)) !== null);
-    note().hidden = waiting.length === 0;
-    note().textContent = waiting.length ? `No connection: ${waiting.length} entries are kept here and sent again.` : "";
-    return waiting;
+function load(field) {
+  try {
+    return localStorage.getItem(place(field));
+  } catch {
+    return null;
   }
+}
 
-  document.addEventListener("input", (event) => {
-    if (event.target.matches("[data-keep]")) localStorage.setItem(place(event.target), event.target.value);
-  });
+function store(field) {
+  try {
+    localStorage.setItem(place(field), field.value);
+  } catch {
+    say("This browser's storage is full or off: what is typed is kept by the shop alone.");
+  }
+}
 
-  document.addEventListener("htmx:afterRequest", (event) => {
-    const field = event.detail.elt;
-    if (!field.matches("[data-keep]")) return;
-    // Saved, or refused in words beside the field: either way the shop has answered for this value.
-    const sent = new URLSearchParams(event.detail.requestConfig.parameters).get("value");
-    if (event.detail.successful && sent === field.value) localStorage.removeItem(place(field));
-    if (!event.detail.xhr || event.detail.xhr.status === 0) tell();
-  });
+function forget(field) {
+  failed.delete(field.id);
+  try {
+    localStorage.removeItem(place(field));
+  } catch {
+    // It was never kept.
+  }
+}
 
-  document.addEventListener("DOMContentLoaded", () => {
-    for (const field of fields()) {
-      const kept = localStorage.getItem(place(field));
-      if (kept !== null) field.value = kept;
-    }
-  });
+function say(text) {
+  if (!fields().length) return;
+  note().hidden = text === "";
+  note().textContent = text;
+}
 
-  setInterval(() => tell().forEach((field) => htmx.trigger(field, "change")), 3000);
+function tell(why = "No connection") {
+  const count = failed.size;
+  say(count ? `${why}: ${count === 1 ? "1 entry is" : `${count} entries are`} kept here and sent again.` : "");
+}
 
-  // A slider and its number are one setting: the number is what is sent.
-  document.addEventListener("input", (event) => {
-    const other = document.getElementById(event.target.dataset.number ?? event.target.dataset.range ?? "");
-    if (other) other.value = event.target.value;
-  });
-})();
+document.addEventListener("input", (event) => {
+  if (event.target.matches("[data-keep]")) store(event.target);
+});
+
+document.addEventListener("htmx:afterRequest", (event) => {
+  const field = event.detail.elt;
+  if (!field.matches("[data-keep]")) return;
+  const { xhr } = event.detail;
+  const sent = new URLSearchParams(event.detail.requestConfig.parameters).get("value");
+  if (event.detail.successful) {
+    // Saved; what was typed since is on its way.
+    if (sent === field.value) forget(field);
+    else failed.delete(field.id);
+    tell();
+  } else if (!xhr || xhr.status === 0 || xhr.status >= 500) {
+    failed.add(field.id);
+    const page = xhr?.responseText ? new DOMParser().parseFromString(xhr.responseText, "text/html") : null;
+    tell(page?.querySelector(".refused h1")?.textContent);
+  }
+});
+
+document.addEventListener("DOMContentLoaded", () => {
+  for (const field of fields()) {
+    const kept = load(field);
+    if (kept === null || kept === field.value) continue;
+    field.value = kept;
+    failed.add(field.id);
+  }
+});
+
+setInterval(() => {
+  for (const field of fields()) if (failed.has(field.id)) htmx.trigger(field, "change");
+}, 3000);
+
+// A slider and its number are one setting: the number is what is sent.
+document.addEventListener("input", (event) => {
+  const other = document.getElementById(event.target.dataset.number ?? event.target.dataset.range ?? "");
+  if (other) other.value = event.target.value;
+});

@@ -1,108 +1,101 @@
-// The bench run's keys, clocks and presses. The shop decides what a press means; this sends it, with how long ago it
-// was, again and again until the shop has it. What is not sent yet survives a reload.
-(() => {
-  const KEYS = { " ": "go", Enter: "go", ArrowRight: "go", Backspace: "back", ArrowLeft: "back", s: "stopped", S: "stopped" };
-  const BOUNCE_MS = 300;
-  const step = () => document.getElementById("step");
-  const queueName = `presses:${location.pathname}`;
-  const load = () => JSON.parse(localStorage.getItem(queueName) ?? "[]");
-  const keep = (queue) => localStorage.setItem(queueName, JSON.stringify(queue));
-  let loadedAt = Date.now();
-  let lastPress = 0;
-  let sending = false;
+// The bench run's keys, clocks and entries. The shop decides what a press means; this sends it with the run and the step that
+// were on the screen, and how long ago it was.
+import { queue } from "./queue.js";
 
-  function press(kind) {
-    if (step().dataset.next && kind === "go") return location.assign(step().dataset.next);
-    if (Date.now() - lastPress < BOUNCE_MS) return;
-    lastPress = Date.now();
-    add("presses", { press: kind });
-  }
+const KEYS = { " ": "go", Enter: "go", ArrowRight: "go", Backspace: "undo", ArrowLeft: "undo", s: "stopped", S: "stopped" };
+/** A pedal bounces: two presses within this are one. */
+const BOUNCE_MS = 300;
+const step = () => document.getElementById("step");
+let shownAt = performance.now();
+let lastPress = -BOUNCE_MS;
 
-  /** Queues something for the shop: to which address, with which fields. */
-  function add(to, fields) {
-    const token = `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`;
-    keep([...load(), { to, fields, token, at: Date.now() }]);
-    send();
-  }
+const entries = queue({
+  name: `run ${location.pathname}`,
+  send: ({ data, token }, ago) =>
+    fetch(`${location.pathname}/events`, { method: "POST", body: new URLSearchParams({ ...data, token, ago_ms: ago }) }),
+  shown: (html) => show(html),
+  // The same entry, made on what is on the screen now.
+  move: (data) => ({ ...data, run: step().dataset.run, step: step().dataset.step, phase: "" }),
+});
 
-  function enter(button) {
-    if (Date.now() - lastPress < BOUNCE_MS) return;
-    lastPress = Date.now();
-    add("ledger", { act: button.dataset.enter, row: button.dataset.row ?? "" });
-  }
+function bounced() {
+  const now = performance.now();
+  if (now - lastPress < BOUNCE_MS) return true;
+  lastPress = now;
+  return false;
+}
 
-  async function send() {
-    if (sending) return;
-    sending = true;
-    try {
-      for (let queue = load(); queue.length > 0; queue = load()) {
-        const { to, fields, token, at } = queue[0];
-        const body = new URLSearchParams({ ...fields, token, ago_ms: Math.max(0, Date.now() - at) });
-        const answer = await fetch(`${location.pathname}/${to}`, { method: "POST", body });
-        if (answer.status >= 500) throw new Error(`answered ${answer.status}`);
-        keep(load().slice(1));
-        if (answer.ok) show(await answer.text());
-      }
-      tell("");
-    } catch {
-      tell(`No connection: ${load().length} entries are kept here with their time and sent again.`);
-      setTimeout(send, 1000);
-    } finally {
-      sending = false;
-    }
-  }
+function press(kind) {
+  const { next, run, phase } = step().dataset;
+  if (next && kind === "go") return location.assign(next);
+  const button = step().querySelector(`[data-press="${kind}"]`);
+  if (!run || !button || button.disabled || bounced()) return;
+  if (button.dataset.shut) return say(button.dataset.shut);
+  // While entries wait to be sent the screen does not show the phase that they lead to.
+  enter(button.firstChild.textContent.trim() || button.textContent, { kind, phase: entries.waiting() ? "" : phase });
+}
 
-  function show(html) {
-    const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("step");
-    if (!fresh) return;
-    step().replaceWith(fresh);
-    loadedAt = Date.now();
-    draw();
-  }
+function enter(label, data) {
+  const { run, title } = step().dataset;
+  entries.add(`“${label}” at ${title}`, { run, step: step().dataset.step, ...data });
+}
 
-  function tell(text) {
-    const note = document.getElementById("unsaved");
-    note.hidden = text === "";
-    note.textContent = text;
-  }
+function tap(button) {
+  if (!bounced()) enter(button.firstChild.textContent.trim(), { kind: button.dataset.enter, row: button.dataset.row ?? "" });
+}
 
-  function draw() {
-    const { phase, sinceMs, nowMs } = step().dataset;
-    if (phase !== "running") return;
-    const seconds = Math.max(0, (Number(nowMs) + Date.now() - loadedAt - Number(sinceMs)) / 1000);
-    const clock = step().querySelector("[data-clock]");
-    if (clock) clock.textContent = seconds.toFixed(0);
-    const bar = step().querySelector(".time-bar");
-    const hand = bar?.querySelector(".hand");
-    if (hand) hand.setAttribute("transform", `translate(${Math.min(1000, (1000 * seconds) / Number(bar.dataset.endS))} 0)`);
-    const stop = bar?.querySelector(".stop-line");
-    if (stop) step().classList.toggle("overdue", (1000 * seconds) / Number(bar.dataset.endS) >= Number(stop.getAttribute("x")));
-  }
+function say(text) {
+  const hint = document.getElementById("shut-hint");
+  if (hint) hint.textContent = text;
+}
 
-  document.addEventListener("keydown", (event) => {
-    if (event.target.closest("input, summary")) return;
-    const tap = step().querySelector(`[data-key="${CSS.escape(event.key.toUpperCase())}"]`);
-    const kind = KEYS[event.key];
-    if (!(kind || tap) || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.target.closest("a") && event.key === "Enter") return;
-    event.preventDefault();
-    if (tap) enter(tap);
-    else press(kind);
-  });
-  document.addEventListener("click", (event) => {
-    const button = event.target.closest("[data-press]");
-    const tap = event.target.closest("[data-enter]");
-    if (button) press(button.dataset.press);
-    if (tap) enter(tap);
-  });
-  document.addEventListener("submit", (event) => {
-    if (!event.target.matches("[data-override]")) return;
-    event.preventDefault();
-    const reason = event.target.elements.reason.value.trim();
-    if (reason) add("ledger", { act: "overridden", reason });
-    else event.target.elements.reason.focus();
-  });
-  setInterval(draw, 200);
+function show(html) {
+  const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("step");
+  if (!fresh) return;
+  step().replaceWith(fresh);
+  shownAt = performance.now();
   draw();
-  if (load().length > 0) send();
-})();
+}
+
+/** The clock goes by the browser's own monotonic clock from what the shop says has elapsed: nobody's wall clock has a part. */
+function draw() {
+  const { phase, elapsedMs } = step().dataset;
+  if (phase !== "running") return;
+  const seconds = (Number(elapsedMs) + performance.now() - shownAt) / 1000;
+  const clock = step().querySelector("[data-clock]");
+  if (clock) clock.textContent = seconds.toFixed(0);
+  const bar = step().querySelector(".time-bar");
+  if (!bar) return;
+  const share = (1000 * seconds) / Number(bar.dataset.endS);
+  bar.querySelector(".hand")?.setAttribute("transform", `translate(${Math.min(1000, share)} 0)`);
+  const stop = bar.querySelector(".stop-line");
+  if (stop) step().classList.toggle("overdue", share >= Number(stop.getAttribute("x")));
+}
+
+document.addEventListener("keydown", (event) => {
+  if (event.target.closest("input, textarea, select, summary")) return;
+  if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+  // Space and Enter on a button or a link press that one, nothing else.
+  if ([" ", "Enter"].includes(event.key) && event.target.closest("a, button")) return;
+  const key = step().querySelector(`[data-key="${CSS.escape(event.key.toUpperCase())}"]`);
+  const kind = KEYS[event.key];
+  if (!(kind || key)) return;
+  event.preventDefault();
+  if (key) tap(key);
+  else press(kind);
+});
+document.addEventListener("click", (event) => {
+  const button = event.target.closest("[data-press]");
+  const key = event.target.closest("[data-enter]");
+  if (button) press(button.dataset.press);
+  if (key) tap(key);
+});
+document.addEventListener("submit", (event) => {
+  if (!event.target.matches("[data-override]")) return;
+  event.preventDefault();
+  const reason = event.target.elements.reason.value.trim();
+  if (reason) enter("Going on all the same", { kind: "overridden", reason });
+  else event.target.elements.reason.focus();
+});
+setInterval(draw, 200);
+draw();

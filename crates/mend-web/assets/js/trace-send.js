@@ -1,13 +1,13 @@
 // Acts on a draft: kept in this browser first, sent one after the other, shown as the shop answers them.
+import { queue, token } from "./queue.js";
+
 window.trace = (() => {
   const root = document.querySelector("[data-trace]");
   const address = root.dataset.trace;
-  const queueName = `acts:${address}`;
-  const load = () => JSON.parse(localStorage.getItem(queueName) ?? "[]");
-  const keep = (queue) => localStorage.setItem(queueName, JSON.stringify(queue));
   const live = () => document.getElementById("trace-live");
   const typed = new Map();
-  let sending = false;
+  /** This page, to the shop: acts on a state that another page has changed are refused. */
+  const client = token();
   let drawn = () => {};
 
   function say(text) {
@@ -32,39 +32,33 @@ window.trace = (() => {
     drawn();
   }
 
-  async function send() {
-    if (sending) return;
-    sending = true;
-    try {
-      for (let queue = load(); queue.length > 0; queue = load()) {
-        say("Saving…");
-        const { path, body } = queue[0];
-        const answer = await fetch(address + path, {
-          method: "POST",
-          headers: { "content-type": "application/json" },
-          body: JSON.stringify(body),
-        });
-        if (answer.status >= 500) throw new Error(`answered ${answer.status}`);
-        keep(load().slice(1));
-        // The draft has ended, or the act was none: what the shop has is shown.
-        if (!answer.ok && answer.status !== 422) {
-          keep([]);
-          location.reload();
-          return;
-        }
-        const html = await answer.text();
-        if (answer.status === 422) refuse(body.edit, html);
-        else if (load().length === 0) put(html);
-        say("Saved");
-      }
-    } catch {
-      const count = load().length;
-      say(`No connection: ${count === 1 ? "1 act is" : `${count} acts are`} kept here and sent again.`);
-      setTimeout(send, 1000);
-    } finally {
-      sending = false;
-    }
-  }
+  const acts = queue({
+    name: `acts ${address}`,
+    send: ({ data, token }) => {
+      say("Saving…");
+      return fetch(address + data.path, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ ...data.body, token }),
+      });
+    },
+    shown: (html, last) => {
+      if (last) put(html);
+      say("Saved");
+    },
+    // An objection to what was typed is shown beside its field, where it is mended.
+    refused: async (answer, entry) => {
+      say(answer.status === 422 ? "Saved" : "Not taken");
+      if (answer.status !== 422) return false;
+      const html = await answer.text();
+      if (!html.includes('id="trace-live"')) return false;
+      refuse(entry.data.body.edit, html);
+      return true;
+    },
+    // Done on what is on the screen now.
+    move: (data) => ({ ...data, body: { ...data.body, client, on: revision() } }),
+  });
+  const revision = () => Number(live().dataset.revision);
 
   // What was typed and refused stays in its field, with the refusal above.
   function refuse(edit, html) {
@@ -78,8 +72,8 @@ window.trace = (() => {
   }
 
   function act(path, body) {
-    keep([...load(), { path, body: { token: crypto.randomUUID(), show: live().dataset.show, ...body } }]);
-    send();
+    const label = body.edit ? `“${body.edit.do}”` : path.slice(1);
+    acts.add(label, { path, body: { client, on: revision(), show: live().dataset.show, ...body } });
   }
 
   async function show(panel) {
@@ -117,6 +111,5 @@ window.trace = (() => {
     else return;
     event.preventDefault();
   });
-  setTimeout(send, 0);
   return { edit: (edit) => act("/edit", { edit }), show, onDrawn: (then) => (drawn = then), root };
 })();

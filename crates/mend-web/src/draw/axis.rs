@@ -4,6 +4,17 @@ use mend_core::units::{Scale, Temperature};
 
 use super::n;
 
+/// An axis bears so many labels before they crowd each other.
+const MOST_LABELS: f64 = 7.0;
+
+/// Round numbers between two ends: multiples of the smallest of `steps` (ascending) that leaves room to read them.
+pub(crate) fn round_numbers([low, high]: [f64; 2], steps: &[f64]) -> Vec<f64> {
+    let fits = |step: &&f64| (high - low) / **step <= MOST_LABELS;
+    let Some(step) = steps.iter().find(fits).or(steps.last()).copied() else { return Vec::new() };
+    let first = (low / step).ceil() as i64;
+    (first..).map(|k| k as f64 * step).take_while(|at| *at <= high + 1e-9).collect()
+}
+
 /// An axis from `low` to `high`, °C, drawn from `left` over `width`.
 pub(crate) struct Axis {
     pub(crate) low: f64,
@@ -20,19 +31,25 @@ impl Axis {
 
     /// Round numbers with their places: by the smallest of `steps` that leaves room to read them.
     pub(crate) fn ticks(&self, scale: Scale, steps: [f64; 2]) -> Vec<(String, String)> {
-        const MOST: f64 = 7.0;
         let ends = [self.low, self.high].map(|t| scale.of(Temperature::celsius(t)));
-        let [fine, coarse] = steps;
-        let step = if (ends[1] - ends[0]) / fine > MOST { coarse } else { fine };
-        let mut at = (ends[0] / step).ceil() * step;
-        let mut ticks = Vec::new();
-        while at <= ends[1] {
-            ticks.push((n(self.x(scale.read(at).in_celsius())), format!("{at:.0}")));
-            at += step;
-        }
+        let at = round_numbers(ends, &steps).into_iter();
+        let mut ticks: Vec<(String, String)> =
+            at.map(|at| (n(self.x(scale.read(at).in_celsius())), format!("{at:.0}"))).collect();
         if let Some(last) = ticks.last_mut() {
             last.1 += &format!(" {}", scale.symbol());
         }
         ticks
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn labels_stand_at_round_numbers_and_leave_room() {
+        assert_eq!(round_numbers([256.0, 480.0], &[10.0, 20.0, 50.0, 100.0]), [300.0, 350.0, 400.0, 450.0]);
+        assert_eq!(round_numbers([20.0, 110.0], &[5.0, 10.0, 20.0]), [20.0, 40.0, 60.0, 80.0, 100.0]);
+        assert_eq!(round_numbers([3.0, 3.5], &[5.0]), Vec::<f64>::new());
     }
 }

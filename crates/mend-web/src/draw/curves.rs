@@ -1,7 +1,7 @@
 //! Temperatures over time: each row's slowest joint, the part's body, what is tightest, and the laminate.
 
 use askama::Template;
-use mend_core::board::Board;
+use mend_core::board::{Board, row_names};
 use mend_core::planning::plan::Plan;
 use mend_core::planning::watched::Replay;
 use mend_core::units::{Scale, Temperature};
@@ -117,8 +117,7 @@ type Chosen<'a> = (&'static str, String, &'a [f32]);
 fn chosen<'a>(replay: &'a Replay, board: &Board) -> Vec<Chosen<'a>> {
     let traces = &replay.recording.traces;
     let joints = &board.connector.joints;
-    let mut rows: Vec<&str> = joints.iter().map(|j| j.row.as_str()).collect();
-    rows.dedup();
+    let rows = row_names(joints);
     let melts = |k: &usize| replay.recording.melted[*k].unwrap_or(f64::INFINITY);
     let slowest = |row: &&str| {
         let own = (0..joints.len()).filter(|k| joints[*k].row == **row);

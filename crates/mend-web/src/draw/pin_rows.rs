@@ -1,7 +1,7 @@
 //! The connector's pins in their rows, as they are seen under the microscope: the row nearest the technician below.
 
 use askama::Template;
-use mend_core::board::Connector;
+use mend_core::board::{Connector, row_names};
 use mend_core::inspection::{Mark, Walked};
 
 use super::n;
@@ -56,8 +56,8 @@ fn glyph(mark: Option<Mark>) -> &'static str {
 /// Draws the rows; `chosen` is the pin in focus.
 pub(crate) fn pin_rows(connector: &Connector, walked: &[Walked], chosen: &str) -> PinRows {
     let joints: Vec<_> = connector.joints.iter().filter(|j| j.is_pin()).collect();
-    let mut names: Vec<&str> = joints.iter().map(|j| j.row.as_str()).collect();
-    names.dedup();
+    let mut names = row_names(&connector.joints);
+    names.retain(|row| joints.iter().any(|j| j.row == *row));
     // The farthest row on top.
     let depth = |row: &str| joints.iter().filter(|j| j.row == row).map(|j| j.at.y).fold(f64::MIN, f64::max);
     names.sort_by(|a, b| depth(b).total_cmp(&depth(a)));

@@ -9,6 +9,7 @@ use mend_core::planning::process_window::{Candidate, Outcome, ProcessWindow};
 use mend_core::planning::recheck::Recheck;
 use mend_core::units::{Flow, Scale, Temperature};
 
+use super::axis::round_numbers;
 use super::contour::{Field, path};
 use super::n;
 
@@ -156,23 +157,22 @@ fn spoken(map: &ProcessWindow, (set, flow): (usize, usize)) -> String {
 }
 
 fn set_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
-    let sets = &paper.map.sets;
-    let tick = |k: usize| {
-        let label = format!(
-            "{:.0}{}",
-            paper.scale.of(sets[k]),
-            if k + 8 >= sets.len() { format!(" {}", paper.scale.symbol()) } else { String::new() }
-        );
-        (n(paper.place(sets[k], paper.map.flows[0]).0), label)
-    };
-    (0..sets.len()).step_by(8).map(tick).collect()
+    let (sets, scale) = (&paper.map.sets, paper.scale);
+    let ends = [sets[0], sets[sets.len() - 1]].map(|set| scale.of(set));
+    let place = |at: f64| paper.place(scale.read(at), paper.map.flows[0]).0;
+    let at = round_numbers(ends, &[10.0, 20.0, 50.0, 100.0]);
+    let mut ticks: Vec<(String, String)> = at.into_iter().map(|at| (n(place(at)), format!("{at:.0}"))).collect();
+    if let Some(last) = ticks.last_mut() {
+        last.1 += &format!(" {}", scale.symbol());
+    }
+    ticks
 }
 
 fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
     let flows = &paper.map.flows;
-    let tick =
-        |k: usize| (n(paper.place(paper.map.sets[0], flows[k]).1), format!("{:.0}", flows[k].in_litres_per_minute()));
-    (0..flows.len()).step_by(6).map(tick).collect()
+    let ends = [flows[0], flows[flows.len() - 1]].map(Flow::in_litres_per_minute);
+    let place = |at: f64| paper.place(paper.map.sets[0], Flow::litres_per_minute(at)).1;
+    round_numbers(ends, &[5.0, 10.0, 20.0, 50.0]).into_iter().map(|at| (n(place(at)), format!("{at:.0}"))).collect()
 }
 
 /// Release times that are drawn, s: closer together where they lie apart.

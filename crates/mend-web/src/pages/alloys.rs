@@ -3,7 +3,6 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::Router;
-use axum::extract::Query;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
@@ -17,6 +16,7 @@ use super::Frame;
 use super::jobs::alloy_said::banded;
 use crate::App;
 use crate::draw::melt_picture::{MeltPicture, Scene, melt_picture};
+use crate::extract::Query;
 use crate::visitor::Visitor;
 
 pub(crate) fn routes() -> Router<App> {

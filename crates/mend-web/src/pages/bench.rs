@@ -1,16 +1,20 @@
-//! The bench: what to pick up now, what each job waits for.
+//! The bench: what to pick up now, what each job waits for; on a first start, what to do first.
+
+use std::sync::Arc;
 
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::Router;
 use axum::extract::State;
 use axum::routing::get;
-use mend_core::shop::{self, Facts, RunState};
+use jiff::civil::Date;
+use mend_core::shop::{self, Facts, RunState, Stop};
+use mend_store::ListedJob;
 
 use crate::App;
-use crate::draw::board_map::{BoardMap, Drawing, Window};
-use crate::job::Job;
+use crate::job::Summary;
 use crate::pages::{Frame, JobHead};
+use crate::pictures::{View, drawn};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -19,15 +23,15 @@ pub(crate) fn routes() -> Router<App> {
 }
 
 /// A job on the bench.
-struct Card {
-    head: JobHead,
+pub(crate) struct Card {
+    pub(crate) head: JobHead,
     /// The next step, as an order to oneself.
-    call: String,
-    href: String,
-    connector: String,
-    waits_for: String,
-    /// The part and what is near it, for the card that is shown large.
-    picture: Option<BoardMap>,
+    pub(crate) call: String,
+    pub(crate) href: String,
+    pub(crate) connector: String,
+    pub(crate) waits_for: String,
+    /// The version of its board.
+    board: Option<i64>,
 }
 
 /// Jobs of one kind.
@@ -36,71 +40,141 @@ struct Group {
     cards: Vec<Card>,
 }
 
+/// A thing that a new shop does first.
+struct FirstThing {
+    name: &'static str,
+    why: &'static str,
+    href: &'static str,
+    done: bool,
+    next: bool,
+}
+
 #[derive(Template, WebTemplate)]
 #[template(path = "bench/bench.html")]
 struct BenchPage {
     frame: Frame,
     first: Option<Card>,
+    picture: Option<Arc<str>>,
     groups: Vec<Group>,
     today: String,
+    /// Jobs whose row can't be read.
+    unread: Vec<i64>,
+    /// So many jobs from files wait for their plans.
+    preparing: usize,
+    finished: bool,
+    first_things: Vec<FirstThing>,
+}
+
+/// What the page reads, in one go.
+struct Seen {
+    jobs: Vec<ListedJob>,
+    finished: bool,
+    stations: bool,
+    equipment: bool,
+    boards: bool,
+    any_job: bool,
+}
+
+async fn look(app: &App) -> Result<Seen, Refusal> {
+    app.reading(|read| {
+        Ok(Seen {
+            jobs: read.open_jobs()?,
+            finished: read.has_closed_jobs()?,
+            stations: read.stations()?.iter().any(|station| station.retired_ms.is_none()),
+            equipment: read.means()?.is_some(),
+            boards: read.has_boards()?,
+            any_job: read.has_jobs()?,
+        })
+    })
+    .await
 }
 
 async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Refusal> {
-    let now = app.now();
-    let jobs = Job::all(&app).await?;
-    let mut jobs: Vec<(Facts, Job)> = jobs.into_iter().map(|job| (job.facts(now.date()), job)).collect();
-    jobs.sort_by_key(|(facts, job)| (shop::rank(facts), job.row.id));
-    let mut first = None;
-    let titles = [(0, "Under way"), (1, "Late"), (2, "Ready for the bench"), (3, "Waiting"), (4, "Given back")];
+    let (now, seen) = (app.now(), look(&app).await?);
+    let first_things = first_things(&seen);
+    let mut unread = Vec::new();
+    let mut cards: Vec<(Facts, Card)> = Vec::new();
+    for row in seen.jobs {
+        match Summary::parse(&row.summary) {
+            Ok(summary) => cards.push((summary.facts(now.date()), Card::of(row.job_id, &summary, now.date()))),
+            Err(_) => unread.push(row.job_id),
+        }
+    }
+    cards.sort_by_key(|(facts, card)| (shop::rank(facts), card.head.id));
+    let titles = [(0, "Under way"), (1, "Late"), (2, "Ready for the bench"), (3, "Waiting")];
     let mut groups: Vec<Group> = titles.iter().map(|(_, title)| Group { title, cards: vec![] }).collect();
-    for (facts, job) in jobs {
+    let mut first = None;
+    for (facts, card) in cards {
         let (rank, _) = shop::rank(&facts);
-        let card = Card::of(&facts, &job, now.date());
         if first.is_none() && rank < 3 {
-            first = Some(card.with_picture(&job, visitor));
+            first = Some(card);
         } else if let Some(group) = groups.get_mut(usize::from(rank)) {
             group.cards.push(card);
         }
     }
     groups.retain(|group| !group.cards.is_empty());
-    let today = now.strftime("%A %-d %B").to_string();
-    Ok(BenchPage { frame: Frame::new("Bench", visitor.scale, "bench", "/".to_owned()), first, groups, today })
+    let picture = match first.as_ref().and_then(|card| card.board) {
+        Some(board) => drawn(&app, (board, View::Card), visitor).await?,
+        None => None,
+    };
+    Ok(BenchPage {
+        frame: Frame::new("Bench", visitor.scale, "bench", "/".to_owned()),
+        first,
+        picture,
+        groups,
+        today: now.strftime("%A %-d %B").to_string(),
+        unread,
+        preparing: app.preparing(),
+        finished: seen.finished,
+        first_things,
+    })
+}
+
+/// What a new shop does first, until its first job is there.
+fn first_things(seen: &Seen) -> Vec<FirstThing> {
+    if seen.any_job && seen.stations {
+        return Vec::new();
+    }
+    let things = [
+        ("Add your hot-air station", "Every plan is computed for the station that blows.", "/stations", seen.stations),
+        (
+            "Say what the bench has",
+            "Tips, shields, solder: methods that need more are ruled out.",
+            "/equipment",
+            seen.equipment,
+        ),
+        ("Describe or import a board", "Its outline, the connector, and what stands near it.", "/boards", seen.boards),
+        ("Take in the first job", "From the customer's words to the handover sheet.", "/jobs", seen.any_job),
+    ];
+    let next = things.iter().position(|(.., done)| !done);
+    let thing = |(k, (name, why, href, done)): (usize, (&'static str, &'static str, &'static str, bool))| FirstThing {
+        name,
+        why,
+        href,
+        done,
+        next: Some(k) == next,
+    };
+    things.into_iter().enumerate().map(thing).collect()
 }
 
 impl Card {
-    fn of(facts: &Facts, job: &Job, today: jiff::civil::Date) -> Self {
-        let next = shop::next(facts);
+    /// A job as a list has it.
+    pub(crate) fn of(id: i64, summary: &Summary, today: Date) -> Self {
+        let facts = summary.facts(today);
+        let next = shop::next(&facts);
         let call = match (next, facts.run) {
-            (Some(shop::Stop::Run), RunState::AtStep(at, of)) => format!("Go on at step {at} of {of}"),
+            (Some(Stop::Run), RunState::AtStep(at, of)) => format!("Go on at step {at} of {of}"),
             (Some(stop), _) => stop.call().to_owned(),
             (None, _) => "Its sheet".to_owned(),
         };
-        let path = next.map_or("handover", shop::Stop::path);
+        let path = next.map_or("handover", Stop::path);
         Self {
-            head: JobHead::of(job, None, today),
+            head: JobHead::from_summary(id, (summary, None), today),
             call,
-            href: format!("/jobs/{}/{path}", job.row.id),
-            connector: job.board.as_ref().map_or(String::new(), |(_, b)| b.connector.name.clone()),
-            waits_for: facts.waits_for.clone(),
-            picture: None,
+            href: format!("/jobs/{id}/{path}"),
+            connector: summary.connector.clone(),
+            waits_for: facts.waits_for,
+            board: summary.board,
         }
-    }
-
-    fn with_picture(self, job: &Job, visitor: Visitor) -> Self {
-        let draw = |(_, board): &(i64, mend_core::board::Board)| {
-            let (face, margins, scale) = (board.connector.face, &[][..], visitor.scale);
-            Drawing {
-                board,
-                face,
-                window: Window::Near(14.0),
-                margins,
-                photos: &[],
-                scale,
-                lettering: 3.2,
-                overlay: None,
-            }
-            .draw(None)
-        };
-        Self { picture: job.board.as_ref().map(draw), ..self }
     }
 }

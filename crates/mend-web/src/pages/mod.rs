@@ -3,16 +3,20 @@
 pub(crate) mod alloys;
 pub(crate) mod bench;
 pub(crate) mod boards;
+pub(crate) mod equipment;
+pub(crate) mod finished;
 pub(crate) mod jobs;
 pub(crate) mod number;
 pub(crate) mod scale;
+pub(crate) mod settings;
+pub(crate) mod stations;
 
 use jiff::civil::Date;
 use mend_core::planning::plan::Window;
-use mend_core::shop::{self, Facts, PinState, RunState, Stop, StopState};
+use mend_core::shop::{self, Stop, StopState};
 use mend_core::units::Scale;
 
-use crate::job::Job;
+use crate::job::{Job, Summary, Unread};
 
 /// A choice as the formats write it.
 pub(crate) fn word(choice: &impl serde::Serialize) -> String {
@@ -24,7 +28,7 @@ pub(crate) fn word(choice: &impl serde::Serialize) -> String {
 pub(crate) struct Frame {
     pub(crate) title: String,
     pub(crate) scale: Scale,
-    /// `bench`, `boards` or `alloys`: the place that is marked.
+    /// `bench`, `boards`, `alloys`, `stations` or `shop`: the place that is marked.
     pub(crate) place: &'static str,
     /// The address that the °C/°F switch comes back to.
     pub(crate) here: String,
@@ -69,83 +73,43 @@ pub(crate) struct JobHead {
     pub(crate) due: String,
     pub(crate) late: bool,
     pub(crate) stops: Vec<StopView>,
+    /// It has been handed over: nothing of it can be changed.
+    pub(crate) closed: bool,
+    /// What is there and can't be read.
+    pub(crate) unread: Vec<Unread>,
 }
 
 impl JobHead {
     /// The head of a job on one of its stops.
     pub(crate) fn of(job: &Job, here: Option<Stop>, today: Date) -> Self {
-        let facts = job.facts(today);
-        let stop = |stop: Stop| StopView {
+        let head = Self::from_summary(job.row.id, (&Summary::of(job), here), today);
+        Self { unread: job.unread.clone(), ..head }
+    }
+
+    /// The same from what lists know of it.
+    pub(crate) fn from_summary(id: i64, (summary, here): (&Summary, Option<Stop>), today: Date) -> Self {
+        let facts = summary.facts(today);
+        let stop = |(stop, figure): (Stop, &String)| StopView {
             name: stop.name(),
-            href: format!("/jobs/{}/{}", job.row.id, stop.path()),
+            href: format!("/jobs/{id}/{}", stop.path()),
             state: match shop::state(&facts, stop) {
                 StopState::Done => "done",
                 StopState::Now => "now",
                 StopState::Later => "later",
             },
-            figure: figure(job, &facts, stop),
+            figure: figure.clone(),
             here: here == Some(stop),
         };
         Self {
-            id: job.row.id,
-            device: job.device().to_owned(),
-            customer: job.intake("customer").to_owned(),
+            id,
+            device: summary.device.clone(),
+            customer: summary.customer.clone(),
             due: if facts.handed_over { "given back".to_owned() } else { due_in_words(facts.due_in_days) },
             late: facts.due_in_days.is_some_and(|days| days < 0) && !facts.handed_over,
-            stops: Stop::ALL.map(stop).to_vec(),
+            closed: facts.handed_over,
+            stops: Stop::ALL.into_iter().zip(&summary.figures).map(stop).collect(),
+            unread: Vec::new(),
         }
-    }
-}
-
-/// The one figure of a stop.
-fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
-    match stop {
-        Stop::Intake if facts.intake_missing > 0 => format!("{} to fill in", facts.intake_missing),
-        Stop::Intake => match job.intake("price") {
-            "" => "taken in".to_owned(),
-            price => price.to_owned(),
-        },
-        Stop::Board => {
-            job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len()))
-        }
-        Stop::Alloy => alloy_figure(job),
-        Stop::Method => match job.inputs().and_then(|inputs| inputs.method) {
-            Some(choice) => choice.family.words().name.to_owned(),
-            None if facts.window.is_some() => "by hand".to_owned(),
-            None => "not chosen".to_owned(),
-        },
-        Stop::Heat => job.current_plan().map_or("no plan".to_owned(), |p| {
-            let window = window_word(p.plan.window);
-            p.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, about {t:.0} s"))
-        }),
-        Stop::Run => match (facts.run, &job.bench) {
-            (RunState::AtStep(at, of), _) => format!("step {at} of {of}"),
-            (RunState::Done, Some(b)) => {
-                b.state.release().map_or("done".to_owned(), |s| format!("moved at {:.0} s", s.seconds))
-            }
-            _ => "not begun".to_owned(),
-        },
-        Stop::Pins => {
-            let walked = job.walked();
-            let marked = walked.iter().filter(|p| p.mark.is_some()).count();
-            match facts.pins {
-                PinState::Sound => format!("{marked} firm"),
-                PinState::Rework => "rework".to_owned(),
-                _ if walked.is_empty() => "no board".to_owned(),
-                _ => format!("{marked} of {}", walked.len()),
-            }
-        }
-        Stop::Handover if facts.handed_over => "given back".to_owned(),
-        Stop::Handover => "not yet".to_owned(),
-    }
-}
-
-/// What is in the joints, and fed.
-fn alloy_figure(job: &Job) -> String {
-    let Some(charge) = &job.charge else { return "not looked at".to_owned() };
-    match charge.feed.as_ref().filter(|feed| feed.is_used()) {
-        Some(feed) => format!("fed {:.0} %", feed.share * 100.0),
-        None => charge.factory().to_owned(),
     }
 }
 

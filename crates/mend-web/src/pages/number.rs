@@ -1,7 +1,7 @@
 //! Numbers as people type them, and as they are shown.
 
 use mend_core::finding::Finding;
-use mend_core::units::{Scale, TempDelta};
+use mend_core::units::{Scale, TempDelta, Temperature};
 
 /// Reads a typed number; where it is none, zero, and an objection that names the field and what was typed.
 pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Finding>) -> f64 {
@@ -12,11 +12,31 @@ pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Fin
     }
     read.unwrap_or_default()
 }
+/// A temperature as a form shows it: whole degrees where it is whole, else to a tenth, so that 700 °F shown as 371.1 °C comes
+/// back as 700 °F.
+pub(crate) fn degrees(temperature: Temperature, scale: Scale) -> String {
+    ((scale.of(temperature) * 10.0).round() / 10.0).to_string()
+}
+
 /// How far two temperatures are apart: `25 K`, `45 °F`.
 pub(crate) fn apart(kelvin: f64, scale: Scale) -> String {
     let by = scale.of_delta(TempDelta::kelvin(kelvin));
     match scale {
         Scale::Celsius => format!("{by:.0} K"),
         Scale::Fahrenheit => format!("{by:.0} °F"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_temperature_typed_on_one_scale_survives_being_shown_on_the_other() {
+        for typed in (300..=1000).map(f64::from) {
+            let shown: f64 = degrees(Temperature::fahrenheit(typed), Scale::Celsius).parse().expect("a number");
+            assert_eq!(degrees(Temperature::celsius(shown), Scale::Fahrenheit), typed.to_string());
+        }
+        assert_eq!(degrees(Temperature::celsius(400.0), Scale::Celsius), "400");
     }
 }

@@ -104,8 +104,7 @@ fn shielded(
 /// The same with a shield over what is tightest; none where that is no neighbour, or has one, or none can lie there.
 pub(super) fn one_more(sought: &Sought<'_>, tried: &Tried, kind: ShieldKind) -> Option<Recipe> {
     let board = sought.subject.board;
-    let tightest = tried.tightest.as_deref()?;
-    let neighbour = board.neighbours.iter().find(|n| tightest.split(',').next() == Some(n.name.as_str()))?;
+    let neighbour = board.neighbours.get(tried.tightest_neighbour?)?;
     let covered = tried.recipe.shields.iter().any(|s| s.covers(neighbour.face, &neighbour.body) > 0.5);
     let shield = usual::shield_over(board, neighbour, kind).filter(|_| !covered)?;
     let mut recipe = tried.recipe.clone();

@@ -31,7 +31,7 @@ pub struct Buy {
 /// Every thing more that can be had, best first. Set temperatures are chosen anew with each.
 pub(super) fn buys(sought: &Sought<'_>, tried: &Tried) -> Result<Vec<Buy>, Unplanned> {
     let shields = sought.subject.means.shields.iter().filter_map(|kind| {
-        let name = tried.tightest.as_deref()?.split(',').next()?;
+        let name = &sought.subject.board.neighbours.get(tried.tightest_neighbour?)?.name;
         Some((format!("{} over {name}", kind.name()), tried.charge.clone(), one_more(sought, tried, *kind)?))
     });
     let alloys = more_alloy(sought.subject, &tried.charge).into_iter();

@@ -83,6 +83,7 @@ fn judged(sought: &Sought<'_>, start: &Start, recipe: &Recipe) -> Result<Tried, 
         shields: recipe.shields.len(),
         steep: usual.steep,
     };
+    let tightest_neighbour = tightest.and_then(|(k, _)| limits[k].neighbour());
     let tightest = tightest.map(|(k, _)| limits[k].name.clone());
-    Ok(Tried { charge: start.charge.clone(), recipe: recipe.clone(), score, tightest })
+    Ok(Tried { charge: start.charge.clone(), recipe: recipe.clone(), score, tightest, tightest_neighbour })
 }

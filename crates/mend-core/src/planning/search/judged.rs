@@ -1,6 +1,6 @@
 //! A run judged by its limits.
 
-use super::super::limits::{Limit, first_harm};
+use super::super::limits::{Limit, comes_first, first_harm};
 use super::super::rules::ramp::is_steep;
 use crate::board::Board;
 use crate::heat::run::Run;
@@ -43,6 +43,6 @@ impl Judged {
 
     /// Does everything melt before anything is hurt?
     pub(super) fn works(&self) -> bool {
-        self.release_s.is_some_and(|t| t <= self.harm_s.unwrap_or(f64::INFINITY))
+        comes_first(self.release_s, self.harm_s)
     }
 }

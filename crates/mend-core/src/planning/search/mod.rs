@@ -68,6 +68,8 @@ pub struct Tried {
     pub score: Score,
     /// What is tightest at release.
     pub tightest: Option<String>,
+    /// Where that is a component near the part, its place in the board's list.
+    pub tightest_neighbour: Option<usize>,
 }
 
 /// What a search comes back with.

@@ -1,6 +1,6 @@
 //! One unit run for all set temperatures of a setting, judged for a weak, a usual and a strong jet.
 
-use super::super::limits::{Limit, limits};
+use super::super::limits::{Limit, comes_first, limits};
 use super::super::plan::{Order, Unplanned};
 use super::super::process_window::COOLEST_SET_C;
 use super::super::rules::ramp::is_steep;
@@ -51,6 +51,7 @@ pub(super) fn best(sought: &Sought<'_>, setting: &Setting<'_>) -> Result<Option<
         recipe: at(set),
         score,
         tightest: tightest.map(|k| limits[k].name.clone()),
+        tightest_neighbour: tightest.and_then(|k| limits[k].neighbour()),
     }))
 }
 
@@ -113,9 +114,8 @@ impl Screened<'_> {
         };
         let melting: Vec<MeltTarget> = self.case.melting.iter().map(later).collect();
         let candidate = scaled.candidate(&melting, self.limits);
-        let harm = candidate.harm.map_or(f64::INFINITY, |(at, _)| at);
         Seen {
-            works: candidate.release_s.is_some_and(|t| t < harm),
+            works: comes_first(candidate.release_s, candidate.harm.map(|(at, _)| at)),
             tightest: candidate.release_s.and_then(|t| scaled.tightest(self.limits, t)),
             steep: candidate.release_s.is_some_and(|t| is_steep(self.order.board, &scaled.neighbours(t))),
             release_s: candidate.release_s,

@@ -60,7 +60,7 @@ fn first_fixed(script: &Script<'_>) -> &'static str {
 
 pub(super) fn set(script: &Script<'_>) -> Step {
     let by_iron = script.plan.recipe.air.is_none() || script.school(&SET) == "iron";
-    let kind = StepKind::Heat { release: script.plan.release, stop_s: script.plan.stop.at_s };
+    let kind = StepKind::Set;
     let cautions = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
     if script.choice.is_some() && by_iron {
         let lines = vec![

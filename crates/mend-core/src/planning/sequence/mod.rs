@@ -5,8 +5,8 @@
 //!   [`pads`]: wicking, holes; [`fit`]: tinning, setting, holding, anchors; [`after`]: cleaning, looking, testing;
 //!   [`harvest`]: what becomes of a donor's part instead
 //!
-//! Steps are not stored: they are written anew from the plan that a run began with, and presses are folded over them. A run
-//! whose plan names no method keeps the steps that such runs always had.
+//! Steps are written when a run is opened and stored with it: a later version shows an old run as it was. A run whose plan
+//! names no method has the steps that such runs always had.
 
 mod after;
 mod before;
@@ -82,6 +82,9 @@ pub enum StepKind {
         /// When to stop, s.
         stop_s: f64,
     },
+    /// Air on again; the new part sinks. Nothing is predicted: the fit has no run of its own yet, and the removal's times are
+    /// another part's.
+    Set,
     /// A pass before the last: so long, then on.
     Soak {
         /// How long, s.
@@ -99,6 +102,13 @@ pub enum StepKind {
         /// Until then, s.
         until_s: Option<Band>,
     },
+}
+
+impl StepKind {
+    /// Is it done under air, from "air on" to "it moved"?
+    pub const fn is_heating(&self) -> bool {
+        matches!(self, Self::Heat { .. } | Self::Set)
+    }
 }
 
 /// A tool that is hot.

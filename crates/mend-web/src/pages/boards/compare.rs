@@ -2,17 +2,17 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Path, Query, State};
+use axum::extract::{Path, State};
 use mend_core::board::compare::{Change, Difference, differences};
 use mend_core::board::{Board, Face, Rect};
-use mend_store::BoardRow;
 use serde::Deserialize;
 
-use super::Pictured;
 use crate::App;
 use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::draw::n;
+use crate::extract::Query;
 use crate::pages::Frame;
+use crate::pictures::pictured;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -75,9 +75,13 @@ pub(super) async fn show(
     let newest = rows.first().ok_or(Refusal::NotFound("board"))?;
     let number = |typed: &str, usual: i64| typed.parse().unwrap_or(usual);
     let (to, from) = (number(&two.to, newest.version), number(&two.from, (newest.version - 1).max(1)));
-    let find =
-        |version: i64| rows.iter().find(|row| row.version == version).ok_or(Refusal::NotFound("version of this board"));
-    let (older, newer) = (Pictured::read(find(from)?)?, Pictured::read(find(to)?)?);
+    let find = |version: i64| {
+        let row = rows.iter().find(|row| row.version == version);
+        row.map(|row| row.id).ok_or(Refusal::NotFound("version of this board"))
+    };
+    let unread = Refusal::NotYet("One of these versions can't be read");
+    let two = (pictured(&app, find(from)?).await?, pictured(&app, find(to)?).await?);
+    let (Some(older), Some(newer)) = two else { return Err(unread) };
     let found = differences(&older.board, &newer.board);
     let here = format!("/boards/{model}/compare?from={from}&to={to}");
     let faces = [Face::Top, Face::Bottom];
@@ -87,7 +91,7 @@ pub(super) async fn show(
         name: newest.name.clone(),
         from,
         to,
-        versions: rows.iter().map(|row: &BoardRow| row.version).collect(),
+        versions: rows.iter().map(|row| row.version).collect(),
         sheets: faces.iter().map(|face| sheet(&newer.board, (*face, visitor), &found)).collect(),
         lines: found.iter().enumerate().map(line).collect(),
     })

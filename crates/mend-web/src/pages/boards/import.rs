@@ -123,7 +123,7 @@ async fn keep_connector(
     app: &App,
     connector: &mend_core::board::Connector,
 ) -> Result<Result<(), Vec<Finding>>, Refusal> {
-    let (name, file, now) = (connector.name.clone(), connector::write(connector), app.now_ms());
+    let (name, file, now) = (connector.name.clone(), connector::write(connector)?, app.now_ms());
     let added = app.writing(move |write| write.add_connector(&name, &file, now)).await?;
     Ok(added.map(|_| ()).ok_or_else(|| taken("shop", &connector.name)))
 }

@@ -2,7 +2,6 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
@@ -15,6 +14,7 @@ use super::drafts;
 use super::said::{Line, Report, lines};
 use crate::App;
 use crate::draw::n;
+use crate::extract::Form;
 use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;

@@ -9,23 +9,25 @@ mod outcomes;
 pub(crate) mod said;
 mod show;
 
+use std::sync::Arc;
+
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::Router;
 use axum::extract::{DefaultBodyLimit, State};
 use axum::routing::get;
-use mend_core::board::draft::Photo;
 use mend_core::board::{Board, Face};
 use mend_core::finding::Severity;
-use mend_formats::board as format;
-use mend_store::BoardRow;
 
 use crate::App;
 use crate::draw::agreement::Agreement;
-use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::pages::Frame;
+use crate::pictures::{View, drawn, pictured};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+
+/// Releases that a picture of a model shows: the newest.
+const SHOWN_RELEASES: u32 = 6;
 
 pub(crate) fn routes() -> Router<App> {
     Router::new()
@@ -41,36 +43,28 @@ pub(crate) fn routes() -> Router<App> {
         .merge(drafts::routes())
 }
 
-/// A version as the library shows it.
-pub(crate) struct Pictured {
-    pub(crate) board: Board,
-    pub(crate) photos: Vec<Photo>,
-}
-
-impl Pictured {
-    /// The board of a row, with the photographs that it was traced over.
-    pub(crate) fn read(row: &BoardRow) -> Result<Self, Refusal> {
-        let board = format::parse(row.file.as_bytes())?;
-        let draft = row.draft.as_deref().and_then(|draft| mend_formats::draft::parse(draft.as_bytes()).ok());
-        Ok(Self { board, photos: draft.map(|draft| draft.photos).unwrap_or_default() })
-    }
-}
-
-/// A board as a picture.
+/// A model as a picture.
 pub(crate) struct Tile {
     /// The newest version.
     pub(crate) id: i64,
     pub(crate) model: i64,
     pub(crate) version: i64,
     pub(crate) name: String,
-    pub(crate) maker: String,
-    pub(crate) connector: String,
-    pub(crate) map: BoardMap,
+    /// Its picture with maker and connector; none where it can't be read.
+    pub(crate) shown: Option<Shown>,
     pub(crate) said: String,
     pub(crate) agreement: Option<Agreement>,
 }
 
+/// What is shown of a board that can be read.
+pub(crate) struct Shown {
+    pub(crate) maker: String,
+    pub(crate) connector: String,
+    pub(crate) map: Arc<str>,
+}
+
 /// What is said of a board in figures.
+#[derive(Clone)]
 pub(crate) struct BoardFigures {
     pub(crate) name: String,
     pub(crate) maker: String,
@@ -111,36 +105,29 @@ impl BoardFigures {
 
 /// All boards as pictures.
 pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refusal> {
-    let rows = app.reading(|r| r.boards()).await?;
-    let mut outcomes = outcomes::outcomes(app).await?;
-    let mut tile = |row: &BoardRow| {
-        let Pictured { board, photos } = Pictured::read(row).ok()?;
-        let (face, window, scale) = (board.connector.face, Window::Whole, visitor.scale);
-        let drawing = Drawing {
-            board: &board,
-            face,
-            window,
-            margins: &[],
-            photos: &photos,
-            scale,
-            lettering: 0.0,
-            overlay: None,
-        };
-        let map = drawing.draw(None);
-        let outcome = outcomes.remove(&row.model_id).unwrap_or_default();
-        Some(Tile {
-            id: row.id,
-            model: row.model_id,
-            version: row.version,
-            name: board.name.clone(),
-            maker: board.maker.clone(),
-            connector: board.connector.name.clone(),
-            map,
-            said: outcome.said(),
-            agreement: outcome.picture(),
-        })
+    let read = |read: mend_store::Read<'_>| {
+        let models = read.models()?.into_iter();
+        models.map(|model| Ok((read.releases(model.id, SHOWN_RELEASES)?, model))).collect::<Result<Vec<_>, _>>()
     };
-    Ok(rows.iter().filter_map(&mut tile).collect())
+    let mut tiles = Vec::new();
+    for (releases, model) in app.reading(read).await? {
+        let map = drawn(app, (model.board_id, View::Whole), visitor).await?;
+        let shown = pictured(app, model.board_id).await?.zip(map).map(|(pictured, map)| Shown {
+            maker: pictured.board.maker.clone(),
+            connector: pictured.board.connector.name.clone(),
+            map,
+        });
+        tiles.push(Tile {
+            id: model.board_id,
+            model: model.id,
+            version: model.version,
+            said: outcomes::summary(&model),
+            agreement: outcomes::picture(&releases),
+            name: model.name,
+            shown,
+        });
+    }
+    Ok(tiles)
 }
 
 /// A draft that was begun.
@@ -161,31 +148,33 @@ struct BoardsPage {
 async fn list(State(app): State<App>, visitor: Visitor) -> Result<BoardsPage, Refusal> {
     let tiles = tiles(&app, visitor).await?;
     let drafts = app.reading(|read| read.drafts()).await?;
-    let begun = drafts.iter().filter_map(|row| {
-        let draft = mend_formats::draft::parse(row.draft.as_bytes()).ok()?;
+    let begun = drafts.iter().map(|row| {
+        let Ok(draft) = mend_formats::draft::parse(row.draft.as_bytes()) else {
+            let said = "can't be read: undo its last steps, or restore a backup".to_owned();
+            return Begun { id: row.id, name: format!("Draft {}", row.id), said };
+        };
         let missing = draft.findings().iter().filter(|f| f.severity == Severity::Blocking).count();
         let said = if missing > 0 { format!("{missing} to mend") } else { "ready to be kept".to_owned() };
-        Some(Begun { id: row.id, name: if draft.name.is_empty() { "New board".to_owned() } else { draft.name }, said })
+        Begun { id: row.id, name: if draft.name.is_empty() { "New board".to_owned() } else { draft.name }, said }
     });
     let frame = Frame::new("Boards", visitor.scale, "boards", "/boards".to_owned());
     Ok(BoardsPage { frame, tiles, begun: begun.collect() })
 }
 
-/// Both faces near the connector, and the whole board.
+/// Both faces near the connector, and the whole board, as markup.
 pub(crate) struct Faces {
-    pub(crate) top: BoardMap,
-    pub(crate) bottom: BoardMap,
-    pub(crate) whole: BoardMap,
+    pub(crate) top: Arc<str>,
+    pub(crate) bottom: Arc<str>,
+    pub(crate) whole: Arc<str>,
 }
 
 impl Faces {
-    pub(crate) fn of(board: &Board, photos: &[Photo], visitor: Visitor) -> Self {
-        let draw = |face, (window, lettering)| {
-            let (margins, scale) = (&[][..], visitor.scale);
-            Drawing { board, face, window, margins, photos, scale, lettering, overlay: None }.draw(None)
+    /// The faces of a version of a board that can be read.
+    pub(crate) async fn of(app: &App, board: i64, visitor: Visitor) -> Result<Self, Refusal> {
+        let face = |view| async move {
+            drawn(app, (board, view), visitor).await?.ok_or(Refusal::NotYet("This board can't be read"))
         };
-        let near = || (Window::Near(18.0), 2.3);
-        let whole = draw(board.connector.face, (Window::Whole, 0.0));
-        Self { top: draw(Face::Top, near()), bottom: draw(Face::Bottom, near()), whole }
+        let (top, bottom) = (face(View::Near(Face::Top)).await?, face(View::Near(Face::Bottom)).await?);
+        Ok(Self { top, bottom, whole: face(View::Whole).await? })
     }
 }

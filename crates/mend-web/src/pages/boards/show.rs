@@ -5,15 +5,14 @@ use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use mend_core::board::rules;
 use mend_core::finding::Finding;
-use mend_store::BoardRow;
+use mend_store::VersionRow;
 
-use super::outcomes::outcomes;
-use super::{BoardFigures, Faces, Pictured};
+use super::{BoardFigures, Faces, SHOWN_RELEASES, outcomes};
 use crate::App;
 use crate::draw::agreement::Agreement;
 use crate::pages::Frame;
+use crate::pictures::{Pictured, pictured};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -32,33 +31,57 @@ pub(super) struct BoardPage {
     agreement: Option<Agreement>,
 }
 
-async fn versions(app: &App, model: &str) -> Result<Vec<BoardRow>, Refusal> {
+async fn versions(app: &App, model: &str) -> Result<Vec<VersionRow>, Refusal> {
     let model: i64 = model.parse().map_err(|_| Refusal::NotFound("board"))?;
     let rows = app.reading(move |read| read.versions(model)).await?;
     if rows.is_empty() { Err(Refusal::NotFound("board")) } else { Ok(rows) }
 }
 
-fn find(rows: &[BoardRow], version: &str) -> Result<BoardRow, Refusal> {
+fn find<'r>(rows: &'r [VersionRow], version: &str) -> Result<&'r VersionRow, Refusal> {
     let version: i64 = version.parse().map_err(|_| Refusal::NotFound("version of this board"))?;
-    rows.iter().find(|row| row.version == version).cloned().ok_or(Refusal::NotFound("version of this board"))
+    rows.iter().find(|row| row.version == version).ok_or(Refusal::NotFound("version of this board"))
 }
 
-async fn page((app, visitor): (App, Visitor), (row, rows): (&BoardRow, &[BoardRow])) -> Result<BoardPage, Refusal> {
-    let Pictured { board, photos } = Pictured::read(row)?;
-    let outcome = outcomes(&app).await?.remove(&row.model_id).unwrap_or_default();
-    let here = format!("/boards/{}/versions/{}", row.model_id, row.version);
+/// Which board of which model.
+struct Wanted<'a> {
+    model: &'a str,
+    row: &'a VersionRow,
+    rows: &'a [VersionRow],
+}
+
+async fn page((app, visitor): (App, Visitor), wanted: Wanted<'_>) -> Result<BoardPage, Refusal> {
+    let Wanted { row, rows, .. } = wanted;
+    let model: i64 = wanted.model.parse().map_err(|_| Refusal::NotFound("board"))?;
+    let read = move |read: mend_store::Read<'_>| Ok((read.model(model)?, read.releases(model, SHOWN_RELEASES)?));
+    let (model_row, releases) = app.reading(read).await?;
+    let (id, here) = (row.id, format!("/boards/{model}/versions/{}", row.version));
+    let Some(pictured) = pictured(&app, id).await? else { return Err(unreadable(&app, id).await) };
     Ok(BoardPage {
-        frame: Frame::new(board.name.clone(), visitor.scale, "boards", here),
-        id: row.id,
-        model: row.model_id,
+        frame: Frame::new(pictured.board.name.clone(), visitor.scale, "boards", here),
+        id,
+        model,
         version: row.version,
         versions: rows.iter().map(|row| row.version).collect(),
-        figures: BoardFigures::of(&board),
-        faces: Faces::of(&board, &photos, visitor),
-        findings: rules::check(&board),
-        said: outcome.said(),
-        agreement: outcome.picture(),
+        figures: pictured.figures.clone(),
+        faces: Faces::of(&app, id, visitor).await?,
+        findings: pictured.findings.clone(),
+        said: model_row.map_or(String::new(), |row| outcomes::summary(&row)),
+        agreement: outcomes::picture(&releases),
     })
+}
+
+/// Why a board can't be shown, and what to do.
+async fn unreadable(app: &App, id: i64) -> Refusal {
+    let row = match app.reading(move |read| read.board(id)).await {
+        Ok(Some(row)) => row,
+        Ok(None) => return Refusal::NotFound("board"),
+        Err(refusal) => return refusal,
+    };
+    let mut findings = Pictured::read(&row).err().unwrap_or_default();
+    let what = format!("“{}”, version {}, can't be read as it is stored", row.name, row.version);
+    let hint = "restore a backup; until then jobs on other boards go on as ever";
+    findings.insert(0, Finding::blocking("board", row.name, what).hint(hint));
+    Refusal::Bad(findings)
 }
 
 pub(super) async fn newest(
@@ -67,7 +90,7 @@ pub(super) async fn newest(
     Path(model): Path<String>,
 ) -> Result<BoardPage, Refusal> {
     let rows = versions(&app, &model).await?;
-    page((app, visitor), (&rows[0], &rows)).await
+    page((app, visitor), Wanted { model: &model, row: &rows[0], rows: &rows }).await
 }
 
 pub(super) async fn version(
@@ -77,7 +100,7 @@ pub(super) async fn version(
 ) -> Result<BoardPage, Refusal> {
     let rows = versions(&app, &model).await?;
     let row = find(&rows, &version)?;
-    page((app, visitor), (&row, &rows)).await
+    page((app, visitor), Wanted { model: &model, row, rows: &rows }).await
 }
 
 /// The version as a file of the open format.
@@ -85,7 +108,8 @@ pub(super) async fn file(
     State(app): State<App>,
     Path((model, version)): Path<(String, String)>,
 ) -> Result<Response, Refusal> {
-    let row = find(&versions(&app, &model).await?, &version)?;
+    let id = find(&versions(&app, &model).await?, &version)?.id;
+    let row = app.reading(move |read| read.board(id)).await?.ok_or(Refusal::NotFound("board"))?;
     let plain: String =
         row.name.to_lowercase().chars().map(|c| if c.is_ascii_alphanumeric() { c } else { '-' }).collect();
     let disposition = format!("attachment; filename=\"{plain}-{}.json\"", row.version);

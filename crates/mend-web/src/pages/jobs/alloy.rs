@@ -2,7 +2,6 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
@@ -17,6 +16,7 @@ use super::alloy_form::{Typed, read};
 use super::alloy_said::Said;
 use super::{JobPath, number};
 use crate::App;
+use crate::extract::Form;
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -59,7 +59,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     let board = job.board()?.1.clone();
     let file = job.charge_file();
-    if job.charge.is_none() {
+    if job.charge.is_none() && !job.is_closed() {
         // What is shown is what is kept: a technician who agrees with the guess has nothing to type.
         keep(&app, job.row.id, &file).await?;
     }
@@ -121,9 +121,9 @@ fn fragment(
 }
 
 async fn keep(app: &App, job: i64, file: &ChargeFile) -> Result<(), Refusal> {
-    let text = file.write().map_err(|error| Refusal::Broken(error.to_string()))?;
+    let text = file.write()?;
     let now = app.now_ms();
-    app.writing(move |w| w.set_charge(job, &text, now)).await
+    app.changing(job, move |w| w.set_charge(job, &text, now)).await
 }
 
 /// The least share with which every fed row works from the wanted temperature.

@@ -2,7 +2,6 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::State;
 use axum::response::Redirect;
 use mend_core::shop::Stop;
@@ -10,6 +9,7 @@ use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
+use crate::extract::Form;
 use crate::job::Job;
 use crate::pages::boards::{BoardFigures, Faces, Tile, tiles};
 use crate::pages::{Frame, JobHead};
@@ -41,15 +41,18 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     let model = job.model.unwrap_or_default();
     let newest = app.reading(move |read| read.versions(model)).await?.into_iter().next();
-    let newer = newest.filter(|row| row.version > job.version && job.bench.is_none()).map(|row| (row.id, row.version));
-    let chosen = job.board.as_ref().map(|(id, board)| Chosen {
-        id: *id,
-        model,
-        version: job.version,
-        newer,
-        figures: BoardFigures::of(board),
-        faces: Faces::of(board, &job.photos, visitor),
-    });
+    let newer = newest.filter(|row| row.version > job.version && !job.has_run).map(|row| (row.id, row.version));
+    let chosen = match &job.board {
+        Some((id, board)) => Some(Chosen {
+            id: *id,
+            model,
+            version: job.version,
+            newer,
+            figures: BoardFigures::of(board),
+            faces: Faces::of(&app, *id, visitor).await?,
+        }),
+        None => None,
+    };
     Ok(BoardPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/board", job.row.id)),
         head: JobHead::of(&job, Some(Stop::Board), app.now().date()),
@@ -75,9 +78,9 @@ pub(crate) async fn choose(
     let board: i64 = choice.board.parse().map_err(|_| unknown())?;
     app.reading(move |r| r.board(board)).await?.ok_or_else(unknown)?;
     let job = Job::load(&app, id).await?;
-    if job.bench.is_some() {
+    if job.has_run {
         return Err(Refusal::NotYet("A bench run has begun on this board: it stays with the job"));
     }
-    app.writing(move |w| w.choose_board(id, board)).await?;
+    app.changing(id, move |w| w.choose_board(id, board)).await?;
     Ok(Redirect::to(&format!("/jobs/{id}/board")))
 }

@@ -4,15 +4,21 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
+use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
 use mend_core::inspection::{Mark, verdict};
 use mend_core::planning::ledger::GroupState;
 use mend_core::planning::sequence::passes::helpers;
 use mend_core::shop::Stop;
+use mend_formats::shop_settings::ShopSettings;
+use mend_store::LogRow;
+use serde::Deserialize;
 
 use super::ledger_view::in_words;
+use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
+use crate::extract::Form;
 use crate::job::{Bench, Job};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -44,6 +50,10 @@ pub(crate) struct HandoverPage {
     agreed: Vec<Line>,
     sound: bool,
     handed_over: Option<String>,
+    /// Handed over and reopened before, in words.
+    log: Vec<String>,
+    /// The shop as its sheets name it.
+    shop: ShopSettings,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<HandoverPage, Refusal> {
@@ -66,7 +76,17 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         agreed: agreed(&job),
         sound: job.is_sound(),
         handed_over: job.row.handed_over_ms.and_then(day),
+        log: job.log.iter().map(|row| logged(row, day(row.at_ms).unwrap_or_default())).collect(),
+        shop: crate::pages::settings::load(&app).await?,
     })
+}
+
+/// A line of the record.
+fn logged(row: &LogRow, at: String) -> String {
+    match row.what.as_str() {
+        "reopened" => format!("Reopened {at} by {}: {}", row.who, row.reason),
+        _ => format!("Given back {at}"),
+    }
 }
 
 fn typed(job: &Job, what: &str, key: &str) -> Option<Line> {
@@ -87,8 +107,9 @@ fn found(job: &Job) -> Vec<Line> {
 /// When it was on the bench.
 fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<Line> {
     let bench = job.bench.as_ref()?;
-    let last = bench.presses.last().map_or(bench.run.started_ms, |p| p.at_ms);
-    Some(line("At the bench", format!("from {} to {}", day(bench.run.started_ms)?, day(last)?)))
+    let opened = bench.run.opened.wall_ms;
+    let last = bench.events.last().map_or(opened, |event| event.arrived.wall_ms);
+    Some(line("At the bench", format!("from {} to {}", day(opened)?, day(last)?)))
 }
 
 /// What was done, from the presses at the bench.
@@ -110,7 +131,8 @@ fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
         lines.push(line("Shields", shields.collect::<Vec<_>>().join("; ")));
     }
     if bench.state.stopped > 0 {
-        lines.push(line("Stopped at the line", format!("{} times, to spare parts nearby", bench.state.stopped)));
+        let times = if bench.state.stopped == 1 { "once".to_owned() } else { format!("{} times", bench.state.stopped) };
+        lines.push(line("Stopped at the line", format!("{times}, to spare parts nearby")));
     }
     lines
 }
@@ -141,6 +163,8 @@ fn measured(job: &Job) -> Vec<Line> {
         };
         lines.push(line("Part came away", format!("after {:.1} s of air ({band})", stamp.seconds)));
     }
+    let again = job.bench.iter().flat_map(|bench| &bench.state.stamps).filter(|stamp| !stamp.from_cold());
+    lines.extend(again.map(|again| line("On a warm board", stamp(again))));
     let walked = job.walked();
     for mark in Mark::ALL {
         let pins: Vec<&str> = walked.iter().filter(|w| w.mark == Some(mark)).map(|w| w.name.as_str()).collect();
@@ -205,6 +229,43 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
         return Err(Refusal::NotYet("The pin walk is not sound yet"));
     }
     let (id, now) = (job.row.id, app.now_ms());
-    app.writing(move |w| w.hand_over(id, Some(now))).await?;
+    app.changing(id, move |w| w.hand_over(id, now)).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/handover")))
+}
+
+/// Who reopens a closed job, and why.
+#[derive(Deserialize)]
+pub(crate) struct Reopening {
+    #[serde(default)]
+    who: String,
+    #[serde(default)]
+    reason: String,
+}
+
+/// Longest name and longest reason, characters.
+const LONGEST: [usize; 2] = [80, 300];
+
+pub(crate) async fn reopen(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<Reopening>,
+) -> Result<Redirect, Refusal> {
+    let (id, now) = (number(&path)?, app.now_ms());
+    let (who, reason) = (sent.who.trim().to_owned(), sent.reason.trim().to_owned());
+    let fits = |text: &str, most: usize| (1..=most).contains(&text.chars().count());
+    let object =
+        |place: &str, hint: &str| vec![Finding::blocking("handover", place, "is wanted, and not too long").hint(hint)];
+    let mut findings = Vec::new();
+    if !fits(&who, LONGEST[0]) {
+        findings.extend(object("name", "who opens the record again, up to 80 characters"));
+    }
+    if !fits(&reason, LONGEST[1]) {
+        findings.extend(object("reason", "a sentence that stays on record, up to 300 characters"));
+    }
+    if !findings.is_empty() {
+        return Err(findings.into());
+    }
+    Job::load(&app, id).await?;
+    app.changing(id, move |w| w.reopen(id, (&who, &reason), now)).await?;
     Ok(Redirect::to(&format!("/jobs/{id}/handover")))
 }

@@ -2,12 +2,12 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::{IntoResponse, Response};
 use mend_core::finding::Finding;
 use mend_core::heat::tool::Station;
+use mend_core::planning::plan::Plan as CorePlan;
 use mend_core::shop::Stop;
 use mend_formats::shop::PlanInputs;
 
@@ -16,10 +16,11 @@ use super::heat_form::{Sent, Settings, Shop};
 use super::heat_said::{Said, said};
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::Part;
+use crate::computing::{Key, Part};
+use crate::extract::Form;
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
-use crate::planner::{first_inputs, keep_settings, planning, stations};
+use crate::planner::{Ordered, first_inputs, keep_settings, planning, station_named, stations};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -67,7 +68,15 @@ impl Room {
     async fn enter((app, visitor): (App, Visitor), path: &JobPath) -> Result<Self, Refusal> {
         let job = Job::load(&app, number(path)?).await?;
         job.board()?;
-        let stations = stations(&app).await?;
+        let mut stations = stations(&app).await?;
+        // The station that the job is set to is offered as well, retired or renamed as it may be.
+        let set = job.inputs().map(|inputs| inputs.station);
+        if let Some(name) = set.filter(|name| stations.iter().all(|station| station.name != *name))
+            && let Ok(named) = station_named(&app, &name).await
+            && !stations.contains(&named.station)
+        {
+            stations.push(named.station);
+        }
         Ok(Self { app, visitor, job, stations })
     }
 
@@ -80,7 +89,7 @@ impl Room {
     /// As entered or planned, else a first setting.
     fn inputs(&self) -> Result<PlanInputs, Refusal> {
         let first = || Some(first_inputs(&self.job.board().ok()?.1, &self.stations)?.with(&self.job.charge_file()));
-        self.job.inputs().or_else(first).ok_or(Refusal::NotYet("This shop has no station yet"))
+        self.job.inputs().or_else(first).ok_or(Refusal::NoStation)
     }
 
     async fn plan(&self, inputs: &PlanInputs) -> Result<Plan, Refusal> {
@@ -90,6 +99,10 @@ impl Room {
             stand.shown(|planned| Box::new(said((board, station), &planned, self.visitor.scale)))
         });
         or_objections(shown)
+    }
+
+    async fn plan_key(&self) -> Result<Key<CorePlan>, Refusal> {
+        Ordered::of(&self.app, &self.job, &self.inputs()?).await?.plan_key()
     }
 
     /// The head as it is after what has just been kept.
@@ -203,14 +216,14 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath
 /// Nobody wants it any more.
 pub(crate) async fn cancel(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let room = Room::enter((app, visitor), &path).await?;
-    room.app.computing.plans.cancel(room.job.row.id);
+    room.app.computing.cancel(&room.plan_key().await?);
     room.only_plan(Ok(Part::Cancelled)).await
 }
 
 /// Now it is wanted after all.
 pub(crate) async fn again(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let room = Room::enter((app, visitor), &path).await?;
-    room.app.computing.plans.forget(room.job.row.id);
+    room.app.computing.forget(&room.plan_key().await?);
     let plan = room.plan(&room.inputs()?).await?;
     room.only_plan(plan).await
 }

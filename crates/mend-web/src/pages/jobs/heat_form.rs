@@ -15,7 +15,7 @@ use mend_core::heat::tool::{HotAir, Station};
 use mend_core::units::{Duration, Flow, Length, Scale, Temperature};
 use mend_formats::shop::PlanInputs;
 
-use crate::pages::number::number;
+use crate::pages::number::{degrees, number};
 
 /// More passes or shields than this are not read.
 const MOST_ROWS: usize = 64;
@@ -153,7 +153,7 @@ fn nozzles(recipe: &Recipe, stations: &[Station]) -> Vec<String> {
 
 fn air_view(air: &HotAir, scale: Scale) -> AirView {
     AirView {
-        set: format!("{:.0}", scale.of(air.set)),
+        set: degrees(air.set, scale),
         flow: air.flow.in_litres_per_minute().to_string(),
         nozzle: air.nozzle.in_mm().to_string(),
         distance: air.distance.in_mm().to_string(),
@@ -164,7 +164,7 @@ fn air_view(air: &HotAir, scale: Scale) -> AirView {
 }
 
 fn helpers_view(with: &Helpers, scale: Scale) -> HelpersView {
-    let set = |t: Temperature| format!("{:.0}", scale.of(t));
+    let set = |t: Temperature| degrees(t, scale);
     let plate = with.plate.as_ref().map(|plate| PlateView {
         set: set(plate.set),
         coupling: plate.coupling,

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Query, State};
+use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Json, Response};
 use mend_core::board::{Board, Face};
@@ -13,13 +13,15 @@ use mend_core::planning::watched::Replay;
 use mend_core::units::{Scale, TempDelta};
 use serde::{Deserialize, Serialize};
 
+use super::heat_window::ordered;
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::{Part, Stand};
+use crate::computing::{self, Part, Stand};
 use crate::draw::board_map::{BoardMap, Drawing, Window};
 use crate::draw::curves::{Curves, LEFT, Paper, WIDTH, curves as draw_curves};
+use crate::extract::Query;
 use crate::job::{Job, Planned};
-use crate::planner::replay_of;
+use crate::planner::Ordered;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -52,7 +54,8 @@ impl Showing {
     async fn of(app: &App, path: &JobPath) -> Result<Self, Refusal> {
         let job = Job::load(app, number(path)?).await?;
         let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
-        let stand = replay_of(app, &job, planned).await?;
+        let order = Ordered::of(app, &job, &planned.inputs).await?;
+        let stand = order.replay(app, computing::Place::Job(job.row.id)).await?;
         Ok(Self { board: job.board()?.1.clone(), planned: planned.clone(), stand, job: job.row.id })
     }
 
@@ -79,12 +82,16 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<ReplayPart, Refusal> {
     let job = number(&path)?;
-    app.computing.replays.cancel(job);
+    if let Some(order) = ordered(&app, job).await? {
+        app.computing.cancel(&order.replay_key()?);
+    }
     Ok(ReplayPart { part: Part::Cancelled, job })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
-    state.0.computing.replays.forget(number(&path)?);
+    if let Some(order) = ordered(&state.0, number(&path)?).await? {
+        state.0.computing.forget(&order.replay_key()?);
+    }
     show(state, visitor, path).await
 }
 

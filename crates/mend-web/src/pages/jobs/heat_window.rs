@@ -7,9 +7,10 @@ use axum::extract::State;
 use super::{JobPath, number};
 use crate::App;
 use crate::computing::Part;
+use crate::computing::Place;
 use crate::draw::window_map::{WindowMap, window_map};
 use crate::job::Job;
-use crate::planner::window_of;
+use crate::planner::Ordered;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -35,7 +36,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let Some(air) = planned.inputs.settings.air else {
         return Ok(WindowPart { part: Part::Ready(None), job: job.row.id });
     };
-    let (bundle, stand) = window_of(&app, &job, &planned.inputs).await?;
+    let order = Ordered::of(&app, &job, &planned.inputs).await?;
+    let (bundle, stand) = (&order.bundle, order.window(&app, Place::Job(job.row.id)).await?);
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());
         let of = (&bundle.board, &bundle.station, &air);
@@ -47,11 +49,24 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<WindowPart, Refusal> {
     let job = number(&path)?;
-    app.computing.windows.cancel(job);
+    if let Some(order) = ordered(&app, job).await? {
+        app.computing.cancel(&order.window_key()?);
+    }
     Ok(WindowPart { part: Part::Cancelled, job })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
-    state.0.computing.windows.forget(number(&path)?);
+    if let Some(order) = ordered(&state.0, number(&path)?).await? {
+        state.0.computing.forget(&order.window_key()?);
+    }
     show(state, visitor, path).await
+}
+
+/// The order of a job's present plan; none where there is none.
+pub(super) async fn ordered(app: &App, job: i64) -> Result<Option<Ordered>, Refusal> {
+    let job = Job::load(app, job).await?;
+    match job.current_plan() {
+        Some(planned) => Ok(Some(Ordered::of(app, &job, &planned.inputs).await?)),
+        None => Ok(None),
+    }
 }

@@ -2,7 +2,6 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
@@ -12,6 +11,7 @@ use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
+use crate::extract::Form;
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -109,7 +109,7 @@ pub(crate) async fn keep(State(app): State<App>, path: JobPath, Form(typed): For
         let (value, now) = (value.clone(), app.now_ms());
         let known = app.reading(move |r| r.job(id)).await?;
         known.ok_or(Refusal::NotFound("job"))?;
-        app.writing(move |w| w.set_intake(id, (field.key, &value), now)).await?;
+        app.changing(id, move |w| w.set_intake(id, (field.key, &value), now)).await?;
     }
     let (job, now) = (Job::load(&app, id).await?, app.now());
     let status = if checked.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };

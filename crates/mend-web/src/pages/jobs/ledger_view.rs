@@ -53,8 +53,12 @@ impl LedgerView {
             Duty::Fit => vec![],
         };
         let flags = bench.ledger.groups.iter().flat_map(|group| &group.flags);
-        let mut words: Vec<String> = flags.map(|flag| flag.message.clone()).collect();
-        words.dedup();
+        let mut words: Vec<String> = Vec::new();
+        for flag in flags {
+            if !words.contains(&flag.message) {
+                words.push(flag.message.clone());
+            }
+        }
         Some(Self {
             words: words.into_iter().take(MOST_WORDS).collect(),
             groups: bench.ledger.groups.iter().map(line).collect(),

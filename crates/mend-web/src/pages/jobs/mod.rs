@@ -30,14 +30,13 @@ use crate::refusal::Refusal;
 
 pub(crate) fn routes() -> Router<App> {
     Router::new()
-        .route("/jobs", post(open))
+        .route("/jobs", get(super::finished::show).post(open))
         .route("/jobs/{id}", get(next_stop))
         .route("/jobs/{id}/intake", get(intake::show).post(intake::keep))
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
         .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
         .route("/jobs/{id}/method", get(method::show))
         .route("/jobs/{id}/method/live", post(method::live))
-        .route("/jobs/{id}/method/means", post(method::means::keep))
         .route("/jobs/{id}/method/choose", post(method::take))
         .route("/jobs/{id}/method/lanes", get(method::poll).post(method::again))
         .route("/jobs/{id}/method/lanes/cancel", post(method::cancel))
@@ -61,10 +60,10 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/heat/replay/point", get(heat_replay::point))
         .route("/jobs/{id}/heat/curves.csv", get(heat_replay::curves))
         .route("/jobs/{id}/run", get(run::show).post(run::start))
-        .route("/jobs/{id}/run/presses", post(run::press))
-        .route("/jobs/{id}/run/ledger", post(run::enter))
+        .route("/jobs/{id}/run/events", post(run::events::enter))
         .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
         .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
+        .route("/jobs/{id}/handover/reopen", post(handover::reopen))
 }
 
 /// A job's number in an address.
@@ -77,12 +76,22 @@ pub(crate) fn number(Path(id): &JobPath) -> Result<i64, Refusal> {
 
 async fn open(State(app): State<App>) -> Result<Redirect, Refusal> {
     let now = app.now_ms();
-    let id = app.writing(move |write| write.add_job(now)).await?;
+    let id = app
+        .writing(move |write| {
+            let id = write.add_job(now)?;
+            let terms = write.read().shop()?.and_then(|file| mend_formats::shop_settings::parse(file.as_bytes()).ok());
+            if let Some(terms) = terms.map(|shop| shop.terms).filter(|terms| !terms.is_empty()) {
+                write.set_intake(id, ("terms", &terms), now)?;
+            }
+            Job::list(write, id)?;
+            Ok(id)
+        })
+        .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/intake")))
 }
 
 async fn next_stop(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let stop = shop::next(&job.facts(app.now().date())).unwrap_or(Stop::Handover);
+    let stop = shop::next(&job.facts()).unwrap_or(Stop::Handover);
     Ok(Redirect::to(&format!("/jobs/{}/{}", job.row.id, stop.path())))
 }

@@ -2,15 +2,16 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::State;
 use mend_core::inspection::{Mark, verdict};
 use mend_core::shop::Stop;
+use mend_store::NewMark;
 use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
 use crate::draw::pin_rows::{PinRows, pin_rows};
+use crate::extract::Form;
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -66,6 +67,8 @@ pub(crate) struct Sent {
     pin: String,
     #[serde(default)]
     mark: String,
+    /// Made by the browser: the same mark sent again has the same one.
+    token: String,
 }
 
 pub(crate) async fn mark(State(app): State<App>, path: JobPath, Form(sent): Form<Sent>) -> Result<PinWalk, Refusal> {
@@ -75,15 +78,16 @@ pub(crate) async fn mark(State(app): State<App>, path: JobPath, Form(sent): Form
         let message = format!("“{}” is no pin of this connector", sent.pin);
         return Err(Refusal::field("pin", message, "choose one in the picture"));
     }
-    let (id, now, pin) = (job.row.id, app.now_ms(), sent.pin.clone());
-    if sent.mark.is_empty() {
-        app.writing(move |w| w.unmark_pin(id, &pin)).await?;
-    } else {
-        let known = Mark::named(&sent.mark);
+    if !sent.mark.is_empty() && Mark::named(&sent.mark).is_none() {
         let names = Mark::ALL.map(Mark::name).join(", ");
-        let mark = known.ok_or_else(|| Refusal::field("mark", format!("“{}” is no mark", sent.mark), &names))?;
-        app.writing(move |w| w.mark_pin(id, (&pin, mark.name()), now)).await?;
+        return Err(Refusal::field("mark", format!("“{}” is no mark", sent.mark), &names));
     }
+    if sent.token.is_empty() || sent.token.len() > 64 {
+        return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
+    }
+    let id = job.row.id;
+    let mark = NewMark { pin: sent.pin.clone(), mark: sent.mark, at_ms: app.now_ms(), token: sent.token };
+    app.changing(id, move |w| w.mark_pin(id, &mark)).await?;
     PinWalk::of(&app, &Job::load(&app, id).await?, (&sent.pin, true))
 }
 

@@ -1,18 +1,18 @@
 //! Acts on a draft, and taking them back.
 
-use axum::Json;
-use axum::extract::rejection::JsonRejection;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use mend_core::board::draft::{Draft, Edit};
 use mend_core::finding::Finding;
+use mend_store::DraftAct;
 use serde::Deserialize;
 
 use super::live::Kept;
 use super::trace::LiveOnly;
-use super::{keep_step, number};
+use super::{change, number, step};
 use crate::App;
+use crate::extract::Json;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -20,15 +20,26 @@ use crate::visitor::Visitor;
 #[derive(Deserialize)]
 pub(super) struct Act {
     token: String,
+    /// The page that sends it, and the revision that it shows: an act on what somebody else has changed is refused.
+    client: String,
+    on: i64,
     #[serde(default)]
     show: String,
     edit: Edit,
+}
+
+impl Act {
+    fn by(&self) -> DraftAct {
+        DraftAct { token: self.token.clone(), client: self.client.clone(), on: Some(self.on) }
+    }
 }
 
 /// A step back or forward.
 #[derive(Deserialize)]
 pub(super) struct Way {
     token: String,
+    client: String,
+    on: i64,
     #[serde(default)]
     show: String,
 }
@@ -37,25 +48,20 @@ pub(super) async fn edit(
     State(app): State<App>,
     visitor: Visitor,
     Path(id): Path<String>,
-    act: Result<Json<Act>, JsonRejection>,
+    Json(act): Json<Act>,
 ) -> Result<Response, Refusal> {
-    let Json(act) = act.map_err(|error| Refusal::field("edit", error.body_text(), "send an act as the page does"))?;
-    let kept = Kept::load(&app, (number(&id)?, &act.show)).await?;
-    if kept.row.last_token == act.token {
-        return Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response());
-    }
-    match kept.draft.after(&act.edit, visitor.scale) {
-        Ok(draft) => {
-            keep_step(&app, kept.row.id, (&draft, &act.token)).await?;
-            let kept = Kept::load(&app, (kept.row.id, &act.show)).await?;
-            Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response())
-        }
-        Err(finding) => Ok(refused(&kept, (&act.show, visitor), finding)),
+    let id = number(&id)?;
+    let (edit, scale) = (act.edit.clone(), visitor.scale);
+    let done = change(&app, (id, act.by()), move |draft| draft.after(&edit, scale).map_err(|f| vec![f])).await?;
+    let kept = Kept::load(&app, (id, &act.show)).await?;
+    match done {
+        Ok(()) => Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response()),
+        Err(findings) => Ok(refused(&kept, (&act.show, visitor), findings)),
     }
 }
 
-fn refused(kept: &Kept, shown: (&str, Visitor), finding: Finding) -> Response {
-    (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::of(kept, shown, vec![finding])).into_response()
+fn refused(kept: &Kept, shown: (&str, Visitor), findings: Vec<Finding>) -> Response {
+    (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::of(kept, shown, findings)).into_response()
 }
 
 /// A new thing is looked at; of one that is gone, the list.
@@ -74,7 +80,7 @@ pub(super) async fn undo(
     id: Path<String>,
     way: Json<Way>,
 ) -> Result<LiveOnly, Refusal> {
-    step((app.0, visitor), &id, (-1, way.0)).await
+    go((app.0, visitor), &id, (-1, way.0)).await
 }
 
 pub(super) async fn redo(
@@ -83,16 +89,13 @@ pub(super) async fn redo(
     id: Path<String>,
     way: Json<Way>,
 ) -> Result<LiveOnly, Refusal> {
-    step((app.0, visitor), &id, (1, way.0)).await
+    go((app.0, visitor), &id, (1, way.0)).await
 }
 
-async fn step((app, visitor): (App, Visitor), id: &str, (by, way): (i64, Way)) -> Result<LiveOnly, Refusal> {
+async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, Way)) -> Result<LiveOnly, Refusal> {
     let id = number(id)?;
-    let kept = Kept::load(&app, (id, &way.show)).await?;
-    if kept.row.last_token != way.token {
-        let (token, now) = (way.token.clone(), app.now_ms());
-        app.writing(move |write| write.move_draft(id, (by, &token), now)).await?;
-    }
+    let act = DraftAct { token: way.token, client: way.client, on: Some(way.on) };
+    step(&app, (id, act), by).await?;
     let kept = Kept::load(&app, (id, &way.show)).await?;
     Ok(LiveOnly::of(&kept, (&way.show, visitor), vec![]))
 }

@@ -1,6 +1,5 @@
 //! The end of a draft: a version of the library, or nothing.
 
-use axum::Form;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::finding::Finding;
@@ -11,6 +10,8 @@ use super::live::Kept;
 use super::number;
 use super::trace::refused;
 use crate::App;
+use crate::extract::Form;
+use crate::job::Job;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -27,8 +28,8 @@ pub(super) async fn keep(
     };
     let new = NewBoard {
         name: board.name.clone(),
-        file: mend_formats::board::write(&board),
-        draft: Some(mend_formats::draft::write(&kept.draft)),
+        file: mend_formats::board::write(&board)?,
+        draft: Some(mend_formats::draft::write(&kept.draft)?),
     };
     // It must read back as it is kept: a job computes on the file.
     mend_formats::board::parse(new.file.as_bytes())?;
@@ -42,7 +43,10 @@ pub(super) async fn keep(
         write.end_draft(id)?;
         // The job that it was described for takes it, unless a bench run has begun on another.
         let job = job.filter(|job| matches!(write.read().run_of(*job), Ok(None)));
-        job.map(|job| write.choose_board(job, row.id)).transpose()?;
+        if let Some(job) = job {
+            write.choose_board(job, row.id)?;
+            Job::list(write, job)?;
+        }
         Ok(Some((row, job)))
     };
     match app.writing(write).await? {
@@ -84,7 +88,7 @@ pub(super) async fn keep_connector(
         None => object("there is no part yet".to_owned(), "take one from the library first"),
         Some(part) => {
             let connector = mend_core::board::Connector { name: name.clone(), ..part.made.clone() };
-            let (file, now, named) = (mend_formats::connector::write(&connector), app.now_ms(), name.clone());
+            let (file, now, named) = (mend_formats::connector::write(&connector)?, app.now_ms(), name.clone());
             match app.writing(move |write| write.add_connector(&named, &file, now)).await? {
                 Some(_) => return Ok(Redirect::to("/boards/connectors").into_response()),
                 None => object(format!("the shop has a “{name}” already"), "give this one another name"),

@@ -99,6 +99,7 @@ pub(crate) struct Live {
     steps: Vec<Step>,
     back: i64,
     forward: i64,
+    revision: i64,
     /// Nothing to be seen yet?
     empty: bool,
     map: TraceMap,
@@ -115,6 +116,7 @@ impl Live {
             show,
             back: kept.row.back,
             forward: kept.row.forward,
+            revision: kept.row.revision,
             empty: kept.draft.photos.is_empty() && kept.draft.outline.corners.is_empty(),
             map: TraceMap::of(&kept.draft),
             panel,
@@ -206,15 +208,8 @@ mod tests {
     use crate::fixture::power_board;
 
     fn kept(draft: Draft) -> Kept {
-        let row = DraftRow {
-            id: 3,
-            model_id: None,
-            job_id: Some(7),
-            draft: String::new(),
-            back: 0,
-            forward: 0,
-            last_token: String::new(),
-        };
+        let row =
+            DraftRow { id: 3, model_id: None, job_id: Some(7), draft: String::new(), back: 0, forward: 0, revision: 0 };
         Kept { row, draft, version: Some(("Tern".to_owned(), 2)), own: vec![], known: vec![("Quay".to_owned(), 0.004)] }
     }
 

@@ -18,7 +18,8 @@ use axum::Router;
 use axum::extract::DefaultBodyLimit;
 use axum::routing::{get, post};
 use mend_core::board::draft::Draft;
-use mend_store::NewDraft;
+use mend_core::finding::Finding;
+use mend_store::{DraftAct, NewDraft, Standing, StoreError, Write};
 
 use crate::App;
 use crate::refusal::Refusal;
@@ -52,12 +53,69 @@ pub(crate) async fn begin(
     (model_id, job_id): (Option<i64>, Option<i64>),
     draft: &Draft,
 ) -> Result<i64, Refusal> {
-    let (new, now) = (NewDraft { model_id, job_id, draft: mend_formats::draft::write(draft) }, app.now_ms());
+    let (new, now) = (NewDraft { model_id, job_id, draft: mend_formats::draft::write(draft)? }, app.now_ms());
     app.writing(move |write| write.add_draft(&new, now)).await
 }
 
-/// Keeps the draft after an act.
-pub(super) async fn keep_step(app: &App, id: i64, (draft, token): (&Draft, &str)) -> Result<(), Refusal> {
-    let (text, token, now) = (mend_formats::draft::write(draft), token.to_owned(), app.now_ms());
-    app.writing(move |write| write.add_draft_step(id, (&text, &token), now)).await
+/// An act that only adds to whatever there is: it is never outdated.
+pub(super) fn adding(token: String) -> DraftAct {
+    DraftAct { token, client: String::new(), on: None }
+}
+
+/// Said to whoever acts on a state that somebody else has changed.
+const OUTDATED: &str = "Somebody else has changed this board since you looked at it";
+
+/// Does an act on a draft as it is at that moment: read, changed and kept in one transaction, so that acts that come at the
+/// same time are all kept. What the act objects to changes nothing.
+pub(super) async fn change<F>(
+    app: &App,
+    (id, act): (i64, DraftAct),
+    change: F,
+) -> Result<Result<(), Vec<Finding>>, Refusal>
+where
+    F: FnOnce(&Draft) -> Result<Draft, Vec<Finding>> + Send + 'static,
+{
+    let now = app.now_ms();
+    app.writing(move |write| {
+        let draft = match fresh(write, (id, &act))? {
+            Ok(Some(draft)) => draft,
+            Ok(None) => return Ok(Ok(Ok(()))),
+            Err(refusal) => return Ok(Err(refusal)),
+        };
+        let text = match change(&draft) {
+            Ok(changed) => mend_formats::draft::write(&changed),
+            Err(findings) => return Ok(Ok(Err(findings))),
+        };
+        match text {
+            Ok(text) => write.add_draft_step(id, (&text, &act), now).map(|()| Ok(Ok(()))),
+            Err(error) => Ok(Err(error.into())),
+        }
+    })
+    .await?
+}
+
+/// The draft that an act is to be done on; none where it has been done already.
+fn fresh(write: &Write<'_>, (id, act): (i64, &DraftAct)) -> Result<Result<Option<Draft>, Refusal>, StoreError> {
+    let Some(row) = write.read().draft(id)? else { return Ok(Err(Refusal::NotFound("draft"))) };
+    Ok(match write.read().standing(id, act)? {
+        Standing::Done => Ok(None),
+        Standing::Outdated => Err(Refusal::Outdated(OUTDATED.to_owned())),
+        Standing::Fresh => mend_formats::draft::parse(row.draft.as_bytes()).map(Some).map_err(Refusal::Bad),
+    })
+}
+
+/// Takes a step back or forward; an act that has been done already, or on what somebody else has changed, takes none.
+pub(super) async fn step(app: &App, (id, act): (i64, DraftAct), by: i64) -> Result<(), Refusal> {
+    let now = app.now_ms();
+    app.writing(move |write| {
+        if write.read().draft(id)?.is_none() {
+            return Ok(Err(Refusal::NotFound("draft")));
+        }
+        match write.read().standing(id, &act)? {
+            Standing::Done => Ok(Ok(())),
+            Standing::Outdated => Ok(Err(Refusal::Outdated(OUTDATED.to_owned()))),
+            Standing::Fresh => write.move_draft(id, (by, &act), now).map(Ok),
+        }
+    })
+    .await?
 }

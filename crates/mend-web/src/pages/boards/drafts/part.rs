@@ -1,6 +1,5 @@
 //! The part, taken from the library of kinds or from the shop's own.
 
-use axum::Form;
 use axum::extract::{Path, State};
 use axum::response::Redirect;
 use mend_core::board::draft::{Draft, Part};
@@ -8,9 +7,9 @@ use mend_core::board::library::{self, Values};
 use mend_core::board::{Face, Point, Turn};
 use serde::Deserialize;
 
-use super::live::Kept;
-use super::{keep_step, number};
+use super::{adding, change, number};
 use crate::App;
+use crate::extract::Form;
 use crate::refusal::Refusal;
 
 /// Which one: `usb-c-top`, or `own 3`.
@@ -26,13 +25,16 @@ pub(super) async fn take(
     Path(id): Path<String>,
     Form(wanted): Form<Wanted>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Kept::load(&app, (number(&id)?, "")).await?;
+    let id = number(&id)?;
     let part = part(&app, &wanted.kind).await?;
-    let place = kept.draft.part.as_ref().map_or_else(|| first_place(&kept.draft), |old| (old.at, old.turn, old.face));
-    let (at, turn, face) = place;
-    let draft = Draft { part: Some(Part { at, turn, face, ..part }), ..kept.draft };
-    keep_step(&app, kept.row.id, (&draft, &wanted.token)).await?;
-    Ok(Redirect::to(&format!("/boards/drafts/{}?show=part", kept.row.id)))
+    let put = move |draft: &Draft| {
+        let place = draft.part.as_ref().map_or_else(|| first_place(draft), |old| (old.at, old.turn, old.face));
+        let (at, turn, face) = place;
+        Ok(Draft { part: Some(Part { at, turn, face, ..part }), ..draft.clone() })
+    };
+    let token = if wanted.token.is_empty() { format!("part-{:?}", app.moment()) } else { wanted.token };
+    change(&app, (id, adding(token)), put).await??;
+    Ok(Redirect::to(&format!("/boards/drafts/{id}?show=part")))
 }
 
 async fn part(app: &App, wanted: &str) -> Result<Part, Refusal> {

@@ -8,9 +8,8 @@ use mend_core::board::draft::{Draft, MOST_PHOTOS, Photo};
 use mend_core::board::photo::Placement;
 use mend_core::finding::Finding;
 
-use super::live::Kept;
 use super::trace::refused;
-use super::{keep_step, number};
+use super::{adding, change, number};
 use crate::App;
 use crate::photograph;
 use crate::refusal::Refusal;
@@ -31,24 +30,28 @@ pub(super) async fn add(
         Ok(sent) => sent,
         Err(findings) => return refused(&app, visitor, (id, "photo"), findings).await,
     };
-    let kept = Kept::load(&app, (id, "")).await?;
-    if kept.draft.photos.len() >= MOST_PHOTOS {
-        let full = Finding::blocking("photograph", "photograph", format!("there are {MOST_PHOTOS} already"));
-        return refused(&app, visitor, (id, "photo"), vec![full.hint("take one away first")]).await;
-    }
     let face = if sent.text("face") == "bottom" { Face::Bottom } else { Face::Top };
     let bytes = sent.bytes("photo");
-    let decoded = tokio::task::spawn_blocking(move || photograph::keep(&bytes)).await;
-    let photo = match decoded.map_err(|error| Refusal::Broken(error.to_string()))? {
+    // Decoded before the draft is opened: that takes a second, in which others go on.
+    let photo = match photograph::decode(bytes).await? {
         Ok(photo) => photo,
         Err(findings) => return refused(&app, visitor, (id, "photo"), findings).await,
     };
     let (size, now) = (photo.size, app.now_ms());
     let number = app.writing(move |write| write.add_photo(&photo, now)).await?;
-    let placement = first_place(&kept.draft, size, face);
-    let mut draft = kept.draft;
-    draft.photos.push(Photo { id: number, face, size, placement, lined_up_mm: None });
-    keep_step(&app, id, (&draft, &format!("photo-{number}"))).await?;
+    let add = move |draft: &Draft| {
+        if draft.photos.len() >= MOST_PHOTOS {
+            let full = Finding::blocking("photograph", "photograph", format!("there are {MOST_PHOTOS} already"));
+            return Err(vec![full.hint("remove one first")]);
+        }
+        let mut draft = draft.clone();
+        let placement = first_place(&draft, size, face);
+        draft.photos.push(Photo { id: number, face, size, placement, lined_up_mm: None });
+        Ok(draft)
+    };
+    if let Err(findings) = change(&app, (id, adding(format!("photo-{number}"))), add).await? {
+        return refused(&app, visitor, (id, "photo"), findings).await;
+    }
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=photo")).into_response())
 }
 

@@ -1,5 +1,7 @@
 //! Neighbours from a table of where parts stand.
 
+use std::sync::{Arc, Mutex, PoisonError};
+
 use axum::extract::{Path, Request, State};
 use axum::response::{IntoResponse, Response};
 use mend_core::board::draft::{Draft, MOST_NEIGHBOURS};
@@ -8,9 +10,8 @@ use mend_core::finding::Finding;
 use mend_formats::kicad::Said;
 use mend_formats::placement::{self, Row};
 
-use super::live::Kept;
 use super::trace::refused;
-use super::{keep_step, number};
+use super::{adding, change, number};
 use crate::App;
 use crate::pages::boards::said::Report;
 use crate::refusal::Refusal;
@@ -32,19 +33,25 @@ pub(super) async fn add(
         Ok(sent) => sent,
         Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
     };
-    let kept = Kept::load(&app, (id, "")).await?;
     let reference = sent.text("reference").trim().to_owned();
-    let rows =
-        placement::rows(&sent.bytes("table")).and_then(|rows| Ok((shift(&kept.draft, &rows, &reference)?, rows)));
-    let (by, rows) = match rows {
-        Ok(read) => read,
+    let rows = match placement::rows(&sent.bytes("table")) {
+        Ok(rows) => rows,
         Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
     };
-    let mut said = Said::default();
-    let found = placement::neighbours(&rows, (&reference, by), &mut said);
-    let mut draft = kept.draft;
-    let added = take_over(&mut draft, found);
-    keep_step(&app, id, (&draft, &format!("table-{}", app.now_ms()))).await?;
+    // What came of it is told by the act itself, which sees the draft as it is.
+    let told = Arc::new(Mutex::new((0, Said::default())));
+    let tell = told.clone();
+    let add = move |draft: &Draft| {
+        let (by, mut draft, mut said) = (shift(draft, &rows, &reference)?, draft.clone(), Said::default());
+        let found = placement::neighbours(&rows, (&reference, by), &mut said);
+        let added = take_over(&mut draft, found);
+        *tell.lock().unwrap_or_else(PoisonError::into_inner) = (added, said);
+        Ok(draft)
+    };
+    if let Err(findings) = change(&app, (id, adding(format!("table-{:?}", app.moment()))), add).await? {
+        return refused(&app, visitor, (id, "neighbours"), findings).await;
+    }
+    let (added, said) = std::mem::take(&mut *told.lock().unwrap_or_else(PoisonError::into_inner));
     let frame_back = format!("/boards/drafts/{id}?show=neighbours");
     Ok(Report::new(&format!("{added} neighbours from the table"), &said, (visitor, frame_back)).into_response())
 }

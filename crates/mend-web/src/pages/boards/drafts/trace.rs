@@ -2,8 +2,7 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
-use axum::extract::{Path, Query, State};
+use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::board::draft::Draft;
@@ -13,6 +12,7 @@ use serde::Deserialize;
 use super::live::{Kept, Live};
 use super::{begin as begin_draft, number};
 use crate::App;
+use crate::extract::{Form, Query};
 use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;

@@ -85,6 +85,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 fn figures(step: &Step, (heat, visitor): (&str, Visitor)) -> String {
     match &step.kind {
         StepKind::Do => String::new(),
+        StepKind::Set => "the same air again, until it sinks".to_owned(),
         StepKind::Heat { release: band, stop_s } => format!("{heat}; {}; stop at {stop_s:.0} s", release(band, 0)),
         StepKind::Soak { lasts_s, tools } => format!("{}; {lasts_s:.0} s", in_words(tools, visitor.scale)),
         StepKind::WhileWarm { window_s } => format!("warm enough for {}", seconds(*window_s)),

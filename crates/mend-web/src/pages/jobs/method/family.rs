@@ -19,7 +19,7 @@ use super::reasons;
 use crate::App;
 use crate::computing::Part;
 use crate::job::Job;
-use crate::methods::{Weighed, comparing, search_place, searching};
+use crate::methods::{Weighed, comparing, searching};
 use crate::pages::number::apart;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -158,13 +158,13 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyP
 
 pub(crate) async fn cancel(State(app): State<App>, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    app.computing.searches.cancel(search_place(job.row.id, family));
+    app.computing.cancel(&Weighed::of(&app, &job).await?.search_key(family));
     Ok(SearchPart { part: Part::Cancelled, job: job.row.id, key: family.key(), fitting: true })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&state.0, &path).await?;
-    state.0.computing.searches.forget(search_place(job.row.id, family));
+    state.0.computing.forget(&Weighed::of(&state.0, &job).await?.search_key(family));
     poll(state, visitor, path).await
 }
 

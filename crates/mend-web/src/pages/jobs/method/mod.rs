@@ -1,17 +1,14 @@
 //! The method stop: the families side by side, one recommended, any to be chosen.
 //!
-//! - this file: the page with its lanes; [`said`]: their table; [`family`]: one of them with its search; [`means`]: what the
-//!   shop has and can; [`what_if`]: a plan with one thing changed; [`card`]: the steps to print
+//! - this file: the page with its lanes; [`said`]: their table; [`family`]: one of them with its search; [`what_if`]: a plan with one thing changed; [`card`]: the steps to print
 
 pub(crate) mod card;
 pub(crate) mod family;
-pub(crate) mod means;
 mod said;
 pub(crate) mod what_if;
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::board::MustLive;
@@ -22,11 +19,11 @@ use mend_core::shop::Stop;
 use mend_formats::shop::PlanInputs;
 use serde::Deserialize;
 
-use self::means::MeansView;
 use self::said::Said;
 use super::{JobPath, number};
 use crate::App;
 use crate::computing::Part;
+use crate::extract::Form;
 use crate::job::Job;
 use crate::methods::{Weighed, choose, comparing};
 use crate::pages::{Frame, JobHead};
@@ -51,7 +48,7 @@ struct MethodPage {
     job: i64,
     must_live: MustLive,
     part: Part<Box<Said>>,
-    means: MeansView,
+    means: String,
 }
 
 async fn lanes(app: &App, visitor: Visitor, (job, weighed): (&Job, &Weighed)) -> Result<Part<Box<Said>>, Refusal> {
@@ -71,7 +68,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         job: job.row.id,
         must_live: weighed.inputs.must_live,
         part,
-        means: MeansView::of(&job.means, Vec::new()),
+        means: crate::pages::equipment::summary(&job.means),
     };
     Ok(page.into_response())
 }
@@ -84,14 +81,15 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath
 }
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<LanesPart, Refusal> {
-    let job = number(&path)?;
-    app.computing.comparisons.cancel(job);
-    Ok(LanesPart { part: Part::Cancelled, job })
+    let job = Job::load(&app, number(&path)?).await?;
+    app.computing.cancel(&Weighed::of(&app, &job).await?.comparison_key());
+    Ok(LanesPart { part: Part::Cancelled, job: job.row.id })
 }
 
 /// Now it is wanted after all.
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
-    state.0.computing.comparisons.forget(number(&path)?);
+    let job = Job::load(&state.0, number(&path)?).await?;
+    state.0.computing.forget(&Weighed::of(&state.0, &job).await?.comparison_key());
     poll(state, visitor, path).await
 }
 

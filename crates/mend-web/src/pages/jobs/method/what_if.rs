@@ -2,7 +2,6 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::planning::margin::Kind;
@@ -20,11 +19,12 @@ use super::super::{JobPath, number};
 use super::said::release;
 use crate::App;
 use crate::computing::Stand;
+use crate::extract::Form;
 use crate::job::{Job, Planned};
 use crate::methods::{choose, varying};
 use crate::pages::number::apart;
 use crate::pages::{Frame, JobHead, window_word};
-use crate::planner::{bundle, written};
+use crate::planner::{Ordered, written};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -80,7 +80,7 @@ fn present(job: &Job) -> Result<&Planned, Refusal> {
 }
 
 async fn changes_of(app: &App, job: &Job) -> Result<Vec<Change>, Refusal> {
-    let bundle = bundle(app, job.board()?.1.clone(), &present(job)?.inputs).await?;
+    let bundle = Ordered::of(app, job, &present(job)?.inputs).await?.bundle;
     Ok(changes(&bundle.subject(), &bundle.order(&Watch::new())))
 }
 
@@ -110,16 +110,22 @@ async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart,
     let now = Said::of(plan, None, visitor.scale);
     let mut columns = vec![Column { id: None, name: "As it is planned".to_owned(), said: Some(now), percent: 100 }];
     let id = job.row.id;
-    for row in app.reading(move |read| read.variants(id)).await? {
+    let rows = app.reading(move |read| read.variants(id)).await?;
+    // All at once: a page does not wait for one variant after the other.
+    let column = |row: VariantRow| async move {
         let VariantRow { id, name, inputs } = row;
-        let Some(inputs) = read_inputs(&inputs) else { continue };
-        let (said, percent) = match varying(app, job, (id, &inputs)).await? {
-            Stand::Ended(Ok(variant)) => (Some(Said::of(&variant, Some(plan), visitor.scale)), 100),
-            Stand::Ended(Err(_)) => (None, 100),
-            Stand::Running(share) => (None, (share * 100.0) as u32),
+        let stand = match read_inputs(&inputs) {
+            Some(inputs) => Some(varying(app, job, (id, &inputs)).await?),
+            None => None,
         };
-        columns.push(Column { id: Some(id), name, said, percent });
-    }
+        let (said, percent) = match stand {
+            Some(Stand::Ended(Ok(variant))) => (Some(Said::of(&variant, Some(plan), visitor.scale)), 100),
+            Some(Stand::Running(share)) => (None, ((share * 100.0) as u32).min(99)),
+            Some(Stand::Ended(Err(_))) | None => (None, 100),
+        };
+        Ok::<_, Refusal>(Column { id: Some(id), name, said, percent })
+    };
+    columns.extend(futures_util::future::try_join_all(rows.into_iter().map(column)).await?);
     let running = columns.iter().any(|column| column.said.is_none() && column.percent < 100);
     Ok(VariantsPart { columns, running, job: job.row.id })
 }

@@ -1,23 +1,26 @@
-//! What the shop has and can: kept as it is ticked, for every job.
+//! Equipment and skill: what the shop has and can, kept as it is ticked, for every job.
 
 use std::collections::BTreeSet;
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::Form;
+use axum::Router;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
+use axum::routing::get;
 use mend_core::finding::Finding;
 use mend_core::materials::ALLOYS;
 use mend_core::method::means::{Level, Sucker};
 use mend_core::method::usual::SHIELDS;
 use mend_formats::means::{FORMAT, MeansFile, write};
 
-use super::super::{JobPath, number};
+use super::Frame;
 use crate::App;
+use crate::extract::Form;
 use crate::pages::{number::number as read_number, word};
 use crate::refusal::Refusal;
+use crate::visitor::Visitor;
 
 /// A choice of the form.
 pub(crate) struct Option_ {
@@ -36,21 +39,35 @@ pub(crate) struct MeansView {
     pub(crate) plate: bool,
     pub(crate) wire: bool,
     pub(crate) names: Vec<&'static str>,
-    pub(crate) findings: Vec<Finding>,
-    /// In a line, for the closed form.
-    pub(crate) summary: String,
 }
 
-/// What is answered to a change: the summary and what can't be read; lanes follow by themselves.
+/// What is answered to a change: that it is kept, or what can't be read.
 #[derive(Template, WebTemplate)]
-#[template(path = "jobs/method/means_said.html")]
-struct MeansSaid {
+#[template(path = "shop/kept.html")]
+pub(crate) struct KeptNote {
+    pub(crate) at: String,
+    pub(crate) findings: Vec<Finding>,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "shop/equipment.html")]
+struct EquipmentPage {
+    frame: Frame,
     means: MeansView,
-    job: i64,
+}
+
+pub(crate) fn routes() -> Router<App> {
+    Router::new().route("/equipment", get(show).post(keep))
+}
+
+async fn show(State(app): State<App>, visitor: Visitor) -> Result<EquipmentPage, Refusal> {
+    let file = crate::planner::means(&app).await?;
+    let frame = Frame::new("Equipment and skill", visitor.scale, "shop", "/equipment".to_owned());
+    Ok(EquipmentPage { frame, means: MeansView::of(&file) })
 }
 
 impl MeansView {
-    pub(crate) fn of(file: &MeansFile, findings: Vec<Finding>) -> Self {
+    pub(crate) fn of(file: &MeansFile) -> Self {
         let levels = Level::ALL.map(|level| Option_ { key: word(&level), name: level.name(), is: level == file.level });
         let suckers = [(Sucker::None, "braid alone"), (Sucker::Pump, "spring pump"), (Sucker::Vacuum, "vacuum iron")];
         let suckers = suckers.map(|(s, name)| Option_ { key: word(&s), name, is: s == file.sucker });
@@ -61,7 +78,6 @@ impl MeansView {
         });
         let tips = file.tips_mm.iter().map(f64::to_string).collect::<Vec<_>>().join(", ");
         Self {
-            summary: summary(file),
             levels: levels.into(),
             suckers: suckers.into(),
             shields: shields.into(),
@@ -70,12 +86,12 @@ impl MeansView {
             plate: file.plate,
             wire: file.wire,
             names: ALLOYS.iter().map(|alloy| alloy.name).collect(),
-            findings,
         }
     }
 }
 
-fn summary(file: &MeansFile) -> String {
+/// In a line, beside what is weighed with it.
+pub(crate) fn summary(file: &MeansFile) -> String {
     let mut have = vec![format!("{} hands", file.level.name()), format!("{} tips", file.tips_mm.len())];
     have.extend(file.plate.then(|| "plate".to_owned()));
     have.extend(
@@ -113,23 +129,17 @@ fn read(sent: &[(String, String)]) -> Result<MeansFile, Vec<Finding>> {
     Ok(file)
 }
 
-pub(crate) async fn keep(
-    State(app): State<App>,
-    path: JobPath,
-    Form(sent): Form<Vec<(String, String)>>,
-) -> Result<Response, Refusal> {
-    let job = number(&path)?;
-    let before = crate::planner::means(&app).await?;
+async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -> Result<Response, Refusal> {
     let file = match read(&sent) {
         Ok(file) => file,
         Err(findings) => {
-            let said = MeansSaid { means: MeansView::of(&before, findings), job };
-            return Ok((StatusCode::UNPROCESSABLE_ENTITY, said).into_response());
+            let note = KeptNote { at: String::new(), findings };
+            return Ok((StatusCode::UNPROCESSABLE_ENTITY, note).into_response());
         }
     };
-    let (text, now) = (write(&file).map_err(|error| Refusal::Broken(error.to_string()))?, app.now_ms());
+    let (text, now) = (write(&file)?, app.now_ms());
     app.writing(move |w| w.set_means(&text, now)).await?;
-    Ok(MeansSaid { means: MeansView::of(&file, Vec::new()), job }.into_response())
+    Ok(KeptNote { at: app.now().strftime("%H:%M:%S").to_string(), findings: Vec::new() }.into_response())
 }
 
 #[cfg(test)]
@@ -152,7 +162,7 @@ mod tests {
         let file = read(&all).expect("can be read");
         assert_eq!((file.level, file.sucker, file.plate, file.wire), (Level::Practised, Sucker::Vacuum, true, false));
         assert_eq!((file.tips_mm.as_slice(), file.alloys.len()), (&[1.0, 2.5, 4.0][..], 2));
-        assert_eq!(MeansView::of(&file, vec![]).tips, "1, 2.5, 4");
+        assert_eq!(MeansView::of(&file).tips, "1, 2.5, 4");
         let findings = read(&sent(&[("tips", "wide"), ("alloys", "")])).expect_err("no number");
         assert!(findings[0].message.contains("wide"), "{findings:?}");
         let findings = read(&sent(&[("alloys", "Mithril")])).expect_err("no alloy");

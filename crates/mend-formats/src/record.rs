@@ -1,0 +1,205 @@
+//! A job with all that is on record of it, `urgent-mend/job/2`: what a shop exports and imports. Times are those of the day
+//! on which they were, and the computed plans of its bench runs come along: nothing is computed to read it.
+
+use std::collections::BTreeMap;
+
+use mend_core::finding::Finding;
+use mend_core::inspection::Mark;
+use mend_core::planning::bench_run::Happening;
+use mend_core::planning::sequence::Step;
+use mend_core::shop::{Field, check_field};
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+
+use crate::charge::ChargeFile;
+use crate::reading;
+use crate::{plan, shop};
+
+/// The format's name.
+pub const FORMAT: &str = "urgent-mend/job/2";
+const RULE: &str = "job_file";
+/// Larger files are refused before they are parsed, bytes: a job with all its plans is far larger than any other file.
+const LARGEST: usize = 64 * 1024 * 1024;
+
+/// A job. Moments are ms since the epoch.
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct JobRecord {
+    /// Always `urgent-mend/job/2`.
+    pub format: String,
+    /// When it was taken in.
+    pub taken_in_ms: i64,
+    /// When it was given back; left out: it is in the shop.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub handed_over_ms: Option<i64>,
+    /// The intake's fields by key.
+    pub intake: BTreeMap<String, String>,
+    /// Its board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub board: Option<BoardName>,
+    /// What its joints hold and are fed, as entered.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub charge: Option<Box<RawValue>>,
+    /// What its heat plan is set to, as entered: a plan's inputs.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub settings: Option<Box<RawValue>>,
+    /// Its plans that count, oldest first: those of its runs, and the newest.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub plans: Vec<PlanRecord>,
+    /// Its plans with one thing changed, by name.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub variants: Vec<VariantRecord>,
+    /// Its bench runs, oldest first.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub runs: Vec<RunRecord>,
+    /// Pins by name and mark.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub pins: BTreeMap<String, String>,
+    /// What handing over and reopening left on record.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub log: Vec<LogRecord>,
+}
+
+/// A version of a board model.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct BoardName {
+    /// The model's name.
+    pub model: String,
+    /// Which version, from 1.
+    pub version: i64,
+}
+
+/// A plan.
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct PlanRecord {
+    /// The board that it is for.
+    pub board: BoardName,
+    /// What it was made from.
+    pub inputs: Box<RawValue>,
+    /// The plan, `urgent-mend/plan/1`.
+    pub plan: Box<RawValue>,
+    /// The station that it was computed with, `urgent-mend/station/1`, as it was then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub station: Option<String>,
+    /// When it was made.
+    pub made_ms: i64,
+}
+
+/// A variant.
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct VariantRecord {
+    /// Its name.
+    pub name: String,
+    /// What it is planned from.
+    pub inputs: Box<RawValue>,
+}
+
+/// A bench run.
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct RunRecord {
+    /// The plan that it follows: its place in the list, from 0.
+    pub plan: usize,
+    /// When it was opened.
+    pub opened_ms: i64,
+    /// Its steps as they were; left out: of a version that did not keep them.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub steps: Option<Box<RawValue>>,
+    /// What happened, in its sequence.
+    pub events: Vec<EventRecord>,
+}
+
+/// An event.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct EventRecord {
+    /// `go`, `stopped`, `undo`, `fed`, `flooded`, `wicked` or `overridden`.
+    pub kind: String,
+    /// The step at which it was entered, from 0; -1: not known.
+    pub step: i64,
+    /// Of the ledger: a row of the connector; empty: all of them.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub row: String,
+    /// Why one went on against the arithmetic.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub reason: String,
+    /// When it was entered, ms since the run was opened.
+    pub at_ms: i64,
+    /// When the shop had it, ms since the run was opened.
+    pub came_ms: i64,
+    /// The time of day at which the shop had it.
+    pub arrived_ms: i64,
+    /// As the browser named it.
+    pub token: String,
+}
+
+/// A line of the record.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct LogRecord {
+    /// `handed-over` or `reopened`.
+    pub what: String,
+    /// Who.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub who: String,
+    /// Why.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub reason: String,
+    /// When.
+    pub at_ms: i64,
+}
+
+/// Reads a record; everything in it is checked as if it were entered.
+pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
+    let record: JobRecord = reading::json_up_to(RULE, (bytes, LARGEST))?;
+    reading::expect_format(RULE, &record.format, FORMAT)?;
+    let mut found = Vec::new();
+    for (key, value) in &record.intake {
+        match Field::named(key).map(|field| check_field(field, value)) {
+            Some(Ok(_)) => {}
+            Some(Err(finding)) => found.push(finding),
+            None => found.push(Finding::blocking(RULE, key.as_str(), "no such field")),
+        }
+    }
+    let mut want = |place: String, holds: bool, what: &str| {
+        if !holds {
+            found.push(Finding::blocking(RULE, place, what).hint("see docs/formats/job.md"));
+        }
+    };
+    let of = |raw: &Option<Box<RawValue>>, fits: fn(&str) -> bool| raw.as_ref().is_none_or(|raw| fits(raw.get()));
+    want("charge".to_owned(), of(&record.charge, |text| ChargeFile::parse(text).is_some()), "no charge");
+    want("settings".to_owned(), of(&record.settings, |text| shop::read_inputs(text).is_some()), "no plan's inputs");
+    for (k, one) in record.plans.iter().enumerate() {
+        want(format!("plans[{k}].inputs"), shop::read_inputs(one.inputs.get()).is_some(), "no plan's inputs");
+        want(format!("plans[{k}].plan"), plan::read_kept(one.plan.get()).is_some(), "no plan");
+    }
+    for (k, variant) in record.variants.iter().enumerate() {
+        want(format!("variants[{k}]"), shop::read_inputs(variant.inputs.get()).is_some(), "no plan's inputs");
+    }
+    for (k, run) in record.runs.iter().enumerate() {
+        want(format!("runs[{k}].plan"), run.plan < record.plans.len(), "there is no such plan in the list");
+        let steps = of(&run.steps, |text| serde_json::from_str::<Vec<Step>>(text).is_ok());
+        want(format!("runs[{k}].steps"), steps, "no steps");
+        for (e, event) in run.events.iter().enumerate() {
+            let known = Happening::named(&event.kind, (&event.row, &event.reason)).is_some();
+            want(format!("runs[{k}].events[{e}].kind"), known, "nothing that happens at the bench");
+        }
+    }
+    for (pin, mark) in &record.pins {
+        want(format!("pins.{pin}"), Mark::named(mark).is_some(), "no mark");
+    }
+    if found.is_empty() { Ok(record) } else { Err(found) }
+}
+
+/// Writes a record.
+pub fn write(record: &JobRecord) -> Result<String, serde_json::Error> {
+    Ok(serde_json::to_string_pretty(record)? + "\n")
+}
+
+/// A stored text as a part of a record; none where it is no JSON.
+pub fn raw(text: &str) -> Option<Box<RawValue>> {
+    RawValue::from_string(text.to_owned()).ok()
+}

@@ -1,0 +1,96 @@
+//! What is computed, and where it is shown.
+
+use std::fmt;
+use std::marker::PhantomData;
+use std::sync::Arc;
+
+use mend_core::planning::compare::Comparison;
+use mend_core::planning::plan::Plan;
+use mend_core::planning::search::Searched;
+use mend_core::planning::watched::Replay;
+
+use super::Rechecked;
+
+/// What a key is for, without its type: two kinds never share a result.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub(super) struct Bare {
+    kind: &'static str,
+    of: Arc<str>,
+}
+
+impl Bare {
+    pub(super) fn kind(&self) -> &'static str {
+        self.kind
+    }
+}
+
+/// A computation by everything that its result depends on. The type is that of the result.
+pub(crate) struct Key<T> {
+    pub(super) bare: Bare,
+    result: PhantomData<fn() -> T>,
+}
+
+impl<T> Clone for Key<T> {
+    fn clone(&self) -> Self {
+        Self { bare: self.bare.clone(), result: PhantomData }
+    }
+}
+
+impl<T> fmt::Debug for Key<T> {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        self.bare.fmt(f)
+    }
+}
+
+impl<T> Key<T> {
+    pub(super) fn new(kind: &'static str, of: impl Into<Arc<str>>) -> Self {
+        Self { bare: Bare { kind, of: of.into() }, result: PhantomData }
+    }
+}
+
+impl Key<Plan> {
+    /// The plan of these inputs.
+    pub(crate) fn plan(of: String) -> Self {
+        Self::new("plan", of)
+    }
+}
+
+impl Key<Rechecked> {
+    /// The process window of these inputs.
+    pub(crate) fn window(of: String) -> Self {
+        Self::new("window", of)
+    }
+}
+
+impl Key<Replay> {
+    /// The replay of these inputs.
+    pub(crate) fn replay(of: String) -> Self {
+        Self::new("replay", of)
+    }
+}
+
+impl Key<Comparison> {
+    /// The comparison of methods on these inputs.
+    pub(crate) fn comparison(of: String) -> Self {
+        Self::new("comparison", of)
+    }
+}
+
+impl Key<Searched> {
+    /// The thorough search of a family on these inputs.
+    pub(crate) fn search(of: String) -> Self {
+        Self::new("search", of)
+    }
+}
+
+/// Where a result is shown. A place shows one result of a kind at a time: when it asks for another, it has turned away from
+/// the one before.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub(crate) enum Place {
+    /// A page of a job.
+    Job(i64),
+    /// A family's page of a job.
+    Family(i64, &'static str),
+    /// A variant's column.
+    Variant(i64),
+}

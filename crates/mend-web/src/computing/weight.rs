@@ -1,0 +1,55 @@
+//! How many bytes a result takes: the cache is bounded by their sum. Counted from the large arrays of each; what is left out is
+//! covered by a flat share.
+
+use mend_core::planning::compare::Comparison;
+use mend_core::planning::plan::Plan;
+use mend_core::planning::process_window::Candidate;
+use mend_core::planning::search::Searched;
+use mend_core::planning::watched::Replay;
+
+use super::Rechecked;
+
+/// Names, words, small lists.
+const SMALL: usize = 16 * 1024;
+
+/// Bytes that a result holds, about.
+pub(crate) trait Weight {
+    /// About so many bytes.
+    fn bytes(&self) -> usize;
+}
+
+impl Weight for Plan {
+    fn bytes(&self) -> usize {
+        let marks: usize = self.margins.iter().map(|margin| margin.marks.len()).sum();
+        let cells = self.map.top_c.len() + self.map.bottom_c.len();
+        SMALL + cells * size_of::<Option<f64>>() + marks * 64 + self.joints.len() * 96
+    }
+}
+
+impl Weight for Rechecked {
+    fn bytes(&self) -> usize {
+        SMALL + self.map.candidates.len() * size_of::<Candidate>()
+    }
+}
+
+impl Weight for Replay {
+    fn bytes(&self) -> usize {
+        let cells: usize = self.recording.frames.iter().flatten().map(Vec::len).sum();
+        let traces = &self.recording.traces;
+        let curves =
+            traces.joints.iter().chain(&traces.neighbours).chain(&traces.own_joints).map(Vec::len).sum::<usize>();
+        SMALL + 4 * (cells + curves + 3 * traces.body.len()) + self.tightest.len() * size_of::<(usize, f64)>()
+    }
+}
+
+impl Weight for Comparison {
+    fn bytes(&self) -> usize {
+        SMALL + self.lanes.iter().map(|lane| SMALL + lane.plan.bytes()).sum::<usize>()
+    }
+}
+
+impl Weight for Searched {
+    fn bytes(&self) -> usize {
+        SMALL
+    }
+}

@@ -1,0 +1,215 @@
+//! A job with everything known of it, read in one go.
+//!
+//! - this file: the job and where it stands; [`kept`]: read from the store and understood; [`bench`]: its bench run;
+//!   [`summary`]: what lists show of it
+
+mod bench;
+mod kept;
+mod summary;
+
+use std::collections::BTreeMap;
+
+use mend_core::board::Board;
+use mend_core::inspection::{Mark, Verdict, Walked, verdict};
+use mend_core::planning::plan::Plan;
+use mend_core::planning::sequence::{Script, Step, sequence};
+use mend_core::shop::{Facts, Field, PinState, RunState};
+use mend_core::solder::Charge;
+use mend_formats::charge::ChargeFile;
+use mend_formats::means::MeansFile;
+use mend_formats::shop::PlanInputs;
+use mend_formats::{plan, shop};
+use mend_store::{JobRow, LogRow, PlanRow, Read, StoreError, Write};
+
+use crate::App;
+use crate::draw::agreement::Release;
+use crate::refusal::Refusal;
+pub(crate) use bench::Bench;
+use kept::Kept;
+pub(crate) use kept::means_or_usual;
+pub(crate) use summary::{Summary, index_row};
+
+/// A plan with what it was made from.
+#[derive(Debug, Clone)]
+pub(crate) struct Planned {
+    pub(crate) id: i64,
+    pub(crate) inputs: PlanInputs,
+    pub(crate) plan: Plan,
+}
+
+/// A part of a job that is there and can't be read.
+#[derive(Debug, Clone)]
+pub(crate) struct Unread {
+    pub(crate) what: &'static str,
+    pub(crate) why: String,
+}
+
+/// The job.
+#[derive(Debug, Clone)]
+pub(crate) struct Job {
+    pub(crate) row: JobRow,
+    pub(crate) board: Option<(i64, Board)>,
+    /// The model of its board, and which version of it.
+    pub(crate) model: Option<i64>,
+    pub(crate) version: i64,
+    pub(crate) planned: Option<Planned>,
+    /// What the heat plan is set to, as it was entered.
+    pub(crate) entered: Option<PlanInputs>,
+    /// What the joints hold, as it was entered or as the plan had it.
+    pub(crate) charge: Option<ChargeFile>,
+    pub(crate) bench: Option<Bench>,
+    /// Is there a bench run, readable or not?
+    pub(crate) has_run: bool,
+    pub(crate) pins: BTreeMap<String, String>,
+    /// What the shop has and can.
+    pub(crate) means: MeansFile,
+    /// What handing over and reopening left on record.
+    pub(crate) log: Vec<LogRow>,
+    /// What is there and can't be read.
+    pub(crate) unread: Vec<Unread>,
+}
+
+impl Planned {
+    /// A plan of this version; one of another engine is computed anew.
+    fn current(row: PlanRow) -> Option<Self> {
+        Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read(&row.plan)? })
+    }
+
+    /// The steps at the bench.
+    pub(crate) fn steps(&self, (board, means): (&Board, &MeansFile), charge: &Charge) -> Vec<Step> {
+        let choice = self.inputs.method.as_ref();
+        let (must_live, sucker) = (self.inputs.must_live, means.sucker);
+        sequence(&Script { choice, must_live, sucker, ..Script::plain(board, &self.plan, charge) })
+    }
+
+    /// Whatever engine made it: a run keeps the plan that it was begun with.
+    fn kept(row: PlanRow) -> Option<Self> {
+        Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read_kept(&row.plan)? })
+    }
+}
+
+impl Job {
+    /// One job, or a refusal.
+    pub(crate) async fn load(app: &App, id: i64) -> Result<Self, Refusal> {
+        app.reading(move |read| Self::read(read, id)).await?.ok_or(Refusal::NotFound("job"))
+    }
+
+    /// One job, read and understood on the store's own thread.
+    pub(crate) fn read(read: Read<'_>, id: i64) -> Result<Option<Self>, StoreError> {
+        Ok(read.job(id)?.map(|row| Kept::read(read, row)).transpose()?.map(Kept::understood))
+    }
+
+    /// Puts the job as it is now into the lists. For the transaction that has changed it.
+    pub(crate) fn list(write: &Write<'_>, id: i64) -> Result<(), StoreError> {
+        match Self::read(write.read(), id)? {
+            Some(job) => job.listed(write),
+            None => Ok(()),
+        }
+    }
+
+    /// The same, of a job that has been read since it was changed.
+    pub(crate) fn listed(&self, write: &Write<'_>) -> Result<(), StoreError> {
+        match index_row(self) {
+            Ok(row) => write.list_job(&row),
+            Err(error) => Err(StoreError::Connection(error.to_string())),
+        }
+    }
+
+    /// A value of the intake; empty where nothing was typed.
+    pub(crate) fn intake(&self, key: &str) -> &str {
+        self.row.intake.get(key).map_or("", String::as_str)
+    }
+
+    /// What to call it.
+    pub(crate) fn device(&self) -> &str {
+        if self.intake("device").is_empty() { "New device" } else { self.intake("device") }
+    }
+
+    /// Has it been handed over? Then nothing of it changes.
+    pub(crate) fn is_closed(&self) -> bool {
+        self.row.handed_over_ms.is_some()
+    }
+
+    /// The board, or a refusal that says that there is none yet.
+    pub(crate) fn board(&self) -> Result<&(i64, Board), Refusal> {
+        let unread = self.unread.iter().any(|unread| unread.what == "board");
+        let none = if unread { "This job's board can't be read" } else { "This job has no board yet" };
+        self.board.as_ref().ok_or(Refusal::NotYet(none))
+    }
+
+    /// What the joints hold: as entered, else as guessed with nothing fed.
+    pub(crate) fn charge_file(&self) -> ChargeFile {
+        self.charge.clone().unwrap_or_default()
+    }
+
+    /// What it is to be planned from: as entered, else as planned, for what the joints hold now.
+    pub(crate) fn inputs(&self) -> Option<PlanInputs> {
+        let set = self.entered.as_ref().or(self.planned.as_ref().map(|p| &p.inputs))?;
+        Some(set.clone().with(&self.charge_file()))
+    }
+
+    /// The plan, if it is for what is set and what the joints hold now.
+    pub(crate) fn current_plan(&self) -> Option<&Planned> {
+        let inputs = self.inputs()?;
+        self.planned.as_ref().filter(|p| p.inputs == inputs)
+    }
+
+    /// The run, or a refusal.
+    pub(crate) fn bench(&self) -> Result<&Bench, Refusal> {
+        self.bench.as_ref().ok_or(Refusal::NotYet("This job has no bench run yet"))
+    }
+
+    /// The release that the plan of its run predicted, with what was stamped.
+    pub(crate) fn release(&self) -> Option<Release> {
+        let bench = self.bench.as_ref()?;
+        let stamp = bench.state.release()?;
+        let band = bench.planned.plan.release;
+        let predicted = band.low_s.zip(band.mid_s).map(|(low, mid)| (low, mid, band.high_s));
+        Some(Release { name: self.device().to_owned(), job: self.row.id, predicted, actual_s: stamp.seconds })
+    }
+
+    /// Every pin with its mark.
+    pub(crate) fn walked(&self) -> Vec<Walked> {
+        let joints = self.board.iter().flat_map(|(_, board)| &board.connector.joints);
+        let walked = |j: &mend_core::board::Joint| Walked {
+            name: j.name.clone(),
+            hidden: j.hidden,
+            mark: self.pins.get(&j.name).and_then(|mark| Mark::named(mark)),
+        };
+        joints.filter(|j| j.is_pin()).map(walked).collect()
+    }
+
+    /// Has every pin been walked and found firm?
+    pub(crate) fn is_sound(&self) -> bool {
+        let walked = self.walked();
+        !walked.is_empty() && verdict(&walked).is_sound()
+    }
+
+    /// Where it stands; when it is due is for whoever knows the day.
+    pub(crate) fn facts(&self) -> Facts {
+        let missing = Field::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();
+        let run = match &self.bench {
+            None => RunState::NotStarted,
+            Some(bench) if bench.is_done() => RunState::Done,
+            Some(bench) => RunState::AtStep(bench.state.at + 1, bench.steps.len()),
+        };
+        let pins = match verdict(&self.walked()) {
+            _ if self.pins.is_empty() => PinState::NotWalked,
+            Verdict::Unfinished { .. } => PinState::Partly,
+            Verdict::Sound => PinState::Sound,
+            _ => PinState::Rework,
+        };
+        Facts {
+            intake_missing: missing,
+            board: self.board.is_some(),
+            alloy: self.charge.is_some(),
+            method: self.inputs().is_some_and(|inputs| inputs.method.is_some()),
+            window: self.current_plan().map(|p| p.plan.window),
+            run,
+            pins,
+            handed_over: self.is_closed(),
+            waits_for: self.intake("waits_for").to_owned(),
+            due_in_days: None,
+        }
+    }
+}

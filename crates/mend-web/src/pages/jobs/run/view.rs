@@ -1,0 +1,185 @@
+//! The present step of a bench run as it is laid out.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use mend_core::caution::{Caution, DEFERENCE};
+use mend_core::planning::bench_run::{Phase, Stamp};
+use mend_core::planning::sequence::passes::tools;
+use mend_core::planning::sequence::{HotTool, StepKind};
+use mend_core::units::{Scale, Temperature};
+use mend_store::Moment;
+
+use super::super::heat_said::seconds;
+use super::super::ledger_view::LedgerView;
+use super::super::recipe_said::shield_maps;
+use crate::draw::board_map::BoardMap;
+use crate::draw::time_bar::{TimeBar, time_bar};
+use crate::job::{Bench, Job};
+use crate::visitor::Visitor;
+
+/// The present step, ready to lay out.
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/run_step.html")]
+pub(crate) struct StepView {
+    job: i64,
+    run: i64,
+    device: String,
+    /// The step as events name it, from 0.
+    step: usize,
+    at: usize,
+    of: usize,
+    title: String,
+    lines: Vec<String>,
+    cue: String,
+    cautions: Vec<Caution>,
+    deference: &'static str,
+    air: String,
+    /// `ready`, `running`, `moved` or `done`.
+    phase: &'static str,
+    /// How long the phase has lasted when this was laid out, ms.
+    elapsed_ms: i64,
+    /// The clock stands at this, s.
+    stands_s: Option<String>,
+    clock_label: String,
+    /// What is said where nothing is predicted.
+    unpredicted: &'static str,
+    bar: Option<TimeBar>,
+    go: String,
+    /// The next step is closed by the cleaning ledger.
+    shut: bool,
+    heating: bool,
+    done: bool,
+    undoable: bool,
+    closed: bool,
+    stamps: Vec<String>,
+    ledger: Option<LedgerView>,
+    titles: Vec<String>,
+    stopped: String,
+    why: String,
+    /// What to do if it does not come.
+    otherwise: Vec<String>,
+    /// Where the shields go.
+    maps: Vec<BoardMap>,
+}
+
+impl StepView {
+    pub(super) fn of((job, bench): (&Job, &Bench), now: &Moment, visitor: Visitor) -> Self {
+        let state = &bench.state;
+        let step = bench.steps.get(state.at);
+        let kind = step.map_or(&StepKind::Do, |s| &s.kind);
+        let recipe = &bench.planned.inputs.settings;
+        let hot = match kind {
+            StepKind::Heat { .. } => tools(recipe.air.as_ref(), &recipe.with),
+            StepKind::Soak { tools, .. } => tools.clone(),
+            _ => Vec::new(),
+        };
+        let stands_s = match state.phase {
+            Phase::Moved { since_ms, at_ms } => Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0)),
+            _ => None,
+        };
+        let done = step.is_none();
+        let running = matches!(state.phase, Phase::Running { .. });
+        Self {
+            job: job.row.id,
+            run: bench.run.id,
+            device: job.device().to_owned(),
+            step: state.at,
+            at: (state.at + 1).min(bench.steps.len()),
+            of: bench.steps.len(),
+            title: step.map_or("All steps done".to_owned(), |s| s.title.clone()),
+            lines: step.map_or(vec!["On to the pin walk.".to_owned()], |s| s.lines.clone()),
+            cue: step.map_or(String::new(), |s| s.cue.clone()),
+            cautions: step.map_or(vec![], |s| s.cautions.clone()),
+            deference: DEFERENCE,
+            air: in_words(&hot, visitor.scale),
+            phase: if done { "done" } else { state.phase.name() },
+            elapsed_ms: bench.phase_ms(now),
+            stands_s,
+            clock_label: clock_label(kind, state.phase),
+            unpredicted: unpredicted(kind),
+            bar: match kind {
+                StepKind::Heat { release, stop_s } => Some(time_bar(release, *stop_s)),
+                _ => None,
+            },
+            go: if bench.is_shut() { "Fit is closed".to_owned() } else { go_label(kind, state.phase, done) },
+            shut: bench.is_shut(),
+            heating: kind.is_heating() && running,
+            done,
+            undoable: state.undoable,
+            closed: job.is_closed(),
+            stamps: state.stamps.iter().map(stamp).collect(),
+            ledger: step.and_then(|step| LedgerView::of(bench, step.duty)),
+            titles: bench.steps.iter().map(|s| s.title.clone()).collect(),
+            stopped: if done { String::new() } else { stopped(state.stopped) },
+            why: step.map_or(String::new(), |s| s.why.clone()),
+            otherwise: step.map_or(vec![], |s| s.otherwise.clone()),
+            maps: step
+                .filter(|s| s.map)
+                .zip(job.board.as_ref())
+                .map_or(vec![], |(_, (_, board))| shield_maps((board, None), recipe, visitor.scale)),
+        }
+    }
+}
+
+/// A release in words: which attempt, and from what.
+pub(in crate::pages::jobs) fn stamp(stamp: &Stamp) -> String {
+    let Stamp { step, seconds: took, attempt, since_off_s } = stamp;
+    match since_off_s {
+        None => format!("{step}: it moved after {took:.1} s"),
+        Some(off) => format!("{step}: it moved after {took:.1} s, attempt {attempt}, {off:.0} s after air off"),
+    }
+}
+
+fn stopped(times: usize) -> String {
+    match times {
+        0 => String::new(),
+        1 => "Stopped at the line once.".to_owned(),
+        times => format!("Stopped at the line {times} times."),
+    }
+}
+
+/// `400 °C`, or each tool by its name where it is not the air alone.
+pub(in crate::pages::jobs) fn in_words(hot: &[HotTool], scale: Scale) -> String {
+    let degrees = |tool: &HotTool| format!("{:.0} {}", scale.of(Temperature::celsius(tool.set_c)), scale.symbol());
+    match hot {
+        [air] if air.what == "air" => degrees(air),
+        all => all.iter().map(|tool| format!("{} {}", tool.what, degrees(tool))).collect::<Vec<_>>().join(" · "),
+    }
+}
+
+fn unpredicted(kind: &StepKind) -> &'static str {
+    match kind {
+        StepKind::Set => {
+            "No time is predicted here: the fit has no plan of its own yet. Watch the joints, not the clock."
+        }
+        _ => "",
+    }
+}
+
+fn clock_label(kind: &StepKind, phase: Phase) -> String {
+    match (kind, phase) {
+        (kind, Phase::Ready) if kind.is_heating() => "press when the air is on it".to_owned(),
+        (kind, Phase::Running { .. }) if kind.is_heating() => "air on".to_owned(),
+        (StepKind::Set, Phase::Moved { .. }) => "it sank".to_owned(),
+        (StepKind::Heat { .. }, Phase::Moved { .. }) => "it moved".to_owned(),
+        (StepKind::Soak { .. }, Phase::Ready) => "press when it is on".to_owned(),
+        (StepKind::Soak { lasts_s, .. }, _) => format!("of {lasts_s:.0} s"),
+        (StepKind::WhileWarm { window_s }, _) => format!("since air off; warm enough for {}", seconds(*window_s)),
+        (StepKind::Hold { until_s }, _) => format!("since air off; solid after {}", seconds(*until_s)),
+        _ => String::new(),
+    }
+}
+
+fn go_label(kind: &StepKind, phase: Phase, done: bool) -> String {
+    match (kind, phase) {
+        _ if done => "To the pin walk",
+        (kind, Phase::Ready) if kind.is_heating() => "Air on",
+        (StepKind::Heat { .. }, Phase::Running { .. }) => "It moved",
+        (StepKind::Set, Phase::Running { .. }) => "It sank",
+        (StepKind::Soak { .. }, Phase::Ready) => "It is on",
+        (StepKind::Soak { .. }, _) => "On to the next tool",
+        (StepKind::Hold { .. }, _) => "It is solid",
+        _ => "Done, go on",
+    }
+    .to_owned()
+}

@@ -1,0 +1,98 @@
+//! The shop's own settings: name, money, hours, units and the terms of its quotes; kept as they are typed.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::Router;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::{IntoResponse, Response};
+use axum::routing::get;
+use mend_core::units::Scale;
+use mend_formats::shop_settings::{self, DAYS, ShopSettings};
+
+use super::Frame;
+use super::equipment::KeptNote;
+use crate::App;
+use crate::extract::Form;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// A day of the week as it may be ticked.
+struct Day {
+    key: &'static str,
+    open: bool,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "shop/settings.html")]
+struct SettingsPage {
+    frame: Frame,
+    shop: ShopSettings,
+    days: Vec<Day>,
+    fahrenheit: bool,
+}
+
+pub(crate) fn routes() -> Router<App> {
+    Router::new().route("/settings", get(show).post(keep))
+}
+
+/// The settings as they were entered; what cannot be read counts as not entered.
+pub(crate) async fn load(app: &App) -> Result<ShopSettings, Refusal> {
+    let kept = app.reading(|read| read.shop()).await?;
+    Ok(kept.and_then(|file| shop_settings::parse(file.as_bytes()).ok()).unwrap_or_default())
+}
+
+async fn show(State(app): State<App>, visitor: Visitor) -> Result<SettingsPage, Refusal> {
+    let shop = load(&app).await?;
+    let days = DAYS.map(|key| Day { key, open: shop.days.iter().any(|day| day == key) });
+    let frame = Frame::new("Shop settings", visitor.scale, "shop", "/settings".to_owned());
+    let fahrenheit = shop.scale == Scale::Fahrenheit;
+    Ok(SettingsPage { frame, shop, days: days.into(), fahrenheit })
+}
+
+async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -> Result<Response, Refusal> {
+    let checked = read(&sent).checked();
+    let shop = match checked {
+        Ok(shop) => shop,
+        Err(findings) => {
+            let note = KeptNote { at: String::new(), findings };
+            return Ok((StatusCode::UNPROCESSABLE_ENTITY, note).into_response());
+        }
+    };
+    let (text, now) = (shop_settings::write(&shop)?, app.now_ms());
+    app.writing(move |w| w.set_shop(&text, now)).await?;
+    app.set_usual_scale(shop.scale);
+    Ok(KeptNote { at: app.now().strftime("%H:%M:%S").to_string(), findings: Vec::new() }.into_response())
+}
+
+fn read(sent: &[(String, String)]) -> ShopSettings {
+    let get = |name: &str| {
+        sent.iter().find(|(field, _)| field == name).map_or(String::new(), |(_, value)| value.trim().to_owned())
+    };
+    let days = sent.iter().filter(|(field, _)| field == "day").map(|(_, day)| day.clone());
+    ShopSettings {
+        name: get("name"),
+        currency: get("currency"),
+        rate: get("rate"),
+        hours: [get("opens"), get("closes")],
+        days: days.collect(),
+        scale: if get("scale") == "F" { Scale::Fahrenheit } else { Scale::Celsius },
+        terms: get("terms"),
+        ..ShopSettings::default()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_form_is_read_as_it_is_typed() {
+        let sent =
+            [("name", " Harbour bench "), ("opens", "08:30"), ("closes", "16:00"), ("day", "monday"), ("scale", "F")];
+        let sent: Vec<(String, String)> = sent.iter().map(|(a, b)| ((*a).to_owned(), (*b).to_owned())).collect();
+        let shop = read(&sent).checked().expect("can be kept");
+        assert_eq!((shop.name.as_str(), shop.days.as_slice()), ("Harbour bench", &["monday".to_owned()][..]));
+        assert_eq!(shop.scale, Scale::Fahrenheit);
+    }
+}

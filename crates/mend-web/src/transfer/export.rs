@@ -1,0 +1,212 @@
+//! All of a shop as files. Whatever is stored as the text of an open format is written as it is stored.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, PhotoEntry, StationEntry};
+use mend_formats::record::{self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, VariantRecord};
+use mend_formats::{draft, export as format};
+use mend_store::{PlanRow, Read, RunRow, StoreError};
+
+use super::CannotOpen;
+use crate::App;
+
+/// Takes a file by its name in the export's folder.
+pub type Sink<'a> = &'a mut (dyn FnMut(&str, &[u8]) -> std::io::Result<()> + Send);
+
+/// Writes all of a shop; answers how many files.
+pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
+    let mut out = Out { sink, count: 0 };
+    let mut list = Export {
+        format: FORMAT.to_owned(),
+        shop: None,
+        means: None,
+        stations: Vec::new(),
+        connectors: Vec::new(),
+        photos: Vec::new(),
+        boards: Vec::new(),
+        drafts: Vec::new(),
+        jobs: Vec::new(),
+    };
+    let (shop, means) = read(app, |r| Ok((r.shop()?, r.means()?))).await?;
+    list.shop = shop.map(|text| out.put("shop.json", text.as_bytes())).transpose()?;
+    list.means = means.map(|text| out.put("means.json", text.as_bytes())).transpose()?;
+    stations(app, &mut out, &mut list).await?;
+    let connectors = read(app, |r| r.connectors()).await?;
+    for (k, row) in connectors.iter().enumerate() {
+        list.connectors.push(out.put(&format!("connectors/{:04}.json", k + 1), row.file.as_bytes())?);
+    }
+    let photos = photos(app, &mut out, &mut list).await?;
+    let boards = boards(app, &mut out, (&mut list, &photos)).await?;
+    let numbers = read(app, |r| r.job_numbers()).await?;
+    for (k, id) in numbers.iter().enumerate() {
+        let (id, boards) = (*id, boards.clone());
+        let record = read(app, move |r| job(r, id, &boards)).await?;
+        let text = record.and_then(|record| record::write(&record).ok());
+        let text = text.ok_or_else(|| failed(&format!("job {id}"), "can't be written: see urgent-mend check"))?;
+        list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
+    }
+    drafts(app, &mut out, (&mut list, &photos, &numbers)).await?;
+    let text = format::write(&list).map_err(|error| failed(FILE, &error.to_string()))?;
+    out.put(FILE, text.as_bytes())?;
+    Ok(out.count)
+}
+
+struct Out<'a> {
+    sink: Sink<'a>,
+    count: usize,
+}
+
+impl Out<'_> {
+    fn put(&mut self, name: &str, bytes: &[u8]) -> Result<String, CannotOpen> {
+        (self.sink)(name, bytes).map_err(|error| failed(name, &error.to_string()))?;
+        self.count += 1;
+        Ok(name.to_owned())
+    }
+}
+
+fn failed(file: &str, why: &str) -> CannotOpen {
+    CannotOpen::because(file, why)
+}
+
+async fn read<T, F>(app: &App, work: F) -> Result<T, CannotOpen>
+where
+    T: Send + 'static,
+    F: FnOnce(Read<'_>) -> Result<T, StoreError> + Send + 'static,
+{
+    app.reading(work).await.map_err(|refusal| CannotOpen::refusal("the shop", refusal))
+}
+
+async fn stations(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<(), CannotOpen> {
+    let rows = read(app, |r| {
+        r.stations()?.into_iter().map(|row| Ok((r.names_of_station(row.id)?, row))).collect::<Result<Vec<_>, _>>()
+    });
+    for (k, (names, row)) in rows.await?.into_iter().enumerate() {
+        let file = out.put(&format!("stations/{:03}.json", k + 1), row.file.as_bytes())?;
+        list.stations.push(StationEntry { file, retired_ms: row.retired_ms, names });
+    }
+    Ok(())
+}
+
+/// Where each photograph of the store stands in the list, from 1.
+type Places = BTreeMap<i64, i64>;
+
+async fn photos(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<Places, CannotOpen> {
+    let mut places = Places::new();
+    for (id, size_px) in read(app, |r| r.photo_sizes()).await? {
+        let Some(jpeg) = read(app, move |r| r.photo(id)).await? else { continue };
+        let place = list.photos.len() as i64 + 1;
+        let file = out.put(&format!("photos/{place:05}.jpg"), &jpeg)?;
+        list.photos.push(PhotoEntry { file, size_px });
+        places.insert(id, place);
+    }
+    Ok(places)
+}
+
+/// A draft's text with its photographs named by their places; as it is where it can't be read.
+fn placed(text: &str, places: &Places) -> String {
+    let Ok(mut read) = draft::parse(text.as_bytes()) else { return text.to_owned() };
+    for photo in &mut read.photos {
+        photo.id = places.get(&photo.id).copied().unwrap_or(photo.id);
+    }
+    draft::write(&read).unwrap_or_else(|_| text.to_owned())
+}
+
+async fn boards(
+    app: &App,
+    out: &mut Out<'_>,
+    (list, places): (&mut Export, &Places),
+) -> Result<BTreeMap<i64, BoardName>, CannotOpen> {
+    let mut names = BTreeMap::new();
+    for (k, row) in read(app, |r| r.all_boards()).await?.into_iter().enumerate() {
+        let board = BoardName { model: row.name, version: row.version };
+        names.insert(row.id, board.clone());
+        let file = out.put(&format!("boards/{:04}.json", k + 1), row.file.as_bytes())?;
+        let described = row.draft.map(|text| placed(&text, places));
+        let draft = described.map(|text| out.put(&format!("boards/{:04}.draft.json", k + 1), text.as_bytes()));
+        list.boards.push(BoardEntry { board, file, draft: draft.transpose()? });
+    }
+    Ok(names)
+}
+
+async fn drafts(
+    app: &App,
+    out: &mut Out<'_>,
+    (list, places, jobs): (&mut Export, &Places, &[i64]),
+) -> Result<(), CannotOpen> {
+    let rows = read(app, |r| {
+        let rows = r.drafts()?.into_iter().rev();
+        let named = rows.map(|row| {
+            let model = row.model_id.map(|id| r.model(id)).transpose()?.flatten().map(|model| model.name);
+            Ok((row, model))
+        });
+        named.collect::<Result<Vec<_>, StoreError>>()
+    });
+    for (k, (row, model)) in rows.await?.into_iter().enumerate() {
+        let file = out.put(&format!("drafts/{:03}.json", k + 1), placed(&row.draft, places).as_bytes())?;
+        let job = row.job_id.and_then(|id| jobs.iter().position(|job| *job == id));
+        list.drafts.push(DraftEntry { file, model, job });
+    }
+    Ok(())
+}
+
+/// All that is on record of a job; none where a part of it is no JSON.
+fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Option<JobRecord>, StoreError> {
+    let Some(row) = read.job(id)? else { return Ok(None) };
+    let runs = read.runs_of(id)?;
+    let newest = read.plan_of(id)?.map(|plan| plan.id);
+    let wanted: BTreeSet<i64> = runs.iter().map(|run| run.plan_id).chain(newest).collect();
+    let plans = wanted.iter().map(|id| read.plan(*id)).collect::<Result<Vec<_>, _>>()?;
+    let plans: Vec<PlanRow> = plans.into_iter().flatten().collect();
+    let runs = runs.iter().map(|run| run_record(read, run, &plans)).collect::<Result<Option<Vec<_>>, _>>()?;
+    let variants: Option<Vec<VariantRecord>> = read
+        .variants(id)?
+        .into_iter()
+        .map(|v| Some(VariantRecord { name: v.name, inputs: record::raw(&v.inputs)? }))
+        .collect();
+    let plan = |plan: &PlanRow| {
+        Some(PlanRecord {
+            board: boards.get(&plan.board_id)?.clone(),
+            inputs: record::raw(&plan.inputs)?,
+            plan: record::raw(&plan.plan)?,
+            station: plan.station.clone(),
+            made_ms: plan.made_ms,
+        })
+    };
+    let plans: Option<Vec<PlanRecord>> = plans.iter().map(plan).collect();
+    let (Some(plans), Some(variants), Some(runs)) = (plans, variants, runs) else { return Ok(None) };
+    Ok(Some(JobRecord {
+        format: record::FORMAT.to_owned(),
+        taken_in_ms: row.taken_in_ms,
+        handed_over_ms: row.handed_over_ms,
+        board: row.board_id.and_then(|id| boards.get(&id).cloned()),
+        intake: row.intake,
+        charge: read.charge(id)?.as_deref().and_then(record::raw),
+        settings: read.settings(id)?.as_deref().and_then(record::raw),
+        plans,
+        variants,
+        runs,
+        pins: read.pins(id)?,
+        log: read.job_log(id)?.into_iter().map(log_record).collect(),
+    }))
+}
+
+fn log_record(row: mend_store::LogRow) -> LogRecord {
+    LogRecord { what: row.what, who: row.who, reason: row.reason, at_ms: row.at_ms }
+}
+
+fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<RunRecord>, StoreError> {
+    let events = read.events(run.id)?.into_iter().map(|event| EventRecord {
+        kind: event.kind,
+        step: event.step,
+        row: event.row,
+        reason: event.reason,
+        at_ms: event.at_ms,
+        came_ms: event.came_ms,
+        arrived_ms: event.arrived.wall_ms,
+        token: event.token,
+    });
+    let plan = plans.iter().position(|plan| plan.id == run.plan_id);
+    let steps = run.steps.as_deref().and_then(record::raw);
+    let events = events.collect();
+    Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events }))
+}

@@ -1,0 +1,280 @@
+//! Files of the open formats into a shop: one by one, or a whole export into an empty shop.
+
+use std::collections::BTreeMap;
+
+use mend_core::finding::Finding;
+use mend_formats::export::{BoardEntry, Export};
+use mend_formats::record::{self, BoardName, JobRecord};
+use mend_formats::{board, connector, draft, export as format, format_of, means, shop_settings, station};
+use mend_store::{EventRow, LogRow, Moment, NewBoard, NewDraft, NewMark, NewPhoto, NewPlan, NewRun, StoreError, Write};
+
+use super::CannotOpen;
+use crate::App;
+use crate::job::Job;
+use crate::refusal::Refusal;
+
+/// What came of a file, in a line.
+#[derive(Debug)]
+pub struct Imported(pub String);
+
+/// Puts one file into the shop, whatever of our open formats it is of.
+pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Imported, CannotOpen> {
+    let format = format_of(bytes).unwrap_or_default();
+    let taken = match format.as_str() {
+        station::FORMAT => one_station(app, bytes).await,
+        board::FORMAT => one_board(app, bytes).await,
+        connector::FORMAT => one_connector(app, bytes).await,
+        means::FORMAT => one_means(app, bytes).await,
+        shop_settings::FORMAT => one_shop(app, bytes).await,
+        record::FORMAT => one_job(app, bytes).await,
+        _ => {
+            let known = "a station, board, connector, means, shop or job (job/2) file of ours";
+            let what =
+                if format.is_empty() { "it names no format".to_owned() } else { format!("its format is {format}") };
+            Err(vec![Finding::blocking("import", "format", what).hint(known)].into())
+        }
+    };
+    taken.map(Imported).map_err(|refusal| CannotOpen::refusal(name, refusal))
+}
+
+async fn one_station(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let (station, text) = (station::parse(bytes)?, text(bytes)?);
+    let name = station.name.clone();
+    match app.writing(move |w| w.add_station(&station.name, &text)).await? {
+        Some(_) => Ok(format!("station “{name}”")),
+        None => Err(taken("station", &name)),
+    }
+}
+
+/// A new model, or the next version of the model of its name; one that is there already changes nothing.
+async fn one_board(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let (parsed, file, now) = (board::parse(bytes)?, text(bytes)?, app.now_ms());
+    let name = parsed.name;
+    let new = NewBoard { name: name.clone(), file, draft: None };
+    let write = move |w: &Write<'_>| {
+        let all = w.read().all_boards()?;
+        let mut own = all.iter().filter(|row| row.name == new.name).peekable();
+        let Some(model) = own.peek().map(|row| row.model_id) else { return w.add_board(&new, now) };
+        if own.any(|row| row.file == new.file) {
+            return Ok(None);
+        }
+        w.add_version(model, &new, now)
+    };
+    Ok(match app.writing(write).await? {
+        Some(row) => format!("board “{name}”, version {}", row.version),
+        None => format!("board “{name}” is there already"),
+    })
+}
+
+async fn one_connector(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let (parsed, file, now) = (connector::parse(bytes)?, text(bytes)?, app.now_ms());
+    let name = parsed.name.clone();
+    match app.writing(move |w| w.add_connector(&parsed.name, &file, now)).await? {
+        Some(_) => Ok(format!("connector “{name}”")),
+        None => Err(taken("connector", &name)),
+    }
+}
+
+async fn one_means(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    means::parse(bytes)?;
+    let (file, now) = (text(bytes)?, app.now_ms());
+    app.writing(move |w| w.set_means(&file, now)).await?;
+    Ok("equipment and skill".to_owned())
+}
+
+async fn one_shop(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let (shop, file, now) = (shop_settings::parse(bytes)?, text(bytes)?, app.now_ms());
+    app.writing(move |w| w.set_shop(&file, now)).await?;
+    app.set_usual_scale(shop.scale);
+    Ok("shop settings".to_owned())
+}
+
+async fn one_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let record = record::parse(bytes)?;
+    let boards = app.reading(|read| read.all_boards()).await?.into_iter();
+    let boards = boards.map(|row| (BoardName { model: row.name, version: row.version }, row.id)).collect();
+    let device = record.intake.get("device").cloned().unwrap_or_default();
+    let now = app.now_ms();
+    let id = app.writing(move |w| put_job(w, (&record, &boards), now)).await??;
+    Ok(format!("job {id}, {device}"))
+}
+
+fn taken(what: &str, name: &str) -> Refusal {
+    let finding = Finding::blocking("import", "name", format!("the shop has a {what} “{name}” already"));
+    vec![finding.hint("give this one another name in its file")].into()
+}
+
+fn text(bytes: &[u8]) -> Result<String, Refusal> {
+    String::from_utf8(bytes.to_vec()).map_err(|_| Refusal::field("file", "is no text", "UTF-8"))
+}
+
+/// Reads files of a whole export by their names.
+pub type Source<'a> = &'a (dyn Fn(&str) -> std::io::Result<Vec<u8>> + Sync);
+
+/// Puts a whole export into an empty shop; answers how many jobs.
+pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Result<usize, CannotOpen> {
+    let list = format::parse(list).map_err(|found| CannotOpen::findings(format::FILE, &found))?;
+    let load = |name: &str| source(name).map_err(|error| CannotOpen::because(name, &error.to_string()));
+    let (jobs, any) = app
+        .reading(|read| Ok((read.has_jobs()?, read.has_boards()? || !read.stations()?.is_empty())))
+        .await
+        .map_err(|refusal| CannotOpen::refusal("the shop", refusal))?;
+    if jobs || any {
+        return Err(CannotOpen::because(format::FILE, "a whole export goes into an empty shop: make one with init"));
+    }
+    for name in list.shop.iter().chain(&list.means).chain(&list.connectors) {
+        import_file(app, (name, &load(name)?)).await?;
+    }
+    stations(app, &list, &load).await?;
+    let photos = photos(app, &list, &load).await?;
+    let mut boards = BTreeMap::new();
+    for entry in &list.boards {
+        let id = whole_board(app, (entry, &photos), &load).await?;
+        boards.insert(entry.board.clone(), id);
+    }
+    let mut jobs = Vec::new();
+    for name in &list.jobs {
+        let record = record::parse(&load(name)?).map_err(|found| CannotOpen::findings(name, &found))?;
+        let (boards, now) = (boards.clone(), app.now_ms());
+        let put = app.writing(move |w| put_job(w, (&record, &boards), now)).await.and_then(|done| done);
+        jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
+    }
+    drafts(app, (&list, &photos, &jobs), &load).await?;
+    Ok(jobs.len())
+}
+
+type Load<'a> = &'a dyn Fn(&str) -> Result<Vec<u8>, CannotOpen>;
+
+async fn stations(app: &App, list: &Export, load: Load<'_>) -> Result<(), CannotOpen> {
+    for entry in &list.stations {
+        let refused = |refusal| CannotOpen::refusal(&entry.file, refusal);
+        let bytes = load(&entry.file)?;
+        let name = station::read(&bytes).map_err(|found| CannotOpen::findings(&entry.file, &found))?.name;
+        let (file, names, retired) = (text(&bytes).map_err(refused)?, entry.names.clone(), entry.retired_ms);
+        let write = move |w: &Write<'_>| {
+            let Some(id) = w.add_station(&name, &file)? else { return Ok(()) };
+            names.iter().try_for_each(|name| w.also_name_station(id, name))?;
+            w.retire_station(id, retired)
+        };
+        app.writing(write).await.map_err(refused)?;
+    }
+    Ok(())
+}
+
+async fn photos(app: &App, list: &Export, load: Load<'_>) -> Result<Vec<i64>, CannotOpen> {
+    let mut numbers = Vec::new();
+    for entry in &list.photos {
+        let (photo, now) = (NewPhoto { jpeg: load(&entry.file)?, size: entry.size_px }, app.now_ms());
+        let added = app.writing(move |w| w.add_photo(&photo, now)).await;
+        numbers.push(added.map_err(|refusal| CannotOpen::refusal(&entry.file, refusal))?);
+    }
+    Ok(numbers)
+}
+
+/// A draft's text with its photographs named as the store names them.
+fn numbered(name: &str, bytes: &[u8], photos: &[i64]) -> Result<String, CannotOpen> {
+    let mut read = draft::parse(bytes).map_err(|found| CannotOpen::findings(name, &found))?;
+    for photo in &mut read.photos {
+        let number = usize::try_from(photo.id - 1).ok().and_then(|k| photos.get(k)).copied();
+        photo.id = number.ok_or_else(|| CannotOpen::because(name, "it names a photograph that is not listed"))?;
+    }
+    draft::write(&read).map_err(|error| CannotOpen::because(name, &error.to_string()))
+}
+
+async fn whole_board(app: &App, (entry, photos): (&BoardEntry, &[i64]), load: Load<'_>) -> Result<i64, CannotOpen> {
+    let bytes = load(&entry.file)?;
+    board::parse(&bytes).map_err(|found| CannotOpen::findings(&entry.file, &found))?;
+    let refused = |refusal| CannotOpen::refusal(&entry.file, refusal);
+    let described = entry.draft.as_ref().map(|name| numbered(name, &load(name)?, photos)).transpose()?;
+    let new = NewBoard { name: entry.board.model.clone(), file: text(&bytes).map_err(refused)?, draft: described };
+    let now = app.now_ms();
+    let write = move |w: &Write<'_>| match w.read().models()?.into_iter().find(|model| model.name == new.name) {
+        Some(model) => w.add_version(model.id, &new, now),
+        None => w.add_board(&new, now),
+    };
+    let added = app.writing(write).await.map_err(refused)?;
+    added.map(|row| row.id).ok_or_else(|| CannotOpen::because(&entry.file, "its name is taken"))
+}
+
+async fn drafts(app: &App, (list, photos, jobs): (&Export, &[i64], &[i64]), load: Load<'_>) -> Result<(), CannotOpen> {
+    for entry in &list.drafts {
+        let text = numbered(&entry.file, &load(&entry.file)?, photos)?;
+        let job_id = entry.job.and_then(|k| jobs.get(k)).copied();
+        let (model, now) = (entry.model.clone(), app.now_ms());
+        let write = move |w: &Write<'_>| {
+            let models = w.read().models()?;
+            let model_id = models.into_iter().find(|row| Some(&row.name) == model.as_ref()).map(|row| row.id);
+            w.add_draft(&NewDraft { model_id, job_id, draft: text }, now)
+        };
+        app.writing(write).await.map_err(|refusal| CannotOpen::refusal(&entry.file, refusal))?;
+    }
+    Ok(())
+}
+
+type Boards = BTreeMap<BoardName, i64>;
+
+/// All of a job, with its number; an objection where it names a board that is not here.
+fn put_job(
+    w: &Write<'_>,
+    (record, boards): (&JobRecord, &Boards),
+    now_ms: i64,
+) -> Result<Result<i64, Refusal>, StoreError> {
+    let named = record.board.iter().chain(record.plans.iter().map(|plan| &plan.board));
+    for name in named {
+        if !boards.contains_key(name) {
+            let what = format!("the shop has no board “{}”, version {}", name.model, name.version);
+            return Ok(Err(Refusal::field("board", what, "import the board first")));
+        }
+    }
+    let id = w.add_job(record.taken_in_ms)?;
+    for (field, value) in &record.intake {
+        w.set_intake(id, (field, value), record.taken_in_ms)?;
+    }
+    if let Some(board) = record.board.as_ref().and_then(|name| boards.get(name)) {
+        w.choose_board(id, *board)?;
+    }
+    record.charge.as_ref().map(|raw| w.set_charge(id, raw.get(), now_ms)).transpose()?;
+    record.settings.as_ref().map(|raw| w.set_settings(id, raw.get(), now_ms)).transpose()?;
+    put_runs(w, id, (record, boards))?;
+    for variant in &record.variants {
+        w.add_variant(id, (&variant.name, variant.inputs.get()), now_ms)?;
+    }
+    for (pin, mark) in &record.pins {
+        let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
+        w.mark_pin(id, &NewMark { pin, mark, at_ms: now_ms, token })?;
+    }
+    for row in &record.log {
+        let (what, who, reason) = (row.what.clone(), row.who.clone(), row.reason.clone());
+        w.log_job(id, &LogRow { what, who, reason, at_ms: row.at_ms })?;
+    }
+    record.handed_over_ms.map(|at| w.set_handed_over(id, at)).transpose()?;
+    Job::list(w, id)?;
+    Ok(Ok(id))
+}
+
+fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> Result<(), StoreError> {
+    let mut plans = Vec::new();
+    for plan in &record.plans {
+        let (inputs, text) = (plan.inputs.get().to_owned(), plan.plan.get().to_owned());
+        let board_id = boards.get(&plan.board).copied().unwrap_or_default();
+        let new = NewPlan { job_id: id, board_id, inputs, plan: text, station: plan.station.clone() };
+        plans.push(w.add_plan(&new, plan.made_ms)?);
+    }
+    for run in &record.runs {
+        let moment = |wall_ms| Moment { wall_ms, clock: String::new(), tick_ms: 0 };
+        let plan_id = plans.get(run.plan).copied().unwrap_or_default();
+        let steps = run.steps.as_ref().map(|raw| raw.get().to_owned());
+        let new = NewRun { job_id: id, plan_id, opened: moment(run.opened_ms), steps };
+        let run_id = w.add_run(&new)?;
+        for event in &run.events {
+            let (kind, row, reason, token) =
+                (event.kind.clone(), event.row.clone(), event.reason.clone(), event.token.clone());
+            let (step, at_ms, came_ms) = (event.step, event.at_ms, event.came_ms);
+            w.put_event(
+                run_id,
+                &EventRow { kind, step, row, reason, at_ms, came_ms, arrived: moment(event.arrived_ms), token },
+            )?;
+        }
+    }
+    Ok(())
+}
