@@ -1,5 +1,5 @@
 // Starts the release binary on a free port and watches every page: console errors, broken policies and accessibility.
-import { spawn } from "node:child_process";
+import { execFileSync, spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
@@ -29,6 +29,46 @@ export async function start(...words) {
   return { address, stop, child };
 }
 
+/** Runs a command of the application to its end; answers what it printed. */
+export function command(...words) {
+  return execFileSync(binary, words, { encoding: "utf8", stdio: ["ignore", "pipe", "inherit"] });
+}
+
+/** An empty shop in a folder that is gone after the test, served; with these files of the demo's folder, if any. */
+export async function emptyShop(...files) {
+  const { folder, remove } = temporaryFolder();
+  const data = join(folder, "shop");
+  command("init", "--data", data);
+  if (files.length) command("import", "--data", data, ...files.map((file) => join(import.meta.dirname, "../demo", file)));
+  const running = await start("serve", "--data", data);
+  return { ...running, data, folder, remove };
+}
+
+/** A new job on the first board with its plan and a run, made at the pages' own addresses; answers its own. */
+export async function begunJob(address) {
+  const form = (fields) => ({ method: "POST", body: new URLSearchParams(fields), redirect: "manual" });
+  const at = (await fetch(`${address}/jobs`, form({}))).headers.get("location").replace("/intake", "");
+  await fetch(`${address}${at}/board`, form({ board: 1 }));
+  const settings = { station: "Gull, bench 1", set: 440, flow: 110, nozzle: 22, distance: 25, longest: 240, face: "bottom", motion: "still", must_live: "board" };
+  await fetch(`${address}${at}/heat`, form(settings));
+  for (let page = ""; !page.includes("plan-body"); page = await (await fetch(`${address}${at}/heat`)).text()) await new Promise((done) => setTimeout(done, 200));
+  await fetch(`${address}${at}/run`, form({}));
+  return at;
+}
+
+/** Waits until the demo's jobs are all planned: their plans are computed in the background. */
+async function prepared(address) {
+  for (let tries = 0; tries < 600; tries += 1) {
+    const page = await (await fetch(address)).text();
+    if (!page.includes('class="preparing"')) return;
+    await new Promise((done) => setTimeout(done, 200));
+  }
+  throw new Error("the demo is not prepared");
+}
+
+/** A token for a request that no page makes. */
+export const token = () => Math.random().toString(36).slice(2);
+
 /** Fails on what axe finds on the page as it stands. */
 export async function expectAccessible(page) {
   await page.evaluate(axeSource);
@@ -57,10 +97,11 @@ export const test = base.extend({
   shop: [
     async ({}, use) => {
       const running = await start("demo");
+      await prepared(running.address);
       await use(running.address);
       await running.stop();
     },
-    { scope: "worker", timeout: 60_000 },
+    { scope: "worker", timeout: 150_000 },
   ],
   baseURL: async ({ shop }, use) => use(shop),
   /** What the console may say in this test. */

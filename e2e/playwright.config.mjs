@@ -30,6 +30,6 @@ export default defineConfig({
   projects: [
     { name: "stories", testMatch: "stories/*.story.mjs" },
     { name: "screenshots", testMatch: "screenshots.mjs" },
-    { name: "bench", testMatch: "bench.mjs" },
+    { name: "bench", testMatch: "bench/*.bench.mjs" },
   ],
 });

@@ -1,6 +1,6 @@
 // One current picture of each main view, made from demo data.
 import { join } from "node:path";
-import { expect, test } from "./harness.mjs";
+import { emptyShop, expect, test } from "./harness.mjs";
 
 const folder = join(import.meta.dirname, "../docs/screenshots");
 const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
@@ -15,8 +15,7 @@ const views = [
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
   ["handover", "/jobs/2/handover"],
-  ["boards", "/boards"],
-  ["connectors", "/boards/connectors"],
+  ["station", "/stations/3"],
 ];
 
 for (const [name, path] of views) {
@@ -26,6 +25,17 @@ for (const [name, path] of views) {
     await shoot(page, name);
   });
 }
+
+test("picture of a new shop", async ({ browser }) => {
+  const shop = await emptyShop();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(shop.address);
+  await page.evaluate(() => document.fonts.ready);
+  await shoot(page, "first-things");
+  await page.close();
+  await shop.stop();
+  shop.remove();
+});
 
 test("pictures of describing and comparing", async ({ page }) => {
   await page.goto("/boards/6");

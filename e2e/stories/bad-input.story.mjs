@@ -1,7 +1,7 @@
 // Bad input gets a clear message and a 4xx, and loses nothing that was typed.
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, expectAccessible, test } from "../harness.mjs";
+import { expect, expectAccessible, test, token } from "../harness.mjs";
 
 test.use({ allowed: /the server responded with a status of 4\d\d|Response Status Error Code 4\d\d/ });
 
@@ -78,6 +78,10 @@ test("unknown alloys, stations, pins, presses, jobs and wrong methods are refuse
   const heat = (form) => request.post("/jobs/5/heat", { form: { ...settings, ...form } });
   const charge = { feed: "Sn42Bi58", share: "40", wire: "0.5", flux: "2", row: "pins" };
   const alloy = (form) => request.post("/jobs/7/alloy", { form: { ...charge, ...form } });
+  // What is on the bench of job 4 now.
+  const shown = await (await request.get("/jobs/4/run")).text();
+  const [run, step] = ["run", "step"].map((name) => shown.match(new RegExp(`data-${name}="(\\d+)"`))[1]);
+  const bench = (form) => request.post("/jobs/4/run/events", { form: { run, step, token: token(), ...form } });
   const cases = [
     [await alloy({ feed: "Unobtainium" }), 422, "“Unobtainium” is not in the alloy table"],
     [await alloy({ alloy: "Sn=60,Pb=37" }), 422, "the parts sum to 97.00 %"],
@@ -89,27 +93,42 @@ test("unknown alloys, stations, pins, presses, jobs and wrong methods are refuse
     [await alloy({ find: "yes", want: "60" }), 422, "can&#39;t bring"],
     [await request.get("/alloys?a=Sn%3D103,Pb%3D-3"), 422, "is no share"],
     [await request.get("/alloys?share=-5"), 422, "“-5” is no share"],
-    [await request.post("/jobs/4/run/ledger", { form: { act: "licked", token: "t" } }), 422, "is no entry of the ledger"],
-    [await request.post("/jobs/4/run/ledger", { form: { act: "overridden", token: "t" } }), 422, "is not given"],
-    [await request.post("/jobs/4/run/ledger", { form: { act: "wicked", row: "attic", token: "t" } }), 422, "is no row here"],
+    [await bench({ kind: "licked" }), 422, "is nothing that happens at the bench"],
+    [await bench({ kind: "overridden" }), 422, "is not given"],
+    [await bench({ kind: "wicked", row: "attic" }), 422, "is no row here"],
+    [await bench({ kind: "go", step: "1" }), 409, "It was entered at step 2"],
+    [await bench({ kind: "go", run: "77" }), 409, "in another bench run"],
+    [await bench({ kind: "go", token: "" }), 422, "1 to 64 characters"],
+    [await request.post("/jobs/4/run/events", { form: { kind: "go" } }), 422, "missing field"],
+    [await request.post("/jobs/4/run/events", { data: "kind=go", headers: { "content-type": "text/plain" } }), 422, "Form requests must have"],
+    [await request.get("/jobs?before=soon"), 422, "address"],
+    [await request.post("/boards/drafts/999/edit", { data: { token: "t" } }), 422, "missing field"],
     [await heat({ station: "Nobody" }), 422, "none of the shop"],
     [await heat({ set: "hot" }), 422, "“hot” is no number"],
     [await heat({ must_live: "nobody" }), 422, "“nobody” is none of the choices"],
     [await request.post("/jobs/5/method/live", { form: { must_live: "nobody" } }), 422, "board, part or both"],
     [await request.post("/jobs/5/method/choose", { form: { family: "hammer" } }), 422, "“hammer” is no family of methods"],
-    [await request.post("/jobs/5/method/means", { form: { alloys: "Unobtainium" } }), 422, "Unobtainium"],
+    [await request.post("/equipment", { form: { alloys: "Unobtainium" } }), 422, "Unobtainium"],
     [await request.get("/jobs/5/method/hammer"), 404, "There is no such family of methods"],
     [await request.get("/jobs/10/method"), 409, "has no board yet"],
-    [await request.post("/jobs/3/pins", { form: { pin: "Z9", mark: "firm" } }), 422, "is no pin of this connector"],
-    [await request.post("/jobs/3/pins", { form: { pin: "A1", mark: "lovely" } }), 422, "is no mark"],
-    [await request.post("/jobs/4/run/presses", { form: { press: "jump", token: "t" } }), 422, "is no press"],
+    [await request.post("/jobs/3/pins", { form: { pin: "Z9", mark: "firm", token: "t" } }), 422, "is no pin of this connector"],
+    [await request.post("/jobs/3/pins", { form: { pin: "A1", mark: "lovely", token: "t" } }), 422, "is no mark"],
     [await request.post("/jobs/10/intake", { form: { field: "price", value: "cheap" } }), 422, "“cheap” can"],
     [await request.get("/jobs/999/heat"), 404, "There is no such job"],
     [await request.get("/jobs/seven/heat"), 404, "There is no such job"],
     [await request.get("/nowhere"), 404, "There is no such page"],
     [await request.get("/jobs/10/heat"), 409, "has no board yet"],
     [await request.delete("/jobs/5/heat"), 405, "does not take that method"],
-    [await request.post("/jobs", { headers: { origin: "http://elsewhere.example", "sec-fetch-site": "cross-site" } }), 403, ""],
+    [await request.post("/jobs", { headers: { origin: "http://elsewhere.example", "sec-fetch-site": "cross-site" } }), 403, "<h1>"],
+    [await request.get("/jobs/5/heat", { headers: { "sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors" } }), 403, "Another site asked"],
+    [await request.get("/jobs/5/heat", { headers: { "sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate" } }), 200, "came from another site"],
+    [await request.get("/", { headers: { host: "elsewhere.example" } }), 421, "does not answer to that name"],
+    [await request.post("/jobs/5/heat", { data: "x".repeat(3_000_000), headers: { "content-type": "application/x-www-form-urlencoded" } }), 413, "too large"],
+    [await request.post("/stations", { form: { template: "steam" } }), 422, "“steam” is no template"],
+    [await request.get("/stations/99"), 404, "There is no such station"],
+    [await request.post("/stations/1", { form: { name: "Gull, bench 1", "set-low": "hot" } }), 422, "“hot” is no number"],
+    [await request.post("/settings", { form: { rate: "much", opens: "9", closes: "17:00" } }), 422, "is no time of day"],
+    [await request.post("/jobs/4/handover/reopen", { form: { who: "", reason: " " } }), 422, "stays on record"],
   ];
   for (const [answer, status, said] of cases) {
     expect(answer.status(), answer.url()).toBe(status);

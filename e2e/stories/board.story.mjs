@@ -268,7 +268,8 @@ test("what can't be is refused beside what was typed, and a lost network loses n
   await context.setOffline(true);
   await page.locator(".trace-map .thing.chosen").focus();
   await page.keyboard.press("Shift+ArrowRight");
-  await expect(page.locator("#trace-saved")).toContainText("1 act is kept here");
+  await expect(page.locator("#unsaved")).toContainText("1 entry is kept here");
+  await expect(page.locator("#trace-saved")).toHaveText("Not saved yet");
   await context.setOffline(false);
   await saved(page);
   await expect(page.getByLabel("Middle, x")).toHaveValue("37.2");

@@ -1,7 +1,7 @@
 // Every page stands on its own: accessible, strict in its policy, in both scales of temperature.
 import { expect, expectAccessible, test } from "../harness.mjs";
 
-const pages = ["/", "/boards", "/boards/1", "/boards/import", "/boards/connectors", "/boards/6", "/boards/6/compare", "/jobs/4/intake", "/jobs/4/board", "/jobs/4/alloy", "/alloys", "/jobs/6/heat", "/jobs/9/method", "/jobs/9/method/hot-swap", "/jobs/6/what-if", "/jobs/6/card", "/jobs/4/run", "/jobs/5/run", "/jobs/3/pins", "/jobs/2/handover", "/jobs/10/board"];
+const pages = ["/", "/jobs", "/jobs?q=moor", "/stations", "/stations/1", "/equipment", "/settings", "/boards", "/boards/1", "/boards/import", "/boards/connectors", "/boards/6", "/boards/6/compare", "/jobs/4/intake", "/jobs/4/board", "/jobs/4/alloy", "/alloys", "/jobs/6/heat", "/jobs/9/method", "/jobs/9/method/hot-swap", "/jobs/6/what-if", "/jobs/6/card", "/jobs/4/run", "/jobs/5/run", "/jobs/3/pins", "/jobs/2/handover", "/jobs/10/board"];
 
 for (const path of pages) {
   test(`${path} is accessible and fits its width`, async ({ page }) => {

@@ -1,5 +1,5 @@
 // What a technician enters survives a lost network and a crash.
-import { expect, start, temporaryFolder, test } from "../harness.mjs";
+import { emptyShop, expect, start, test } from "../harness.mjs";
 
 test.use({ allowed: /ERR_INTERNET_DISCONNECTED|htmx:(sendError|afterRequest)|Failed to fetch/ });
 
@@ -9,7 +9,7 @@ test("a press made without a network is kept with its time and sent when it is b
   await expect(page.locator("#step h1")).toHaveText("Make ready");
   await context.setOffline(true);
   await page.keyboard.press("Space");
-  await expect(page.getByText("1 entries are kept here")).toBeVisible();
+  await expect(page.locator("#unsaved", { hasText: "1 entry is kept here" })).toBeVisible();
   await context.setOffline(false);
   await expect(page.locator("#step h1")).toHaveText("Protect");
   await expect(page.locator("#unsaved")).toBeHidden();
@@ -19,7 +19,7 @@ test("a field typed without a network is sent when it is back", async ({ page, c
   await page.goto("/jobs/10/intake");
   await context.setOffline(true);
   await page.getByLabel("Serial number").fill("TB-1");
-  await expect(page.locator("#unsaved")).toContainText("1 entries are kept here");
+  await expect(page.locator("#unsaved")).toContainText("1 entry is kept here");
   await context.setOffline(false);
   await expect(page.locator("#note-serial")).toContainText("kept");
   await expect(page.locator("#unsaved")).toBeHidden({ timeout: 10_000 });
@@ -28,18 +28,17 @@ test("a field typed without a network is sent when it is back", async ({ page, c
 });
 
 test("a killed application finds everything again", async ({ browser }) => {
-  const { folder, remove } = temporaryFolder();
-  const first = await start("serve", "--data", folder);
+  const first = await emptyShop();
   const page = await browser.newPage();
   await page.goto(first.address);
-  await page.getByRole("button", { name: "Take in a job" }).click();
+  await page.getByRole("button", { name: "Take in a job" }).first().click();
   await page.locator("#customer").fill("Maud Ferrar");
   await expect(page.locator("#note-customer")).toContainText("kept");
   first.child.kill("SIGKILL");
-  const second = await start("serve", "--data", folder);
+  const second = await start("serve", "--data", first.data);
   await page.goto(`${second.address}/jobs/1/intake`);
   await expect(page.locator("#customer")).toHaveValue("Maud Ferrar");
   await page.close();
   await second.stop();
-  remove();
+  first.remove();
 });

@@ -173,11 +173,29 @@ fn a_comparison_recommends_one_with_its_reason_and_says_why_not_the_others() {
     for lane in &found.lanes {
         let mid: f64 = lane.spent.iter().map(|spent| spent.seconds.mid).sum();
         assert!((mid - lane.total_s.mid).abs() < 1e-6 && lane.total_s.low < lane.total_s.high, "{}", lane.name());
+        let ordered = |band: &mend_core::planning::band::Band| band.low <= band.mid && band.mid <= band.high;
+        assert!(lane.spent.iter().all(|spent| ordered(&spent.seconds)), "{}: {:?}", lane.name(), lane.spent);
     }
     let low_melt = found.lane(Family::LowMeltAir).expect("there is such an alloy in stock");
     assert!(low_melt.passes.is_some_and(|passes| passes >= 1) && low_melt.uses[0].contains("Sn42Bi58"));
     let swap = found.lane(Family::HotSwap).expect("practised hands");
     assert!(swap.spent.iter().all(|spent| !matches!(spent.piece, Piece::Wick | Piece::Holes)));
+}
+
+#[test]
+fn a_component_whose_name_has_a_comma_is_shielded_like_any_other() {
+    let named = |name: &str| {
+        let mut board = board();
+        let mut soft = neighbour("x", (30.0, 11.0, 8.0, 3.0), Face::Top, BodyMaterial::PcAbs);
+        soft.name = name.to_owned();
+        board.neighbours = vec![soft];
+        Case::of(board).search(Family::FromAbove)
+    };
+    let (plain, comma) = (named("latch"), named("latch, left"));
+    let shields =
+        |found: &Searched| found.best.as_ref().or(found.nearest.as_ref()).map(|tried| tried.recipe.shields.len());
+    assert_eq!(shields(&comma), shields(&plain));
+    assert_eq!((comma.candidates, comma.buys.len()), (plain.candidates, plain.buys.len()));
 }
 
 #[test]

@@ -98,6 +98,39 @@ fn objections_name_field_value_and_remedy() {
 }
 
 #[test]
+fn a_field_that_nobody_knows_is_refused_wherever_it_stands() {
+    let iron = r#"{"set_c": 380, "tip_mm": 4, "row": "A", "glow": 1}"#;
+    let plate = r#"{"set_c": 150, "side_mm": 60, "face": "bottom", "coupling": "pad", "glow": 1}"#;
+    let shield = r#"{"kind": "polyimide", "layers": 2, "face": "top", "at_mm": [1, 2], "width_mm": 3, "depth_mm": 4, "glow": 1}"#;
+    let cases = [
+        r#""with": {"glow": 1}"#.to_owned(),
+        format!(r#""with": {{"iron": {iron}}}"#),
+        format!(r#""with": {{"plate": {plate}}}"#),
+        r#""bridge": {"alloy": "Sn63Pb37", "wire_mm": 1, "glow": 1}"#.to_owned(),
+        format!(r#""shields": [{shield}]"#),
+        r#""before": [{"lasts_s": 30, "glow": 1}]"#.to_owned(),
+        r#""before": [{"lasts_s": 30, "air": {"set_c": 200, "glow": 1}}]"#.to_owned(),
+    ];
+    for case in cases {
+        let changed = example().replacen("\"set_c\": 440", &format!("{case}, \"set_c\": 440"), 1);
+        assert_ne!(changed, example());
+        let objections = said(&bundle::parse(changed.as_bytes()).unwrap_err());
+        assert!(objections.contains("glow") || objections.contains("unknown field"), "{case}\n{objections}");
+    }
+}
+
+#[test]
+fn a_shield_comes_back_as_written_and_takes_only_what_its_kind_has() {
+    let tent = r#"{"kind":"foil-tent","gap_mm":2.0,"face":"top","at_mm":[1.0,2.0],"width_mm":3.0,"depth_mm":4.0}"#;
+    let read: mend_core::heat::shield::Shield = serde_json::from_str(tent).unwrap();
+    assert_eq!(serde_json::to_string(&read).unwrap(), tent);
+    for wrong in ["\"layers\":2", "\"height_mm\":3"] {
+        let changed = tent.replace("\"gap_mm\":2.0", wrong);
+        assert!(serde_json::from_str::<mend_core::heat::shield::Shield>(&changed).is_err(), "{wrong}");
+    }
+}
+
+#[test]
 fn a_row_is_unrolled_with_its_roles_and_bounded() {
     let made = board::parse(&fs::read(root().join("demo/boards/osprake-quay-14.json")).unwrap()).unwrap();
     let names: Vec<&str> = made.connector.joints.iter().map(|j| j.name.as_str()).collect();

@@ -58,3 +58,22 @@ impl StoreError {
         move |source| Self::File { what, source }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use rusqlite::{Connection, OpenFlags};
+
+    use super::*;
+
+    #[test]
+    fn a_folder_that_can_not_be_written_is_named() {
+        let folder = tempfile::tempdir().unwrap();
+        let file = folder.path().join("a.db");
+        Connection::open(&file).unwrap().execute_batch("CREATE TABLE t (x)").unwrap();
+        let read_only = Connection::open_with_flags(&file, OpenFlags::SQLITE_OPEN_READ_ONLY).unwrap();
+        let refused = read_only.execute("INSERT INTO t VALUES (1)", []).map_err(StoreError::from);
+        assert!(matches!(refused, Err(StoreError::ReadOnly(_))), "{refused:?}");
+        let none = Connection::open(folder.path().join("none/a.db")).map_err(StoreError::from);
+        assert!(matches!(none, Err(StoreError::ReadOnly(_))));
+    }
+}

@@ -34,7 +34,7 @@ pub use error::StoreError;
 pub use folder::{Folder, FolderError};
 pub use job_index::{IndexRow, ListedJob, ReleaseRow};
 pub use jobs::{JobRow, LogRow};
-pub use photos::NewPhoto;
+pub use photos::{NewPhoto, PhotoRow};
 pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};
 pub use runs::{EventRow, Moment, NewEvent, NewRun, RunRow};

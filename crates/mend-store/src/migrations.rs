@@ -61,4 +61,31 @@ mod tests {
         let broken = connection.prepare("PRAGMA foreign_key_check").unwrap().exists([]).unwrap();
         assert!(!broken);
     }
+
+    #[test]
+    fn presses_and_entries_of_the_ledger_become_one_list_of_events_and_go_back() {
+        let mut connection = rusqlite::Connection::open_in_memory().unwrap();
+        connection.pragma_update(None, "foreign_keys", false).unwrap();
+        MIGRATIONS.to_version(&mut connection, 6).unwrap();
+        let old = "INSERT INTO jobs VALUES (1, 1, NULL, 9000); INSERT INTO runs VALUES (7, 1, 1, 1000);
+                   INSERT INTO presses (run_id, press, at_ms, token) VALUES (7, 'go', 3000, 'a'), (7, 'back', 5000, 'b');
+                   INSERT INTO ledger (run_id, act, row_name, reason, at_ms, token) VALUES (7, 'wicked', 'A', '', 4000, 'a');
+                   INSERT INTO stations (name, file) VALUES ('Gull', '{}');";
+        connection.execute_batch(old).unwrap();
+        MIGRATIONS.to_latest(&mut connection).unwrap();
+        let events = |connection: &rusqlite::Connection| -> Vec<(String, i64)> {
+            let mut all = connection.prepare("SELECT kind, at_ms FROM run_events ORDER BY id").unwrap();
+            all.query_map([], |row| Ok((row.get(0)?, row.get(1)?))).unwrap().map(Result::unwrap).collect()
+        };
+        let wanted = [("go", 2000), ("wicked", 3000), ("undo", 4000)].map(|(kind, at)| (kind.to_owned(), at));
+        assert_eq!(events(&connection), wanted);
+        let named: i64 = connection
+            .query_row("SELECT station_id FROM station_names WHERE name = 'Gull'", [], |row| row.get(0))
+            .unwrap();
+        assert_eq!(named, 1);
+        MIGRATIONS.to_version(&mut connection, 6).unwrap();
+        let presses: i64 = connection.query_row("SELECT count(*) FROM presses", [], |row| row.get(0)).unwrap();
+        MIGRATIONS.to_latest(&mut connection).unwrap();
+        assert_eq!((presses, events(&connection)), (2, wanted.to_vec()));
+    }
 }

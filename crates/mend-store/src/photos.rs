@@ -21,11 +21,20 @@ impl Read<'_> {
     }
 }
 
+/// A photograph without its picture.
+#[derive(Debug, Clone, Copy)]
+pub struct PhotoRow {
+    /// Its number.
+    pub id: i64,
+    /// Pixels.
+    pub size: (u32, u32),
+}
+
 impl Read<'_> {
-    /// Numbers and sizes of all photographs, pixels, oldest first.
-    pub fn photo_sizes(&self) -> Result<Vec<(i64, (u32, u32))>, StoreError> {
+    /// All photographs without their pictures, oldest first.
+    pub fn photos(&self) -> Result<Vec<PhotoRow>, StoreError> {
         let mut statement = self.0.prepare_cached("SELECT id, width, height FROM photos ORDER BY id")?;
-        let rows = statement.query_map([], |row| Ok((row.get(0)?, (row.get(1)?, row.get(2)?))))?;
+        let rows = statement.query_map([], |row| Ok(PhotoRow { id: row.get(0)?, size: (row.get(1)?, row.get(2)?) }))?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 }

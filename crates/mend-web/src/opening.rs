@@ -68,6 +68,19 @@ struct Waiting {
     file: JobFile,
 }
 
+/// Puts one job of `urgent-mend/job/1` into a shop and computes its plan; its board is named as the shop's models are.
+pub(crate) async fn add_one_job(app: &App, file: JobFile) -> Result<i64, Refusal> {
+    let models = app.reading(|read| read.models()).await?.into_iter();
+    let boards: BTreeMap<String, i64> = models.map(|model| (model.name, model.board_id)).collect();
+    if let Some(name) = file.board.as_ref().filter(|name| !boards.contains_key(*name)) {
+        let what = format!("the shop has no board “{name}”");
+        return Err(Refusal::field("board", what, "import it first, and name it here as the shop does"));
+    }
+    let id = add_job(app, &file, &boards).await?;
+    plan_one(app, &Waiting { name: String::new(), id, file }).await?;
+    Ok(id)
+}
+
 /// Puts all of it into the shop but for what has to be computed; answers that, to be driven in the background.
 pub async fn fill(
     app: &App,

@@ -323,7 +323,7 @@ mod tests {
 
     #[test]
     fn the_new_part_is_set_without_a_stamp_and_held_from_air_off() {
-        let now = run(&[0, 10, 20, 30, 40, 1000, 9000, 11_000].map(|t| (Go, t)));
+        let now = run(&[0, 10, 20, 30, 40, 1000, 2000, 9000, 11_000].map(|t| (Go, t)));
         assert_eq!((now.at, now.phase), (5, Phase::Running { since_ms: 9000 }));
         assert_eq!(now.stamps.len(), 1);
     }

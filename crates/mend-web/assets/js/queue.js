@@ -107,9 +107,10 @@ async function reason(answer) {
  * - `send(entry, ago)`: sends one; answers the fetch
  * - `shown(html, last, entry)`: an entry was taken; `last` where none waits after it
  * - `refused(answer, entry)`: may take a refusal upon itself by answering true: the entry goes
+ * - `lost()`: sending failed; it goes on by itself
  * - `move(entry)`: what the entry would be, made now; null where it can't be
  */
-export function queue({ name, send, shown, refused, move }) {
+export function queue({ name, send, shown, refused, lost, move }) {
   const prefix = `${PREFIX}${name}|`;
   const all = () => stored(prefix);
   const waiting = () => all().filter((entry) => !entry.refused);
@@ -139,6 +140,7 @@ export function queue({ name, send, shown, refused, move }) {
     } catch (error) {
       said = error instanceof TypeError ? "No connection" : error.message;
       timer = setTimeout(run, RETRY_MS);
+      lost?.();
     } finally {
       sending = false;
       draw();

@@ -14,6 +14,12 @@ const entries = queue({
   send: ({ data, token }, ago) =>
     fetch(`${location.pathname}/events`, { method: "POST", body: new URLSearchParams({ ...data, token, ago_ms: ago }) }),
   shown: (html) => show(html),
+  // What was refused stays in the queue; the screen shows where the bench is.
+  refused: async () => {
+    const page = await fetch(location.pathname);
+    if (page.ok) show(await page.text());
+    return false;
+  },
   // The same entry, made on what is on the screen now.
   move: (data) => ({ ...data, run: step().dataset.run, step: step().dataset.step, phase: "" }),
 });

@@ -55,6 +55,7 @@ window.trace = (() => {
       refuse(entry.data.body.edit, html);
       return true;
     },
+    lost: () => say("Not saved yet"),
     // Done on what is on the screen now.
     move: (data) => ({ ...data, body: { ...data.body, client, on: revision() } }),
   });

@@ -85,6 +85,7 @@ impl Computing {
         work: impl FnOnce(&Watch) -> Result<T, Failed> + Send + 'static,
     ) -> Stand<T> {
         if let Some(kept) = self.shared.results.get(&key.bare) {
+            self.shared.lock().turn(place, &key.bare);
             return typed(Ok(kept.result));
         }
         let work: Work = Box::new(move |watch| Ok(Arc::new(work(watch)?)));
@@ -390,8 +391,9 @@ mod tests {
         let computing = Computing::new();
         for round in 0..8 {
             let place = Place::Job(round);
-            let broken = computing.of((place, &key(&format!("bad {round}"))), |_| panic!("as a test")).await;
-            assert!(matches!(broken, Stand::Ended(Err(Failed::Broken(_)))), "{broken:?}");
+            // A panic may take a while to be told of: its backtrace is printed first.
+            let broken = computing.whole((place, &key(&format!("bad {round}"))), |_| panic!("as a test")).await;
+            assert!(matches!(broken, Err(Failed::Broken(_))), "{broken:?}");
         }
         computing.forget(&key("bad 0"));
         assert_eq!(count(&computing.of((PLACE, &key("bad 0")), |_| Ok(found(1))).await), Some(1));

@@ -12,10 +12,12 @@ pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Fin
     }
     read.unwrap_or_default()
 }
-/// A temperature as a form shows it: whole degrees where it is whole, else to a tenth, so that 700 °F shown as 371.1 °C comes
-/// back as 700 °F.
+/// A temperature as a form shows it: to a tenth, and whole where it is within a tenth of that, so that 700 °F shown as 371.1 °C
+/// comes back as 700 °F: a tenth of a °C is less than two of a °F.
 pub(crate) fn degrees(temperature: Temperature, scale: Scale) -> String {
-    ((scale.of(temperature) * 10.0).round() / 10.0).to_string()
+    let shown = scale.of(temperature);
+    let whole = shown.round();
+    if (shown - whole).abs() < 0.1 { whole.to_string() } else { ((shown * 10.0).round() / 10.0).to_string() }
 }
 
 /// How far two temperatures are apart: `25 K`, `45 °F`.

@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, PhotoEntry, StationEntry};
 use mend_formats::record::{self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, VariantRecord};
 use mend_formats::{draft, export as format};
-use mend_store::{PlanRow, Read, RunRow, StoreError};
+use mend_store::{PhotoRow, PlanRow, Read, RunRow, StoreError};
 
 use super::CannotOpen;
 use crate::App;
@@ -92,7 +92,7 @@ type Places = BTreeMap<i64, i64>;
 
 async fn photos(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<Places, CannotOpen> {
     let mut places = Places::new();
-    for (id, size_px) in read(app, |r| r.photo_sizes()).await? {
+    for PhotoRow { id, size: size_px } in read(app, |r| r.photos()).await? {
         let Some(jpeg) = read(app, move |r| r.photo(id)).await? else { continue };
         let place = list.photos.len() as i64 + 1;
         let file = out.put(&format!("photos/{place:05}.jpg"), &jpeg)?;

@@ -5,12 +5,13 @@ use std::collections::BTreeMap;
 use mend_core::finding::Finding;
 use mend_formats::export::{BoardEntry, Export};
 use mend_formats::record::{self, BoardName, JobRecord};
-use mend_formats::{board, connector, draft, export as format, format_of, means, shop_settings, station};
+use mend_formats::{board, connector, draft, export as format, format_of, means, shop, shop_settings, station};
 use mend_store::{EventRow, LogRow, Moment, NewBoard, NewDraft, NewMark, NewPhoto, NewPlan, NewRun, StoreError, Write};
 
 use super::CannotOpen;
 use crate::App;
 use crate::job::Job;
+use crate::opening::add_one_job;
 use crate::refusal::Refusal;
 
 /// What came of a file, in a line.
@@ -27,8 +28,9 @@ pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Impo
         means::FORMAT => one_means(app, bytes).await,
         shop_settings::FORMAT => one_shop(app, bytes).await,
         record::FORMAT => one_job(app, bytes).await,
+        shop::FORMAT => one_old_job(app, bytes).await,
         _ => {
-            let known = "a station, board, connector, means, shop or job (job/2) file of ours";
+            let known = "a station, board, connector, means, shop or job file of ours";
             let what =
                 if format.is_empty() { "it names no format".to_owned() } else { format!("its format is {format}") };
             Err(vec![Finding::blocking("import", "format", what).hint(known)].into())
@@ -96,6 +98,14 @@ async fn one_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     let device = record.intake.get("device").cloned().unwrap_or_default();
     let now = app.now_ms();
     let id = app.writing(move |w| put_job(w, (&record, &boards), now)).await??;
+    Ok(format!("job {id}, {device}"))
+}
+
+/// A job whose plan is computed as it is read.
+async fn one_old_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let file = shop::parse(bytes)?;
+    let device = file.intake.get("device").cloned().unwrap_or_default();
+    let id = add_one_job(app, file).await?;
     Ok(format!("job {id}, {device}"))
 }
 

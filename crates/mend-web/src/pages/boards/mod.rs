@@ -18,6 +18,7 @@ use axum::extract::{DefaultBodyLimit, State};
 use axum::routing::get;
 use mend_core::board::{Board, Face};
 use mend_core::finding::Severity;
+use mend_store::DraftRow;
 
 use crate::App;
 use crate::draw::agreement::Agreement;
@@ -137,6 +138,18 @@ struct Begun {
     said: String,
 }
 
+impl Begun {
+    fn of(row: &DraftRow) -> Self {
+        let Ok(draft) = mend_formats::draft::parse(row.draft.as_bytes()) else {
+            let said = "can't be read: undo its last steps, or restore a backup".to_owned();
+            return Self { id: row.id, name: format!("Draft {}", row.id), said };
+        };
+        let missing = draft.findings().iter().filter(|f| f.severity == Severity::Blocking).count();
+        let said = if missing > 0 { format!("{missing} to mend") } else { "ready to be kept".to_owned() };
+        Self { id: row.id, name: if draft.name.is_empty() { "New board".to_owned() } else { draft.name }, said }
+    }
+}
+
 #[derive(Template, WebTemplate)]
 #[template(path = "boards/boards.html")]
 struct BoardsPage {
@@ -147,18 +160,9 @@ struct BoardsPage {
 
 async fn list(State(app): State<App>, visitor: Visitor) -> Result<BoardsPage, Refusal> {
     let tiles = tiles(&app, visitor).await?;
-    let drafts = app.reading(|read| read.drafts()).await?;
-    let begun = drafts.iter().map(|row| {
-        let Ok(draft) = mend_formats::draft::parse(row.draft.as_bytes()) else {
-            let said = "can't be read: undo its last steps, or restore a backup".to_owned();
-            return Begun { id: row.id, name: format!("Draft {}", row.id), said };
-        };
-        let missing = draft.findings().iter().filter(|f| f.severity == Severity::Blocking).count();
-        let said = if missing > 0 { format!("{missing} to mend") } else { "ready to be kept".to_owned() };
-        Begun { id: row.id, name: if draft.name.is_empty() { "New board".to_owned() } else { draft.name }, said }
-    });
+    let begun = app.reading(|read| Ok(read.drafts()?.iter().map(Begun::of).collect())).await?;
     let frame = Frame::new("Boards", visitor.scale, "boards", "/boards".to_owned());
-    Ok(BoardsPage { frame, tiles, begun: begun.collect() })
+    Ok(BoardsPage { frame, tiles, begun })
 }
 
 /// Both faces near the connector, and the whole board, as markup.

@@ -78,6 +78,9 @@ pub(crate) async fn choose(
     let board: i64 = choice.board.parse().map_err(|_| unknown())?;
     app.reading(move |r| r.board(board)).await?.ok_or_else(unknown)?;
     let job = Job::load(&app, id).await?;
+    if job.is_closed() {
+        return Err(Refusal::Closed);
+    }
     if job.has_run {
         return Err(Refusal::NotYet("A bench run has begun on this board: it stays with the job"));
     }

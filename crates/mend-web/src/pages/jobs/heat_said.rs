@@ -2,6 +2,7 @@
 
 use mend_core::board::{Board, Face};
 use mend_core::finding::Finding;
+use mend_core::heat::display::Shows;
 use mend_core::heat::tool::Station;
 use mend_core::planning::band::Band;
 use mend_core::planning::laminate::Risk;
@@ -45,6 +46,21 @@ pub(crate) struct Said {
     pub(crate) passes: usize,
     /// Neighbours nearest to their limits, to be covered at a press: place in the board, name.
     pub(crate) coverable: Vec<(usize, String)>,
+    /// What the station's own display shows at this flow; empty where it shows litres per minute.
+    pub(crate) display: String,
+}
+
+/// What to set on a station that does not show litres per minute.
+fn display(station: &Station, plan: &Plan) -> String {
+    let Some((flow, shown)) = plan.recipe.air.and_then(|air| Some((air.flow, station.display.value(air.flow)?))) else {
+        return String::new();
+    };
+    let set = match station.display.shows() {
+        Shows::Percent => format!("{shown:.0} %"),
+        _ => format!("{:.1}", shown),
+    };
+    let what = if station.display.shows() == Shows::Dial { "Dial" } else { "Display" };
+    format!("{what} at {set} for {} L/min.", flow.in_litres_per_minute())
 }
 
 /// A band of seconds in words.
@@ -93,6 +109,7 @@ pub(crate) fn said((board, station): (&Board, Option<&Station>), planned: &Plann
         samples: plan.samples,
         passes: plan.recipe.before.len(),
         coverable: coverable(board, plan),
+        display: station.map_or(String::new(), |station| display(station, plan)),
     }
 }
 

@@ -36,17 +36,16 @@ impl Kept {
                 row.model_id.filter(|_| keep).map(|model| read.versions(model)).transpose()?.unwrap_or_default();
             let own = if part { read.connectors()? } else { Vec::new() };
             let boards = if copper { read.boards()? } else { Vec::new() };
-            Ok(Some((row, versions.into_iter().next(), own, boards)))
+            let newest = versions.into_iter().next();
+            Ok(Some(mend_formats::draft::parse(row.draft.as_bytes()).map(|draft| Self {
+                row,
+                draft,
+                version: newest.map(|board| (board.name, board.version + 1)),
+                own: own.iter().filter_map(own_connector).collect(),
+                known: boards.iter().filter_map(weight).collect(),
+            })))
         };
-        let (row, newest, own, boards) = app.reading(read).await?.ok_or(Refusal::NotFound("draft"))?;
-        let draft = mend_formats::draft::parse(row.draft.as_bytes())?;
-        Ok(Self {
-            row,
-            draft,
-            version: newest.map(|board| (board.name, board.version + 1)),
-            own: own.iter().filter_map(own_connector).collect(),
-            known: boards.iter().filter_map(weight).collect(),
-        })
+        Ok(app.reading(read).await?.ok_or(Refusal::NotFound("draft"))??)
     }
 }
 

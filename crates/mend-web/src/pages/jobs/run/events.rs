@@ -1,7 +1,10 @@
 //! What is entered at the bench: taken with the moment at which it arrived, kept in one transaction, or refused in words and
 //! left with the browser for the person to decide.
 
-use axum::extract::State;
+use std::convert::Infallible;
+
+use axum::extract::{FromRequestParts, State};
+use axum::http::request::Parts;
 use mend_core::planning::bench_run::Happening;
 use mend_core::planning::ledger::Act;
 use mend_store::{Moment, NewEvent, StoreError, Write};
@@ -45,10 +48,24 @@ pub(crate) struct Sent {
     ago_ms: i64,
 }
 
+/// Who enters something, and when it arrived.
+pub(crate) struct Hand {
+    arrived: Moment,
+    visitor: Visitor,
+}
+
+impl FromRequestParts<App> for Hand {
+    type Rejection = Infallible;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Infallible> {
+        let Arrived(arrived) = Arrived::from_request_parts(parts, app).await?;
+        Ok(Self { arrived, visitor: Visitor::from_request_parts(parts, app).await? })
+    }
+}
+
 pub(crate) async fn enter(
     State(app): State<App>,
-    Arrived(arrived): Arrived,
-    visitor: Visitor,
+    Hand { arrived, visitor }: Hand,
     path: JobPath,
     Form(sent): Form<Sent>,
 ) -> Result<StepView, Refusal> {

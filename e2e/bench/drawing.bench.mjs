@@ -1,7 +1,7 @@
 // Frames while one of 300 neighbours is dragged over a photograph: cargo xtask bench. Printed, never judged here.
 import { readFileSync } from "node:fs";
-import { demo, mapOnScreen } from "./trace.mjs";
-import { expect, test } from "./harness.mjs";
+import { demo, mapOnScreen } from "../trace.mjs";
+import { expect, test } from "../harness.mjs";
 
 test("dragging among 300 neighbours", async ({ page }) => {
   const board = JSON.parse(readFileSync(demo("boards/quillon-tern-15.json"), "utf8"));

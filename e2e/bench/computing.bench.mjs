@@ -1,0 +1,78 @@
+// Twenty comparisons at once, and pages and presses meanwhile; what-if pages; going down in the middle: cargo xtask bench.
+// Printed; that everything finishes is asserted, times are not.
+import { expect, start, test, token } from "../harness.mjs";
+import { ask, steady, told } from "./load.mjs";
+
+const ALLOYS = ["SAC305", "Sn63Pb37", "Sn99.3Cu0.7", "Sn96.5Ag3.5"];
+
+/** A new job on a board whose joints hold an alloy. */
+async function job(shop, board, alloy) {
+  const at = (await ask(`${shop}/jobs`, { method: "POST", form: {} })).headers.location.replace("/intake", "");
+  await ask(`${shop}${at}/board`, { method: "POST", form: { board } });
+  await ask(`${shop}${at}/alloy`, { method: "POST", form: { alloy, feed: "", share: 40, wire: 0.5, flux: 2 } });
+  return at;
+}
+
+/** Asks for a part of a page until it has been computed; answers how long that took, s. */
+async function until(address, done) {
+  const began = performance.now();
+  for (;;) {
+    const { status, text } = await ask(address);
+    if (status !== 200) throw new Error(`${address} answered ${status}`);
+    if (done(text)) return (performance.now() - began) / 1000;
+    await new Promise((wait) => setTimeout(wait, 400));
+  }
+}
+
+const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+
+test("twenty comparisons at once, and pages and presses meanwhile", async ({ shop }) => {
+  test.setTimeout(900_000);
+  const jobs = [];
+  for (let k = 0; k < 20; k += 1) jobs.push(await job(shop, 1 + (k % 5), ALLOYS[Math.floor(k / 5)]));
+  let running = true;
+  const comparing = Promise.all(jobs.map((at) => until(`${shop}${at}/method/lanes`, (text) => text.includes("lanes-key")))).finally(() => (running = false));
+  const pages = [];
+  const presses = [];
+  const run = (await ask(`${shop}/jobs/4/run`)).text;
+  const [of, step] = ["run", "step"].map((name) => run.match(new RegExp(`data-${name}="(\\d+)"`))[1]);
+  while (running) {
+    pages.push(await ask(`${shop}/`));
+    const press = await ask(`${shop}/jobs/4/run/events`, { method: "POST", form: { kind: "fed", run: of, step, token: token() } });
+    expect(press.status, press.text).toBe(200);
+    presses.push(press);
+    await pause(50);
+  }
+  const seconds = await comparing;
+  console.log(`20 comparisons: all there after ${Math.max(...seconds).toFixed(1)} s, the first after ${Math.min(...seconds).toFixed(1)} s`);
+  console.log(`meanwhile / : ${told(pages)}`);
+  console.log(`meanwhile presses: ${told(presses)}`);
+});
+
+test("two what-if pages of seven variants each", async ({ shop }) => {
+  test.setTimeout(600_000);
+  const took = [];
+  for (const at of ["/jobs/5", "/jobs/6"]) {
+    await until(`${shop}${at}/heat/plan`, (text) => !text.includes("aria-busy"));
+    const page = (await ask(`${shop}${at}/what-if`)).text;
+    const changes = [...page.matchAll(/name="change" value="([^"]+)"/g)].map((found) => found[1]);
+    for (const change of changes.slice(0, 7)) await ask(`${shop}${at}/what-if`, { method: "POST", form: { name: "", change: change.replaceAll("&#39;", "'") } });
+  }
+  took.push(...(await Promise.all(["/jobs/5", "/jobs/6"].map((at) => until(`${shop}${at}/what-if/columns`, (text) => !text.includes("aria-busy"))))));
+  console.log(`two what-if pages of seven variants: ${took.map((s) => `${s.toFixed(1)} s`).join(" and ")}`);
+});
+
+test("going down in the middle of six comparisons", async () => {
+  test.setTimeout(300_000);
+  const demo = await start("demo");
+  const jobs = [];
+  for (let k = 0; k < 6; k += 1) jobs.push(await job(demo.address, 1 + (k % 5), ALLOYS[Math.floor(k / 5)]));
+  await Promise.all(jobs.map((at) => ask(`${demo.address}${at}/method`)));
+  const began = performance.now();
+  await demo.stop();
+  console.log(`SIGTERM in the middle of six comparisons: ended after ${((performance.now() - began) / 1000).toFixed(2)} s`);
+});
+
+test("the lists of a demo at an even pace", async ({ shop }) => {
+  console.log(`/ at 200 a second: ${told(await steady(200, 5, () => ask(`${shop}/`)))}`);
+});
