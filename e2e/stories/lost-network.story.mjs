@@ -34,7 +34,9 @@ test("a killed application finds everything again", async ({ browser }) => {
   await page.getByRole("button", { name: "Take in a job" }).first().click();
   await page.locator("#customer").fill("Maud Ferrar");
   await expect(page.locator("#note-customer")).toContainText("kept");
+  const ended = new Promise((done) => first.child.on("exit", done));
   first.child.kill("SIGKILL");
+  await ended;
   const second = await start("serve", "--data", first.data);
   await page.goto(`${second.address}/jobs/1/intake`);
   await expect(page.locator("#customer")).toHaveValue("Maud Ferrar");

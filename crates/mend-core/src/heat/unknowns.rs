@@ -33,8 +33,9 @@ const SHIELD_SPREAD: f64 = 0.6;
 /// Boards of ten layers and more melt later than computed (0.6-0.8 of what is seen): their jet leans down by this.
 const DENSE_LEAN: f64 = 0.86;
 
-/// Of four hundred scrambles the one whose 32 samples are least correlated: |r| below 0.09 between any two dimensions.
-const SCRAMBLE: u32 = 54;
+/// Of three hundred thousand scrambles the one whose twenty samples are least correlated: |r| below 0.15 between any two
+/// dimensions. (So few can't do much better; 64 come down to 0.03.)
+const SCRAMBLE: u32 = 126_527;
 
 /// Half width of the middle eight in ten of a bell, in standard deviations (T).
 pub(super) const EIGHT_IN_TEN: f64 = 1.281_6;
@@ -116,7 +117,7 @@ mod tests {
         for (i, a) in columns.iter().enumerate() {
             for (j, b) in columns.iter().enumerate().skip(i + 1) {
                 let r = correlation(a, b);
-                assert!(r.abs() < 0.1, "dimensions {i} and {j}: r = {r:.2}");
+                assert!(r.abs() < 0.15, "dimensions {i} and {j}: r = {r:.2}");
             }
         }
     }

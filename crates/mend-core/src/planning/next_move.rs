@@ -1,5 +1,5 @@
 //! The next best move: single changes of a recipe that does not work well, each run once on the screening grid; those that
-//! leave most room again over a quarter of the samples; and of these the one that works most often, then with most time to spare.
+//! leave most room again over half of the samples; and of these the one that works most often, then with most time to spare.
 //! (Judged by the nominal run alone it used to propose changes that left more room and melted in time less often.)
 
 use std::borrow::Cow;
@@ -26,9 +26,9 @@ use crate::units::{Flow, Length, Temperature};
 const WORTH_S: f64 = 4.0;
 /// As stout as tips are usually owned, mm (E).
 const STOUT_TIP_MM: f64 = 6.0;
-/// So many changes are run over samples, and so many samples: a quarter of a plan's, which are evenly spread as well.
+/// So many changes are run over samples, and so many samples: half of a plan's.
 const FINALISTS: usize = 5;
-const QUARTER: usize = 8;
+const HALF: usize = 10;
 /// About as many are tried: their share of the whole work.
 pub(super) const MOVES: usize = 16;
 
@@ -51,7 +51,7 @@ struct Trial<'a> {
     limits: Cow<'a, [Limit]>,
 }
 
-/// How a recipe does over a quarter of the samples.
+/// How a recipe does over half of the samples.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
 struct Odds {
     /// Share of them that melt before anything is hurt.
@@ -75,9 +75,9 @@ pub(super) fn next_move(outcome: &Outcome<'_>) -> Option<Move> {
     tried.sort_by(|a, b| b.2.room_k().total_cmp(&a.2.room_k()));
     tried.truncate(FINALISTS);
     // The first samples are the same however many there are: the outcome has run these already.
-    let before: Vec<Trial<'_>> = outcome.samples[..QUARTER].iter().map(of_outcome).collect();
+    let before: Vec<Trial<'_>> = outcome.samples[..HALF].iter().map(of_outcome).collect();
     let before = Odds::of(&before, order.recipe);
-    let samples = Unknowns::samples(QUARTER, case.station, &case.board.stack);
+    let samples = Unknowns::samples(HALF, case.station, &case.board.stack);
     let judged = tried.into_par_iter().map(|tried| {
         let trials = samples.par_iter().map(|unknowns| Trial::of(order, case, (&tried.1, unknowns)));
         (Odds::of(&trials.collect::<Vec<_>>(), &tried.1), tried)

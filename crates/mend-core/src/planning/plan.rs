@@ -20,7 +20,7 @@ use crate::units::Temperature;
 use crate::watch::{Cancelled, Watch};
 
 /// Samples behind every band.
-pub const SAMPLES: usize = 32;
+pub const SAMPLES: usize = 20;
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
 pub const ENGINE: u32 = 5;
 
