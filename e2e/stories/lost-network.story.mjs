@@ -44,3 +44,16 @@ test("a killed application finds everything again", async ({ browser }) => {
   await second.stop();
   first.remove();
 });
+
+test("a station that is changed without a network is saved when it is back", async ({ page, context }) => {
+  await page.goto("/stations/3");
+  await context.setOffline(true);
+  await page.getByLabel("Heater, where it is known").fill("560");
+  await page.getByLabel("Heater, where it is known").press("Tab");
+  await expect(page.locator("#unsaved")).toContainText("not saved yet and is sent again");
+  await context.setOffline(false);
+  await expect(page.locator("#note")).toContainText("kept", { timeout: 10_000 });
+  await expect(page.locator("#unsaved")).toBeHidden();
+  await page.reload();
+  await expect(page.getByLabel("Heater, where it is known")).toHaveValue("560");
+});

@@ -76,6 +76,11 @@ pub(crate) async fn add_one_job(app: &App, file: JobFile) -> Result<i64, Refusal
         let what = format!("the shop has no board “{name}”");
         return Err(Refusal::field("board", what, "import it first, and name it here as the shop does"));
     }
+    // Looked for before anything is put down: what can't be planned leaves no half of a job.
+    if let Some(inputs) = &file.plan {
+        planner::station_named(app, &inputs.station).await?;
+        inputs.charge()?;
+    }
     let id = add_job(app, &file, &boards).await?;
     plan_one(app, &Waiting { name: String::new(), id, file }).await?;
     Ok(id)

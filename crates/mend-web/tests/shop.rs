@@ -222,6 +222,9 @@ async fn an_export_makes_the_same_shop() {
     let job = demo("jobs/06-tern-late.json");
     assert!(transfer::import_file(&other.app, ("job", job.as_bytes())).await.is_err(), "its board is named as a file");
     let job = job.replace("\"quillon-tern-15\"", "\"Tern 15 power board\"");
+    assert!(transfer::import_file(&other.app, ("job", job.as_bytes())).await.is_err(), "its station is not here");
+    let heron = demo("stations/3-old-heron.json");
+    transfer::import_file(&other.app, ("heron", heron.as_bytes())).await.unwrap();
     let taken = transfer::import_file(&other.app, ("job", job.as_bytes())).await.map(|taken| taken.0);
     assert!(taken.as_ref().is_ok_and(|said| said.starts_with("job 2")), "{taken:?}");
 }

@@ -75,6 +75,21 @@ setInterval(() => {
   for (const field of fields()) if (failed.has(field.id)) htmx.trigger(field, "change");
 }, 3000);
 
+// A form of the shop whose change did not arrive is sent again, as it stands then, until it does.
+const unsent = new Set();
+document.addEventListener("htmx:afterRequest", (event) => {
+  const form = event.detail.elt;
+  if (!form.matches(".shop-form")) return;
+  const { xhr } = event.detail;
+  const lost = !xhr || xhr.status === 0 || xhr.status >= 500;
+  if (lost) unsent.add(form);
+  else unsent.delete(form);
+  const why = xhr?.responseText ? new DOMParser().parseFromString(xhr.responseText, "text/html").querySelector(".refused h1") : null;
+  note().hidden = !lost;
+  note().textContent = lost ? `${why?.textContent ?? "No connection"}: what was changed is not saved yet and is sent again.` : "";
+});
+setInterval(() => unsent.forEach((form) => htmx.trigger(form, "submit")), 3000);
+
 // A slider and its number are one setting: the number is what is sent.
 document.addEventListener("input", (event) => {
   const other = document.getElementById(event.target.dataset.number ?? event.target.dataset.range ?? "");
