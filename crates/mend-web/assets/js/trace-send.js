@@ -34,17 +34,15 @@ window.trace = (() => {
 
   const acts = queue({
     name: `acts ${address}`,
-    send: ({ data, token }) => {
-      say("Saving…");
-      return fetch(address + data.path, {
+    send: ({ data, token }) =>
+      fetch(address + data.path, {
         method: "POST",
         headers: { "content-type": "application/json" },
         body: JSON.stringify({ ...data.body, token }),
-      });
-    },
+      }),
     shown: (html, last) => {
       if (last) put(html);
-      say("Saved");
+      say(last ? "Saved" : "Saving…");
     },
     // An objection to what was typed is shown beside its field, where it is mended.
     refused: async (answer, entry) => {
@@ -74,6 +72,8 @@ window.trace = (() => {
 
   function act(path, body) {
     const label = body.edit ? `“${body.edit.do}”` : path.slice(1);
+    // Said at once: until the queue has its turn "Saved" would still stand there, of the act before.
+    say("Saving…");
     acts.add(label, { path, body: { client, on: revision(), show: live().dataset.show, ...body } });
   }
 
