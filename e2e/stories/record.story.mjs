@@ -186,8 +186,7 @@ onDemo("what two tabs enter at the same moment is all kept, once", async ({ brow
   shop.remove();
 });
 
-onDemo("parallel acts and photographs on one draft are all kept or refused in words", async ({ request }) => {
-  test.setTimeout(120_000);
+onDemo("parallel acts on one draft are all kept or refused in words", async ({ request }) => {
   const begun = await request.post("/boards/drafts", { form: { board: "" }, maxRedirects: 0 });
   const address = begun.headers().location;
   const set = (k) => request.post(`${address}/edit`, { data: { token: `t${k}`, client: `c${k}`, on: 0, show: "", edit: { do: "set", of: "board", field: "name", value: `Name ${k}` } } });
