@@ -16,7 +16,7 @@ use mend_formats::shop::PlanInputs;
 use crate::App;
 use crate::computing::{Key, Place, Stand};
 use crate::job::Job;
-use crate::planner::{Ordered, first_inputs, station_named, stations, written};
+use crate::planner::{Ordered, first_inputs, stations, written};
 use crate::refusal::Refusal;
 
 /// A job as methods are weighed on it: nothing is fed yet, that is for the methods to say.
@@ -32,10 +32,10 @@ impl Weighed {
         let first = first_inputs(&board, &stations(app).await?).map(|first| first.with(&job.charge_file()));
         let inputs = job.inputs().or(first).ok_or(Refusal::NoStation)?;
         let unfed = PlanInputs { feed: None, ..inputs.clone() };
-        let bundle = Ordered::of(app, job, &unfed).await?.bundle;
-        let (have, file) = (means::write(&job.means)?, station_named(app, &inputs.station).await?.file);
+        let Ordered { bundle, station, .. } = Ordered::of(app, job, &unfed).await?;
+        let have = means::write(&job.means)?;
         let PlanInputs { alloy, refit, must_live, .. } = &inputs;
-        let key = format!("{board_id} {alloy} {refit:?} {} {have} {file}", must_live.key());
+        let key = format!("{board_id} {alloy} {refit:?} {} {have} {station}", must_live.key());
         Ok(Self { inputs, bundle, key })
     }
 

@@ -93,7 +93,8 @@ pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
 pub(crate) struct Ordered {
     board_id: i64,
     inputs: PlanInputs,
-    station: String,
+    /// The station's file.
+    pub(crate) station: String,
     pub(crate) bundle: Bundle,
 }
 

@@ -45,8 +45,20 @@ pub(crate) struct MeansView {
 #[derive(Template, WebTemplate)]
 #[template(path = "shop/kept.html")]
 pub(crate) struct KeptNote {
-    pub(crate) at: String,
-    pub(crate) findings: Vec<Finding>,
+    at: String,
+    findings: Vec<Finding>,
+}
+
+impl KeptNote {
+    /// It is kept, now.
+    pub(crate) fn kept(app: &App) -> Response {
+        Self { at: app.now().strftime("%H:%M:%S").to_string(), findings: Vec::new() }.into_response()
+    }
+
+    /// It is not kept, and why.
+    pub(crate) fn refused(findings: Vec<Finding>) -> Response {
+        (StatusCode::UNPROCESSABLE_ENTITY, Self { at: String::new(), findings }).into_response()
+    }
 }
 
 #[derive(Template, WebTemplate)]
@@ -133,13 +145,12 @@ async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -
     let file = match read(&sent) {
         Ok(file) => file,
         Err(findings) => {
-            let note = KeptNote { at: String::new(), findings };
-            return Ok((StatusCode::UNPROCESSABLE_ENTITY, note).into_response());
+            return Ok(KeptNote::refused(findings));
         }
     };
     let (text, now) = (write(&file)?, app.now_ms());
     app.writing(move |w| w.set_means(&text, now)).await?;
-    Ok(KeptNote { at: app.now().strftime("%H:%M:%S").to_string(), findings: Vec::new() }.into_response())
+    Ok(KeptNote::kept(&app))
 }
 
 #[cfg(test)]

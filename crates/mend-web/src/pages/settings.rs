@@ -4,8 +4,7 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::Router;
 use axum::extract::State;
-use axum::http::StatusCode;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use axum::routing::get;
 use mend_core::units::Scale;
 use mend_formats::shop_settings::{self, DAYS, ShopSettings};
@@ -55,14 +54,13 @@ async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -
     let shop = match checked {
         Ok(shop) => shop,
         Err(findings) => {
-            let note = KeptNote { at: String::new(), findings };
-            return Ok((StatusCode::UNPROCESSABLE_ENTITY, note).into_response());
+            return Ok(KeptNote::refused(findings));
         }
     };
     let (text, now) = (shop_settings::write(&shop)?, app.now_ms());
     app.writing(move |w| w.set_shop(&text, now)).await?;
     app.set_usual_scale(shop.scale);
-    Ok(KeptNote { at: app.now().strftime("%H:%M:%S").to_string(), findings: Vec::new() }.into_response())
+    Ok(KeptNote::kept(&app))
 }
 
 fn read(sent: &[(String, String)]) -> ShopSettings {

@@ -3,8 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
-use axum::http::StatusCode;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use mend_core::finding::Finding;
 use mend_core::heat::display::Shows;
 use mend_core::heat::tool::Blower;
@@ -147,20 +146,18 @@ pub(super) async fn save(
     let row = load(&app, &path).await?;
     let usual = || super::templates::TEMPLATES[0].file();
     let before = station::read(row.file.as_bytes()).unwrap_or_else(|_| usual());
-    let refused =
-        |findings| Ok((StatusCode::UNPROCESSABLE_ENTITY, KeptNote { at: String::new(), findings }).into_response());
     let file = match read(&sent, (&before, visitor.scale)) {
         Ok(file) => file,
-        Err(findings) => return refused(findings),
+        Err(findings) => return Ok(KeptNote::refused(findings)),
     };
     let (id, name, text) = (row.id, file.name.clone(), station::write(&file)?);
     let kept = app.writing(move |w| w.set_station(id, (&name, &text))).await?;
     if !kept {
         let taken = Finding::blocking(RULE, "name", format!("another station is or was called “{}”", file.name));
-        return refused(vec![taken.hint("give this one another name")]);
+        return Ok(KeptNote::refused(vec![taken.hint("give this one another name")]));
     }
     list_open_jobs(&app).await?;
-    Ok(KeptNote { at: app.now().strftime("%H:%M:%S").to_string(), findings: Vec::new() }.into_response())
+    Ok(KeptNote::kept(&app))
 }
 
 /// Plans for the station as it was are none any more: the lists say so. A job at a time, so that presses go between.
