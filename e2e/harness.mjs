@@ -1,13 +1,14 @@
-// Starts the release binary on a free port and watches every page: console errors, broken policies and accessibility.
+// Starts the application on a free port and watches every page: console errors, broken policies and accessibility.
 import { execFileSync, spawn } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { test as base, expect } from "@playwright/test";
+import { expectTidy } from "./tidy.mjs";
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-export const binary = process.env.URGENT_MEND ?? join(import.meta.dirname, "../target/release/urgent-mend");
+export const binary = process.env.URGENT_MEND ?? join(import.meta.dirname, "../target/debug/urgent-mend");
 
 /** Starts the application with these words; answers its address and how to stop it. */
 export async function start(...words) {
@@ -49,15 +50,26 @@ export async function begunJob(address) {
   const form = (fields) => ({ method: "POST", body: new URLSearchParams(fields), redirect: "manual" });
   const at = (await fetch(`${address}/jobs`, form({}))).headers.get("location").replace("/intake", "");
   await fetch(`${address}${at}/board`, form({ board: 1 }));
-  const settings = { station: "Gull, bench 1", set: 440, flow: 110, nozzle: 22, distance: 25, longest: 240, face: "bottom", motion: "still", must_live: "board" };
+  const settings = {
+    station: "Gull, bench 1",
+    set: 440,
+    flow: 110,
+    nozzle: 22,
+    distance: 25,
+    longest: 240,
+    face: "bottom",
+    motion: "still",
+    keep_intact: "board",
+  };
   await fetch(`${address}${at}/heat`, form(settings));
-  for (let page = ""; !page.includes("plan-body"); page = await (await fetch(`${address}${at}/heat`)).text()) await new Promise((done) => setTimeout(done, 200));
+  for (let page = ""; !page.includes("plan-body"); page = await (await fetch(`${address}${at}/heat`)).text())
+    await new Promise((done) => setTimeout(done, 200));
   await fetch(`${address}${at}/run`, form({}));
   return at;
 }
 
 /** Waits until the demo's jobs are all planned: their plans are computed in the background. */
-async function prepared(address) {
+export async function prepared(address) {
   for (let tries = 0; tries < 600; tries += 1) {
     const page = await (await fetch(address)).text();
     if (!page.includes('class="preparing"')) return;
@@ -69,7 +81,7 @@ async function prepared(address) {
 /** A token for a request that no page makes. */
 export const token = () => Math.random().toString(36).slice(2);
 
-/** Fails on what axe finds on the page as it stands. */
+/** Fails on what axe finds on the page as it stands, and on what is untidy on it. */
 export async function expectAccessible(page) {
   await page.evaluate(axeSource);
   const { violations } = await page.evaluate(() =>
@@ -77,6 +89,7 @@ export async function expectAccessible(page) {
   );
   const said = violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary}`).join(" | ")}`);
   expect(said, page.url()).toEqual([]);
+  await expectTidy(page);
 }
 
 /** A folder that is gone after the test. */
@@ -94,15 +107,16 @@ function watch(page, complaints) {
 }
 
 export const test = base.extend({
-  shop: [
-    async ({}, use) => {
-      const running = await start("demo");
-      await prepared(running.address);
-      await use(running.address);
-      await running.stop();
-    },
-    { scope: "worker", timeout: 150_000 },
-  ],
+  /** The demo shop, a copy for every test: what one enters, no other meets. */
+  shop: async ({}, use) => {
+    const { folder, remove } = temporaryFolder();
+    const data = join(folder, "shop");
+    cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
+    const running = await start("serve", "--data", data);
+    await use(running.address);
+    await running.stop();
+    remove();
+  },
   baseURL: async ({ shop }, use) => use(shop),
   /** What the console may say in this test. */
   allowed: [null, { option: true }],

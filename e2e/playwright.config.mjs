@@ -19,8 +19,13 @@ const quiet = [
 
 export default defineConfig({
   testDir: ".",
-  workers: 1,
+  globalSetup: "./prepare.mjs",
+  // Every test has a shop of its own: two run at a time.
+  fullyParallel: true,
+  workers: 2,
   timeout: 90_000,
+  // A plan takes seconds while another story computes beside it.
+  expect: { timeout: 20_000 },
   reporter: [["list"]],
   use: {
     viewport: { width: 1280, height: 800 },

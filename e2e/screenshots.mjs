@@ -39,10 +39,13 @@ test("picture of a new shop", async ({ browser }) => {
 
 test("pictures of describing and comparing", async ({ page }) => {
   await page.goto("/boards/6");
-  await page.getByRole("button", { name: "Describe further" }).click();
+  await page.getByRole("button", { name: "Edit" }).click();
   await expect(page.locator("image.photo.top")).toBeVisible();
-  await page.locator(".trace-steps button", { hasText: "Neighbours" }).click();
-  await page.getByRole("button", { name: /L3 coil/ }).first().click();
+  await page.locator(".trace-steps button", { hasText: "Components" }).click();
+  await page
+    .getByRole("button", { name: /L3 coil/ })
+    .first()
+    .click();
   await expect(page.getByLabel("Middle, x")).toBeVisible();
   await page.waitForLoadState("networkidle");
   await shoot(page, "trace");
@@ -54,7 +57,7 @@ test("pictures of describing and comparing", async ({ page }) => {
   await page.getByLabel("Copper lines at the rim").press("Enter");
   await expect(page.locator("#trace-saved")).toHaveText("Saved");
   await page.locator(".trace-steps button", { hasText: "Keep" }).click();
-  await page.getByRole("button", { name: "Keep as version 2" }).click();
+  await page.getByRole("button", { name: "Save as revision 2" }).click();
   await page.getByRole("link", { name: "Compare" }).click();
   await shoot(page, "compare");
 });
@@ -70,19 +73,16 @@ test("pictures of the methods side by side, and of one of them", async ({ page }
 });
 
 test("picture of the process window", async ({ page }) => {
-  await page.goto("/jobs/4/heat");
+  await page.goto("/jobs/4/heat?view=window");
   await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
   await page.evaluate(() => document.fonts.ready);
-  await page.locator("#window").evaluate((section) => section.scrollIntoView());
   await shoot(page, "process-window");
 });
 
 test("picture of the replay", async ({ page }) => {
-  await page.goto("/jobs/6/heat");
+  await page.goto("/jobs/6/heat?view=replay");
   await expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
-  await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
   await page.locator("#replay-time").fill("30");
-  await page.locator("#replay").evaluate((section) => section.scrollIntoView());
   await shoot(page, "replay");
 });
 

@@ -53,7 +53,7 @@ export async function dragBetween(page, from, to) {
 /** Begins a board from nothing; answers the address of its draft. */
 export async function describe(page) {
   await page.goto("/boards");
-  await page.getByRole("button", { name: "Describe a board" }).click();
+  await page.getByRole("button", { name: "Draw a board" }).click();
   await expect(page.getByRole("heading", { name: "Photograph", exact: true })).toBeVisible();
   return new URL(page.url()).pathname;
 }

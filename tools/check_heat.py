@@ -32,16 +32,16 @@ def jet(r):
     diameter, distance, room_k = 10e-3, 15e-3, ROOM_C + 273.15
     narrow = (1 + 0.025 * ((20e-3 / diameter) ** 4 - 1)) ** -0.5
     mass = 1.19 * (60e-3 / 60) * 0.8 * narrow
-    outlet = 0.98 * (400 - ROOM_C) * np.exp(-0.025 / (mass * 1040))
-    film = (room_k + outlet + 150 + 273.15) / 2 / 273.0
+    nozzle = 0.98 * (400 - ROOM_C) * np.exp(-0.025 / (mass * 1040))
+    film = (room_k + nozzle + 150 + 273.15) / 2 / 273.0
     conductivity, viscosity = 0.0241 * film**0.81, 1.716e-5 * film**0.70
     reynolds = 4 * mass / (np.pi * diameter * viscosity)
     aspect = np.clip(distance / diameter, 2, 12)
     martin = 2 * np.sqrt(reynolds) * np.sqrt(1 + 0.005 * reynolds**0.55) / (1 + 0.04 * (aspect - 6))
     centre = conductivity / diameter * 0.70**0.42 * martin / (2 * 1.4)
     h = centre * 1.4 / np.sqrt((r / diameter) ** 2 + 1.4**2)
-    effective = diameter * np.sqrt(room_k / (room_k + outlet))
-    on_axis = outlet * (1 + (distance / (5 * effective)) ** 4) ** -0.25
+    effective = diameter * np.sqrt(room_k / (room_k + nozzle))
+    on_axis = nozzle * (1 + (distance / (5 * effective)) ** 4) ** -0.25
     return h, on_axis / np.sqrt(1 + (r / (2.2 * diameter + 0.1 * distance)) ** 2)
 
 

@@ -137,7 +137,7 @@ const draft = {
     from: ["usb-c-top", {}],
     at_mm: [part.x, part.y], turn: "none", face: "top",
   },
-  neighbours: things.map(([name, what, on, x, y, width_mm, depth_mm, height_mm, roundness]) => ({
+  components: things.map(([name, what, on, x, y, width_mm, depth_mm, height_mm, roundness]) => ({
     name, what, face: on, at_mm: [x, y], width_mm, depth_mm, ...(roundness ? { round: true } : {}), height_mm, material: materials[what][0], own_joints: materials[what][1],
   })),
   photos: ["top", "bottom"].map((name, k) => ({ id: k + 1, face: name, size_px: [1800, 1180], placement: placement(name, views[name]) })),

@@ -34,7 +34,9 @@ test(`${COMPARISONS} comparisons at once, and pages and presses meanwhile`, asyn
   const jobs = [];
   for (let k = 0; k < COMPARISONS; k += 1) jobs.push(await job(shop, 1 + (k % 5), ALLOYS[Math.floor(k / 5)]));
   let running = true;
-  const comparing = Promise.all(jobs.map((at) => until(`${shop}${at}/method/lanes`, (text) => text.includes("lanes-key")))).finally(() => (running = false));
+  const comparing = Promise.all(jobs.map((at) => until(`${shop}${at}/method/lanes`, (text) => text.includes("lanes-key")))).finally(
+    () => (running = false),
+  );
   const pages = [];
   const presses = [];
   const run = (await ask(`${shop}/jobs/4/run`)).text;
@@ -49,7 +51,9 @@ test(`${COMPARISONS} comparisons at once, and pages and presses meanwhile`, asyn
     await pause(50);
   }
   const seconds = await comparing;
-  console.log(`${COMPARISONS} comparisons: all there after ${Math.max(...seconds).toFixed(1)} s, the first after ${Math.min(...seconds).toFixed(1)} s`);
+  console.log(
+    `${COMPARISONS} comparisons: all there after ${Math.max(...seconds).toFixed(1)} s, the first after ${Math.min(...seconds).toFixed(1)} s`,
+  );
   console.log(`meanwhile / : ${told(pages)}`);
   console.log(`meanwhile presses: ${told(presses)}`);
 });
@@ -58,12 +62,17 @@ test("two what-if pages of seven variants each", async ({ shop }) => {
   test.setTimeout(600_000);
   const took = [];
   for (const at of ["/jobs/5", "/jobs/6"]) {
-    await until(`${shop}${at}/heat/plan`, (text) => !text.includes("aria-busy"));
+    await until(`${shop}${at}/heat/plan`, (text) => !/id="plan"[^>]*hx-get/.test(text));
     const page = (await ask(`${shop}${at}/what-if`)).text;
     const changes = [...page.matchAll(/name="change" value="([^"]+)"/g)].map((found) => found[1]);
-    for (const change of changes.slice(0, 7)) await ask(`${shop}${at}/what-if`, { method: "POST", form: { name: "", change: change.replaceAll("&#39;", "'") } });
+    for (const change of changes.slice(0, 7))
+      await ask(`${shop}${at}/what-if`, { method: "POST", form: { name: "", change: change.replaceAll("&#39;", "'") } });
   }
-  took.push(...(await Promise.all(["/jobs/5", "/jobs/6"].map((at) => until(`${shop}${at}/what-if/columns`, (text) => !text.includes("aria-busy"))))));
+  took.push(
+    ...(await Promise.all(
+      ["/jobs/5", "/jobs/6"].map((at) => until(`${shop}${at}/what-if/columns`, (text) => !/id="variants"[^>]*hx-get/.test(text))),
+    )),
+  );
   console.log(`two what-if pages of seven variants: ${took.map((s) => `${s.toFixed(1)} s`).join(" and ")}`);
 });
 

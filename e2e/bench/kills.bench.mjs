@@ -7,6 +7,18 @@ import { ask } from "./load.mjs";
 const KILLS = Number(process.env.KILLS ?? 200);
 const repository = join(import.meta.dirname, "../..");
 
+const MARKS = ["firm", "moves", "bridged", "starved"];
+
+/** What the shop shows of the entries after it has come up again. */
+async function keptOf(shop, { at, draft }) {
+  const [intake, pins, board] = await Promise.all([`${at}/intake`, `${at}/pins`, draft].map((path) => ask(`${shop}${path}`)));
+  return {
+    serial: intake.text.match(/id="serial"[^>]*value="([^"]*)"/)[1],
+    mark: pins.text.match(/aria-label="plus: (\w+)"/)[1],
+    acts: Number(board.text.match(/data-revision="(\d+)"/)[1]),
+  };
+}
+
 test(`${KILLS} kills in the middle of writing`, async () => {
   test.setTimeout(1_200_000);
   const { folder, remove } = temporaryFolder();
@@ -15,7 +27,8 @@ test(`${KILLS} kills in the middle of writing`, async () => {
   command("import", "--data", data, join(repository, "demo/stations/1-gull.json"), join(repository, "demo/boards/quillon-tern-15.json"));
   let shop = await start("serve", "--data", data);
   const at = await begunJob(shop.address);
-  const acknowledged = { events: 0, serial: "", mark: "", name: "" };
+  const draft = (await ask(`${shop.address}/boards/drafts`, { method: "POST", form: { board: "" } })).headers.location;
+  const acknowledged = { events: 0, acts: 0, serial: "", mark: "" };
   let [sent, killed] = [0, 0];
   while (killed < KILLS) {
     const page = (await ask(`${shop.address}${at}/run`)).text;
@@ -25,10 +38,10 @@ test(`${KILLS} kills in the middle of writing`, async () => {
     setTimeout(() => shop.child.kill("SIGKILL"), after);
     shop.child.on("exit", () => (alive = false));
     // Values sent since the last answer: the last of them that arrived is kept.
-    let since = [];
-    const one = async (form, path, taken) => {
+    let since = { serial: [], mark: [] };
+    const one = async (sent, path, taken) => {
       try {
-        const answer = await ask(`${shop.address}${path}`, { method: "POST", form });
+        const answer = await ask(`${shop.address}${path}`, { method: "POST", ...sent });
         if (answer.status === 200) taken();
       } catch {
         // The answer was lost: it may have been kept or not.
@@ -37,20 +50,30 @@ test(`${KILLS} kills in the middle of writing`, async () => {
     while (alive) {
       sent += 1;
       const value = `n${sent}`;
-      await one({ kind: "fed", run, step, token: token() }, `${at}/run/events`, () => (acknowledged.events += 1));
-      since.push(value);
-      await one({ field: "serial", value }, `${at}/intake`, () => {
+      await one({ form: { kind: "fed", run, step, token: token() } }, `${at}/run/events`, () => (acknowledged.events += 1));
+      since.serial.push(value);
+      await one({ form: { field: "serial", value } }, `${at}/intake`, () => {
         acknowledged.serial = value;
-        since = [];
+        since.serial = [];
       });
-      const mark = sent % 2 ? "firm" : "moves";
-      await one({ pin: "plus", mark, token: token() }, `${at}/pins`, () => (acknowledged.mark = mark));
+      const mark = MARKS[sent % MARKS.length];
+      since.mark.push(mark);
+      await one({ form: { pin: "plus", mark, token: token() } }, `${at}/pins`, () => {
+        acknowledged.mark = mark;
+        since.mark = [];
+      });
+      const edit = { do: "set", of: "board", field: "maker", value };
+      await one({ json: { token: token(), client: "kills", on: 0, show: "", edit } }, `${draft}/edit`, () => (acknowledged.acts += 1));
     }
     killed += 1;
     shop = await start("serve", "--data", data);
-    const kept = (await ask(`${shop.address}${at}/intake`)).text.match(/id="serial"[^>]*value="([^"]*)"/)[1];
-    expect([acknowledged.serial, ...since]).toContain(kept);
-    acknowledged.serial = kept;
+    const kept = await keptOf(shop.address, { at, draft });
+    expect([acknowledged.serial, ...since.serial]).toContain(kept.serial);
+    expect([acknowledged.mark, ...since.mark]).toContain(kept.mark);
+    // Of the acts that were under way when it was killed, one may have been kept without its answer.
+    expect(kept.acts).toBeGreaterThanOrEqual(acknowledged.acts);
+    expect(kept.acts).toBeLessThanOrEqual(acknowledged.acts + killed);
+    Object.assign(acknowledged, { serial: kept.serial, mark: kept.mark });
   }
   await shop.stop();
   const out = join(folder, "out");
@@ -60,6 +83,8 @@ test(`${KILLS} kills in the middle of writing`, async () => {
   expect(fed).toBeGreaterThanOrEqual(acknowledged.events);
   expect(fed).toBeLessThanOrEqual(acknowledged.events + killed);
   expect(command("check", "--data", data)).toContain("everything can be read");
-  console.log(`${killed} kills, ${sent} rounds of entries: ${acknowledged.events} presses were acknowledged, ${fed} are kept`);
+  console.log(
+    `${killed} kills, ${sent} rounds of entries: ${acknowledged.events} presses were acknowledged, ${fed} are kept; ${acknowledged.acts} acts on a board; the last mark is ${acknowledged.mark}`,
+  );
   remove();
 });

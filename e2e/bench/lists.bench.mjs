@@ -14,7 +14,13 @@ test(`lists of ${JOBS} finished jobs`, async () => {
   const data = join(folder, "shop");
   command("init", "--data", data);
   const boards = ["quillon-tern-15", "brannoc-deck", "vennick-lume-3", "osprake-quay-14", "tullimar-brook"];
-  command("import", "--data", data, join(repository, "demo/stations/1-gull.json"), ...boards.map((name) => join(repository, `demo/boards/${name}.json`)));
+  command(
+    "import",
+    "--data",
+    data,
+    join(repository, "demo/stations/1-gull.json"),
+    ...boards.map((name) => join(repository, `demo/boards/${name}.json`)),
+  );
   console.log(execFileSync("python3", [join(repository, "tools/fill_shop.py"), join(data, "shop.db"), JOBS], { encoding: "utf8" }).trim());
   const began = performance.now();
   const shop = await start("serve", "--data", data);

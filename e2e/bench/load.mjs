@@ -4,15 +4,18 @@ import http from "node:http";
 const agent = new http.Agent({ keepAlive: true, maxSockets: 64 });
 
 /** One request; answers its status, body and how long it took, ms. */
-export function ask(address, { method = "GET", form } = {}) {
-  const body = form ? new URLSearchParams(form).toString() : "";
-  const headers = form ? { "content-type": "application/x-www-form-urlencoded", "content-length": Buffer.byteLength(body) } : {};
+export function ask(address, { method = "GET", form, json } = {}) {
+  const body = json ? JSON.stringify(json) : form ? new URLSearchParams(form).toString() : "";
+  const type = json ? "application/json" : "application/x-www-form-urlencoded";
+  const headers = body ? { "content-type": type, "content-length": Buffer.byteLength(body) } : {};
   const began = performance.now();
   return new Promise((found, lost) => {
     const request = http.request(address, { method, agent, headers }, (answer) => {
       const parts = [];
       answer.on("data", (part) => parts.push(part));
-      answer.on("end", () => found({ status: answer.statusCode, headers: answer.headers, text: Buffer.concat(parts).toString(), ms: performance.now() - began }));
+      answer.on("end", () =>
+        found({ status: answer.statusCode, headers: answer.headers, text: Buffer.concat(parts).toString(), ms: performance.now() - began }),
+      );
     });
     request.on("error", lost);
     request.end(body);
@@ -37,4 +40,5 @@ export function quantile(answers, share) {
   return sorted[Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1)];
 }
 
-export const told = (answers) => `${answers.length} answers, median ${quantile(answers, 0.5).toFixed(1)} ms, p99 ${quantile(answers, 0.99).toFixed(1)} ms, slowest ${quantile(answers, 1).toFixed(1)} ms`;
+export const told = (answers) =>
+  `${answers.length} answers, median ${quantile(answers, 0.5).toFixed(1)} ms, p99 ${quantile(answers, 0.99).toFixed(1)} ms, slowest ${quantile(answers, 1).toFixed(1)} ms`;

@@ -25,15 +25,15 @@ test("feeding low-melt moves the curve, the table and the heat plan", async ({ p
   await page.locator("#share-range").fill("70");
   await expect(page.locator("#share")).toHaveValue("70");
   await expect(big(page)).not.toHaveText(less);
-  await expect(page.locator(".melt-picture")).toHaveAttribute("aria-label", /works from \d+ ± \d+ °C, last liquid 136 °C; SAC305/);
+  await expect(page.locator(".melt-picture")).toHaveAttribute("aria-label", /melting point \d+ ± \d+ °C, Scheil solidus 136 °C; SAC305/);
   await expectAccessible(page);
 
-  await page.getByLabel("Wanted to work from").fill("185");
+  await page.getByLabel("Wanted melting point").fill("185");
   await page.getByRole("button", { name: "Find the amount" }).click();
   await expect(page.locator("#share")).not.toHaveValue("70");
   const found = Number(await page.locator("#share").inputValue());
   expect(found).toBeGreaterThan(20);
-  await page.getByLabel("Wanted to work from").fill("70");
+  await page.getByLabel("Wanted melting point").fill("70");
   await page.getByRole("button", { name: "Find the amount" }).click();
   await expect(page.locator("#alloy [role=alert]")).toContainText("Sn42Bi58 can't bring");
   await page.reload();
@@ -84,7 +84,7 @@ test("who goes on against the arithmetic says why, and it is on the sheet", asyn
   await press(page, "Space");
   await expect(page.locator("#step h1")).toHaveText("Clean and look");
   await page.getByLabel("Go on all the same").fill("Board goes to the scrap of spare parts");
-  await page.getByRole("button", { name: "Put it on the record" }).click();
+  await page.getByRole("button", { name: "Save to the record" }).click();
   await expect(page.locator(".ledger")).toContainText("Going on all the same: Board goes");
   await press(page, "Space");
   await expect(page.locator("#step h1")).toHaveText("Fit");

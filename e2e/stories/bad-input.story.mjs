@@ -13,11 +13,15 @@ const changed = (change) => {
 };
 
 const boards = [
-  ["malformed JSON", "{ \"format\": \"urgent-mend/board/1\", ", /file.*EOF/i],
+  ["malformed JSON", '{ "format": "urgent-mend/board/2", ', /file.*EOF/i],
   ["no board at all", "[1, 2, 3]", /invalid/i],
   ["negative thickness", changed((b) => (b.thickness_mm = -0.8)), /thickness_mm.*-0.8 mm can't be.*between 0.2 and 5 mm/s],
-  ["a joint outside the outline", changed((b) => (b.connector.joints[2].at_mm = [900, 2])), /joint leg 1.*\(900, 2\).*outside the outline.*move it inside/s],
-  ["an unknown material", changed((b) => (b.neighbours[0].material = "cheese")), /neighbours\[0\].material.*cheese/s],
+  [
+    "a joint outside the outline",
+    changed((b) => (b.connector.joints[2].at_mm = [900, 2])),
+    /joint leg 1.*\(900, 2\).*outside the outline.*move it inside/s,
+  ],
+  ["an unknown material", changed((b) => (b.components[0].material = "cheese")), /components\[0\].material.*cheese/s],
   ["an unknown field", changed((b) => (b.colour = "green")), /colour/],
   ["a number out of this world", changed((b) => (b.outline_mm[1] = [1e300, 0])), /outline/],
 ];
@@ -74,7 +78,16 @@ test("absurd settings are refused one by one and the last plan stays", async ({ 
 });
 
 test("unknown alloys, stations, pins, presses, jobs and wrong methods are refused in words", async ({ request }) => {
-  const settings = { station: "Tern, bench 2", set: "400", flow: "28", nozzle: "8", distance: "12", longest: "240", face: "top", motion: "sweeping" };
+  const settings = {
+    station: "Tern, bench 2",
+    set: "400",
+    flow: "28",
+    nozzle: "8",
+    distance: "12",
+    longest: "240",
+    face: "top",
+    motion: "sweeping",
+  };
   const heat = (form) => request.post("/jobs/5/heat", { form: { ...settings, ...form } });
   const charge = { feed: "Sn42Bi58", share: "40", wire: "0.5", flux: "2", row: "pins" };
   const alloy = (form) => request.post("/jobs/7/alloy", { form: { ...charge, ...form } });
@@ -100,13 +113,17 @@ test("unknown alloys, stations, pins, presses, jobs and wrong methods are refuse
     [await bench({ kind: "go", run: "77" }), 409, "in another bench run"],
     [await bench({ kind: "go", token: "" }), 422, "1 to 64 characters"],
     [await request.post("/jobs/4/run/events", { form: { kind: "go" } }), 422, "missing field"],
-    [await request.post("/jobs/4/run/events", { data: "kind=go", headers: { "content-type": "text/plain" } }), 422, "Form requests must have"],
+    [
+      await request.post("/jobs/4/run/events", { data: "kind=go", headers: { "content-type": "text/plain" } }),
+      422,
+      "Form requests must have",
+    ],
     [await request.get("/jobs?before=soon"), 422, "address"],
     [await request.post("/boards/drafts/999/edit", { data: { token: "t" } }), 422, "missing field"],
     [await heat({ station: "Nobody" }), 422, "none of the shop"],
     [await heat({ set: "hot" }), 422, "“hot” is no number"],
-    [await heat({ must_live: "nobody" }), 422, "“nobody” is none of the choices"],
-    [await request.post("/jobs/5/method/live", { form: { must_live: "nobody" } }), 422, "board, part or both"],
+    [await heat({ keep_intact: "nobody" }), 422, "“nobody” is none of the choices"],
+    [await request.post("/jobs/5/method/live", { form: { keep_intact: "nobody" } }), 422, "board, part or both"],
     [await request.post("/jobs/5/method/choose", { form: { family: "hammer" } }), 422, "“hammer” is no family of methods"],
     [await request.post("/equipment", { form: { alloys: "Unobtainium" } }), 422, "Unobtainium"],
     [await request.get("/jobs/5/method/hammer"), 404, "There is no such family of methods"],
@@ -120,10 +137,22 @@ test("unknown alloys, stations, pins, presses, jobs and wrong methods are refuse
     [await request.get("/jobs/10/heat"), 409, "has no board yet"],
     [await request.delete("/jobs/5/heat"), 405, "does not take that method"],
     [await request.post("/jobs", { headers: { origin: "http://elsewhere.example", "sec-fetch-site": "cross-site" } }), 403, "<h1>"],
-    [await request.get("/jobs/5/heat", { headers: { "sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors" } }), 403, "Another site asked"],
-    [await request.get("/jobs/5/heat", { headers: { "sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate" } }), 200, "came from another site"],
+    [
+      await request.get("/jobs/5/heat", { headers: { "sec-fetch-site": "cross-site", "sec-fetch-mode": "no-cors" } }),
+      403,
+      "Another site asked",
+    ],
+    [
+      await request.get("/jobs/5/heat", { headers: { "sec-fetch-site": "cross-site", "sec-fetch-mode": "navigate" } }),
+      200,
+      "came from another site",
+    ],
     [await request.get("/", { headers: { host: "elsewhere.example" } }), 421, "does not answer to that name"],
-    [await request.post("/jobs/5/heat", { data: "x".repeat(3_000_000), headers: { "content-type": "application/x-www-form-urlencoded" } }), 413, "too large"],
+    [
+      await request.post("/jobs/5/heat", { data: "x".repeat(3_000_000), headers: { "content-type": "application/x-www-form-urlencoded" } }),
+      413,
+      "too large",
+    ],
     [await request.post("/stations", { form: { template: "steam" } }), 422, "“steam” is no template"],
     [await request.get("/stations/99"), 404, "There is no such station"],
     [await request.post("/stations/1", { form: { name: "Gull, bench 1", "set-low": "hot" } }), 422, "“hot” is no number"],

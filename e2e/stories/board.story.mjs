@@ -1,4 +1,4 @@
-// A board gets into the product in minutes: traced over its photograph, its port from the library, its neighbours drawn, and
+// A board gets into the product in minutes: traced over its photograph, its port from the library, its components drawn, and
 // the heat plan runs on it.
 import { expect, expectAccessible, test } from "../harness.mjs";
 import { addPhoto, clickPlaces, describe, draw, dragBetween, mapOnScreen, onScreen, pixel, saved, step } from "../trace.mjs";
@@ -6,7 +6,7 @@ import { addPhoto, clickPlaces, describe, draw, dragBetween, mapOnScreen, onScre
 test.use({ allowed: /status of 422|htmx:(afterRequest|sendAbort)|ERR_INTERNET_DISCONNECTED/ });
 
 // Twelve things of the made-up board, mm: what, x, y, width, depth.
-const NEIGHBOURS = [
+const COMPONENTS = [
   ["flex-latch", 20, 9.5, 12, 4.6],
   ["chip", 43, 18.5, 5, 5],
   ["chip", 43, 38, 14, 14],
@@ -20,22 +20,39 @@ const NEIGHBOURS = [
   ["crystal", 30, 28, 3.2, 2.5],
   ["chip", 60, 40, 4, 3],
 ];
-const RIM = [[0, 0], [86, 0], [86, 34], [78, 34], [78, 50], [8, 50], [8, 34], [0, 34]];
+const RIM = [
+  [0, 0],
+  [86, 0],
+  [86, 34],
+  [78, 34],
+  [78, 50],
+  [8, 50],
+  [8, 34],
+  [0, 34],
+];
 
-test("a board is traced over a photograph, with a port of the library and twelve neighbours, and the heat plan runs on it", async ({ page }) => {
+test("a board is traced over a photograph, with a port of the library and twelve components, and the heat plan runs on it", async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   const address = await describe(page);
   await expectAccessible(page);
   await addPhoto(page, "photos/1-loom-top.jpg", "top");
 
   // Scale from two screw holes that a caliper says are 78 mm apart, then level by the near edge.
-  await page.getByLabel("A length you know").fill("78");
+  await page.getByLabel("A known length").fill("78");
   await page.getByRole("button", { name: "Click its two ends" }).click();
-  await clickPlaces(page, "top", [[4, 30], [82, 30]]);
+  await clickPlaces(page, "top", [
+    [4, 30],
+    [82, 30],
+  ]);
   await saved(page);
   await expect(page.locator(".trace-photo h3 .dim")).toContainText("0.054 mm a pixel");
   await page.getByRole("button", { name: "Level by an edge" }).click();
-  await clickPlaces(page, "top", [[1, 0], [85, 0]]);
+  await clickPlaces(page, "top", [
+    [1, 0],
+    [85, 0],
+  ]);
   await saved(page);
   await expect.poll(async () => Number(await page.getByLabel("Turned left").inputValue())).toBeCloseTo(1.6, 1);
 
@@ -62,18 +79,18 @@ test("a board is traced over a photograph, with a port of the library and twelve
   const [x, y] = await middle();
   expect(Math.hypot(x - wanted[0], y - wanted[1])).toBeLessThan(2);
 
-  // Twelve neighbours; the can is round.
-  await step(page, "Neighbours");
-  for (const [what, ...body] of NEIGHBOURS) {
-    await step(page, "Neighbours");
+  // Twelve components; the can is round.
+  await step(page, "Components");
+  for (const [what, ...body] of COMPONENTS) {
+    await step(page, "Components");
     await page.getByLabel("What it is").selectOption(what);
     await page.getByRole("button", { name: what === "electrolytic-can" ? "Draw circles" : "Draw rectangles" }).click();
     await draw(page, "top", body);
     await page.keyboard.press("Escape");
   }
-  await expect(page.locator(".trace-map .neighbour")).toHaveCount(12);
-  await expect(page.locator(".trace-map .neighbour ellipse")).toHaveCount(1);
-  for (const name of ["Outline", "Part", "Neighbours", "Keep"]) {
+  await expect(page.locator(".trace-map .component")).toHaveCount(12);
+  await expect(page.locator(".trace-map .component ellipse")).toHaveCount(1);
+  for (const name of ["Outline", "Part", "Components", "Keep"]) {
     await step(page, name);
     await expect(page.locator(".trace-steps .here")).toContainText(name);
     await expectAccessible(page);
@@ -99,18 +116,18 @@ test("a board is traced over a photograph, with a port of the library and twelve
   await saved(page);
   await page.getByLabel("Lamp behind it").selectOption("nowhere");
   await saved(page);
-  const wide = await page.locator(".trace-odds-said").textContent();
+  const wide = await page.locator(".trace-odds-text").textContent();
   await page.getByLabel("Copper lines at the rim").fill("8");
   await page.getByLabel("Copper lines at the rim").press("Enter");
   await saved(page);
   await expect(page.locator(".odds")).toContainText("8 layers");
   const spread = (text) => Number(text.match(/spread (\d\.\d+)/)[1]);
-  expect(spread(await page.locator(".trace-odds-said").textContent())).toBeLessThan(spread(wide));
+  expect(spread(await page.locator(".trace-odds-text").textContent())).toBeLessThan(spread(wide));
   await expectAccessible(page);
 
   // A reload loses nothing.
   await page.goto(address);
-  await expect(page.locator(".trace-map .neighbour")).toHaveCount(12);
+  await expect(page.locator(".trace-map .component")).toHaveCount(12);
 
   await step(page, "Keep");
   await expect(page.locator("[role=alert]")).toContainText("the board has no name yet");
@@ -129,7 +146,7 @@ test("a board is traced over a photograph, with a port of the library and twelve
   await page.getByRole("button", { name: "Traced Loom" }).click();
   await expect(page.getByRole("heading", { name: "Traced Loom" })).toBeVisible();
   await page.goto(page.url().replace("/board", "/heat"));
-  await expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 40_000 });
+  await expect(page.locator(".margin-strip")).toBeVisible({ timeout: 40_000 });
   await expect(page.locator(".verdict .window-word")).toContainText("Window");
   await expect(page.locator(".margin-strip")).toContainText("electrolytic can 1");
 });
@@ -143,14 +160,14 @@ test("things are moved by pointer, keys and numbers, and every act is taken back
   await page.getByLabel("Depth", { exact: true }).fill("50");
   await page.getByLabel("Depth", { exact: true }).press("Enter");
   await saved(page);
-  await step(page, "Neighbours");
+  await step(page, "Components");
   await page.getByLabel("What it is").selectOption("chip");
   await page.getByRole("button", { name: "Draw rectangles" }).click();
   await dragBetween(page, await mapOnScreen(page, [22, 30]), await mapOnScreen(page, [32, 24]));
   await saved(page);
   await page.keyboard.press("Escape");
   const field = (name) => page.getByLabel(name, { exact: true });
-  await page.locator(".trace-map .neighbour").click();
+  await page.locator(".trace-map .component").click();
   await expect(field("Width")).toBeVisible();
   expect(Number(await field("Width").inputValue())).toBeCloseTo(10, 0);
 
@@ -158,7 +175,7 @@ test("things are moved by pointer, keys and numbers, and every act is taken back
   await field("Middle, x").fill("25");
   await field("Middle, x").press("Enter");
   await saved(page);
-  await page.locator(".trace-map .neighbour").focus();
+  await page.locator(".trace-map .component").focus();
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("ArrowRight");
   await expect(field("Middle, x")).toHaveValue("25.2");
@@ -171,7 +188,7 @@ test("things are moved by pointer, keys and numbers, and every act is taken back
   // Nothing is asked of the shop while the pointer moves; once when it is let go.
   const requests = [];
   page.on("request", (request) => requests.push(request.method()));
-  const body = await page.locator(".trace-map .neighbour .body").boundingBox();
+  const body = await page.locator(".trace-map .component .body").boundingBox();
   const from = [body.x + body.width / 2, body.y + body.height / 2];
   await page.mouse.move(...from);
   await page.mouse.down();
@@ -212,18 +229,22 @@ test("things are moved by pointer, keys and numbers, and every act is taken back
   await page.getByRole("button", { name: "Redo" }).click();
   await expect(field("Height")).toHaveValue("1.1");
   await expect(page.getByRole("button", { name: "Redo" })).toBeDisabled();
-  await page.locator(".trace-map .neighbour").focus();
+  await page.locator(".trace-map .component").focus();
   await page.keyboard.press("d");
-  await expect(page.locator(".trace-map .neighbour")).toHaveCount(2);
+  await expect(page.locator(".trace-map .component")).toHaveCount(2);
   await page.keyboard.press("Delete");
-  await expect(page.locator(".trace-map .neighbour")).toHaveCount(1);
+  await expect(page.locator(".trace-map .component")).toHaveCount(1);
 });
 
 test("the far face is lined up by three places, and a photograph that was not mirrored says so", async ({ page }) => {
   await describe(page);
   await addPhoto(page, "photos/1-loom-top.jpg", "top");
   await page.getByRole("button", { name: "Mark three places" }).click();
-  const holes = [[4, 30], [82, 30], [12, 46]];
+  const holes = [
+    [4, 30],
+    [82, 30],
+    [12, 46],
+  ];
   await clickPlaces(page, "top", holes);
   await expect(page.locator(".trace-map .mark")).toHaveCount(3);
   await addPhoto(page, "photos/2-loom-bottom.jpg", "bottom");
@@ -253,8 +274,8 @@ test("the far face is lined up by three places, and a photograph that was not mi
 
 test("what can't be is refused beside what was typed, and a lost network loses no act", async ({ page, context }) => {
   await page.goto("/boards/6");
-  await page.getByRole("button", { name: "Describe further" }).click();
-  await step(page, "Neighbours");
+  await page.getByRole("button", { name: "Edit" }).click();
+  await step(page, "Components");
   await page.getByRole("button", { name: /C41/ }).first().click();
   const height = page.getByLabel("Height", { exact: true });
   await height.fill("tall");
@@ -276,8 +297,8 @@ test("what can't be is refused beside what was typed, and a lost network loses n
 
   // Kept as the second version; the job that has the first is told.
   await step(page, "Keep");
-  await page.getByRole("button", { name: "Keep as version 2" }).click();
-  await expect(page.locator(".versions")).toContainText("Version 2");
+  await page.getByRole("button", { name: "Save as revision 2" }).click();
+  await expect(page.locator(".versions")).toContainText("Revision 2");
   await page.getByRole("link", { name: "Compare" }).click();
   await expect(page.locator(".differences")).toContainText("C41");
   await expect(page.locator(".differences")).toContainText("by 1 mm right");

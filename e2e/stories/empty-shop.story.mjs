@@ -22,7 +22,7 @@ async function addStation(page) {
   await expect(page.getByText("No station yet.")).toBeVisible();
   await expectAccessible(page);
   await page.getByRole("button", { name: "Bench station with a pump" }).click();
-  await page.getByLabel("What the shop calls it").fill("Puffin");
+  await page.getByLabel("Name").fill("Puffin");
   await page.getByLabel("Most flow").fill("60");
   await page.getByLabel("a row a line").fill("10 5\n100 60");
   await page.getByLabel("a row a line").press("Tab");
@@ -36,7 +36,7 @@ async function addStation(page) {
   await expect(page.locator("#note")).toContainText("kept");
   await expectAccessible(page);
   await page.reload();
-  await expect(page.getByLabel("What the shop calls it")).toHaveValue("Puffin");
+  await expect(page.getByLabel("Name")).toHaveValue("Puffin");
   await expect(page.getByLabel("Nozzles")).toHaveValue("20, 10, 8");
 }
 
@@ -58,12 +58,15 @@ async function describeBoard(page) {
   await page.goto("/");
   await page.getByRole("link", { name: "Begin" }).click();
   await expect(page.getByText("No boards yet.")).toBeVisible();
-  await page.getByRole("button", { name: "Describe a board" }).click();
+  await page.getByRole("button", { name: "Draw a board" }).click();
   await step(page, "Outline");
   await field(page, "Width", "60");
   await field(page, "Depth", "40");
   await step(page, "Part");
-  await page.getByRole("button", { name: /power jack/i }).first().click();
+  await page
+    .getByRole("button", { name: /power jack/i })
+    .first()
+    .click();
   await step(page, "Keep");
   await page.locator("#board-name").fill("Merle charging board");
   await page.locator("#board-name").press("Tab");
@@ -74,7 +77,7 @@ async function describeBoard(page) {
 
 async function takeIn(page) {
   await page.goto("/");
-  await page.getByRole("button", { name: "Take in a job" }).click();
+  await page.getByRole("button", { name: "New job" }).first().click();
   const typed = [
     [/^Customer •/, "Osk Lindvall"],
     [/^Device and model/, "Merle speaker"],
@@ -108,9 +111,7 @@ async function runAndWalk(page) {
   for (let k = 0; k < 40 && (await page.locator("#step").getAttribute("data-phase")) !== "done"; k += 1) {
     const before = await page.locator("#step").evaluate((step) => step.outerHTML.replace(/data-elapsed-ms="\d+"/, ""));
     await press(page);
-    await expect
-      .poll(() => page.locator("#step").evaluate((step) => step.outerHTML.replace(/data-elapsed-ms="\d+"/, "")))
-      .not.toBe(before);
+    await expect.poll(() => page.locator("#step").evaluate((step) => step.outerHTML.replace(/data-elapsed-ms="\d+"/, ""))).not.toBe(before);
   }
   await press(page);
   await page.waitForURL(/\/pins$/);
@@ -119,8 +120,8 @@ async function runAndWalk(page) {
   await expect(page.locator(".pin-verdict h2")).toHaveText("Every pin is firm");
   await page.getByRole("link", { name: "To the handover" }).click();
   await expect(page.locator(".sheet")).toContainText("Quayside counter");
-  await page.getByRole("button", { name: "Give it back" }).click();
-  await expect(page.getByText("Given back. The record is closed.")).toBeVisible();
+  await page.getByRole("button", { name: "Hand over" }).click();
+  await expect(page.getByText("Handed over. The record is closed.")).toBeVisible();
 }
 
 test("from an empty folder to a mended port, through the pages alone", async ({ browser }, info) => {
@@ -138,10 +139,10 @@ test("from an empty folder to a mended port, through the pages alone", async ({ 
   await runAndWalk(page);
   await page.goto("/");
   await expect(page.getByText("The bench is clear")).toBeVisible();
-  await page.getByRole("link", { name: "Jobs given back" }).click();
-  await page.getByLabel("Find a job").fill("lindv");
-  await page.getByRole("button", { name: "Find" }).click();
-  await expect(page.getByRole("row", { name: /Merle speaker/ })).toContainText("given back");
+  await page.getByRole("link", { name: "Finished jobs" }).click();
+  await page.getByLabel("Search jobs by").fill("lindv");
+  await page.getByRole("button", { name: "Search" }).click();
+  await expect(page.getByRole("row", { name: /Merle speaker/ })).toContainText("handed over");
   await expectAccessible(page);
   await page.close();
   await shop.stop();

@@ -7,9 +7,10 @@ import { expect, expectAccessible, test } from "../harness.mjs";
 test.use({ allowed: /status of 422|Error Code 422|htmx:(afterRequest|sendAbort)/ });
 
 const word = (page) => page.locator(".verdict .window-word");
-const settled = (page) => expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
+const settled = (page) => expect(page.locator("#plan .plan-tabs")).toBeVisible({ timeout: 30_000 });
+const played = (page) => expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
 
-/** A new job on the laptop jack's board, heated so that it fails: the wide outlet from above, hot and near. */
+/** A new job on the laptop jack's board, heated so that it fails: the wide nozzle from above, hot and near. */
 async function failing(page) {
   await page.goto("/");
   await page.getByRole("button", { name: "New job" }).click();
@@ -19,7 +20,12 @@ async function failing(page) {
   await page.goto(page.url().replace("/board", "/heat"));
   await settled(page);
   await page.getByLabel("top", { exact: true }).check();
-  for (const [field, value] of [["distance", "15"], ["set", "440"], ["flow", "90"]]) await page.locator(`#${field}`).fill(value);
+  for (const [field, value] of [
+    ["distance", "15"],
+    ["set", "440"],
+    ["flow", "90"],
+  ])
+    await page.locator(`#${field}`).fill(value);
   await expect(word(page)).toContainText("Window closed", { timeout: 20_000 });
 }
 
@@ -52,10 +58,10 @@ test("a plan that fails says why; a shield and heat from below open the window",
   await expect(x).toHaveValue(String(Math.round((startX + 0.5) * 10) / 10));
   await expect(page.locator("#shield-0-y")).not.toHaveValue("");
   await settled(page);
-  await page.getByRole("button", { name: "Take shield 1 away" }).click();
+  await page.getByRole("button", { name: "Remove shield 1" }).click();
   await expect(shield).toHaveCount(0);
 
-  // From below, with the wide outlet.
+  // From below, with the wide nozzle.
   await page.getByLabel("bottom", { exact: true }).check();
   await page.locator("#nozzle").selectOption("22");
   await page.locator("#distance").fill("25");
@@ -64,12 +70,15 @@ test("a plan that fails says why; a shield and heat from below open the window",
   await expect(word(page)).not.toContainText("closed", { timeout: 20_000 });
   await settled(page);
   for (let more = 0; more < 4 && !(await word(page).textContent()).includes("open"); more += 1) {
-    await page.getByRole("button", { name: "Take it" }).click();
+    await page.getByRole("button", { name: "Apply" }).click();
     await expect(page.locator("#heat-page .progress")).toHaveCount(0, { timeout: 30_000 });
     await settled(page);
   }
   await expect(word(page)).toContainText("Window open");
 
+  // A digit opens a part of the plan; each has its own address.
+  await page.locator("body").press("2");
+  await expect(page).toHaveURL(/view=window/);
   const map = page.locator(".window-map");
   await expect(map).toBeVisible({ timeout: 30_000 });
   await expect(map).toHaveAttribute("aria-label", /: [1-9]\d* of 1025 settings work; this one works/);
@@ -89,7 +98,7 @@ test("a press counts though a field was changed a moment before and the shop is 
     await route.continue();
   });
   await page.locator("#set").fill("435");
-  await page.getByRole("button", { name: "Take shield 1 away" }).click();
+  await page.getByRole("button", { name: "Remove shield 1" }).click();
   await expect(page.locator("[data-shield-row]")).toHaveCount(0);
   await page.reload();
   await expect(page.locator("[data-shield-row]")).toHaveCount(0);
@@ -99,8 +108,8 @@ test("a press counts though a field was changed a moment before and the shop is 
 
 test("the replay plays both faces, names what is tightest and watches a place", async ({ page }) => {
   const frames = page.waitForResponse(/heat\/replay\/frames/);
-  await page.goto("/jobs/6/heat");
-  await settled(page);
+  await page.goto("/jobs/6/heat?view=replay");
+  await played(page);
   const sizes = await (await frames).request().sizes();
   expect(sizes.responseBodySize).toBeLessThan(1_000_000);
   expect(sizes.responseBodySize).toBeGreaterThan(1000);
@@ -135,7 +144,6 @@ test("the replay plays both faces, names what is tightest and watches a place", 
 test("charts are saved as SVG and PNG, curves as CSV", async ({ page }) => {
   await page.goto("/jobs/6/heat");
   await settled(page);
-  await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
   const save = async (name) => {
     const download = page.waitForEvent("download");
     await page.getByRole("button", { name }).click();
@@ -145,37 +153,49 @@ test("charts are saved as SVG and PNG, curves as CSV", async ({ page }) => {
   expect(svg).toContain("<svg");
   expect(svg).not.toContain('class="band" fill=""');
   expect(svg).toMatch(/<rect[^>]+fill="rgb\(/);
-  for (const chart of ["process window", "time curves", "bottom face"]) {
+  for (const [view, chart] of [
+    ["margins", "bottom face"],
+    ["window", "process window"],
+    ["replay", "time curves"],
+  ]) {
+    await page.goto(`/jobs/6/heat?view=${view}`);
     const png = await save(`Save ${chart} as PNG`);
     expect(png.subarray(1, 4).toString()).toBe("PNG");
     expect(png.length).toBeGreaterThan(10_000);
   }
   const download = page.waitForEvent("download");
   await page.getByRole("link", { name: "Curves as CSV" }).click();
-  const lines = readFileSync(await (await download).path(), "utf8").trim().split("\r\n");
+  const lines = readFileSync(await (await download).path(), "utf8")
+    .trim()
+    .split("\r\n");
   expect(lines[0]).toMatch(/^"time \(s\)",.*"laminate hottest \(°C\)"$/);
   expect(lines.length).toBeGreaterThan(30);
-  expect(lines[1].split(",").slice(1).every((t) => Number(t) === 23)).toBe(true);
+  expect(
+    lines[1]
+      .split(",")
+      .slice(1)
+      .every((t) => Number(t) === 23),
+  ).toBe(true);
 });
 
-test("passes, a plate and an iron are added, kept, and become steps at the bench", async ({ page }) => {
+test("stages, a preheater and an iron are added, kept, and become steps at the bench", async ({ page }) => {
   await page.goto("/jobs/6/heat");
   await page.getByRole("button", { name: "+ Soak from below" }).click();
-  await expect(page.locator("#pass-0-lasts")).toHaveValue("45");
-  await page.locator("#pass-0-lasts").fill("30");
+  await expect(page.locator("#stage-0-lasts")).toHaveValue("45");
+  await page.locator("#stage-0-lasts").fill("30");
   await page.getByRole("button", { name: "+ Iron" }).click();
   await expect(page.locator("#iron-row")).toBeVisible();
   await settled(page);
-  await expect(page.locator(".margin-strip .pass-mark").first()).toBeVisible();
+  await expect(page.locator(".margin-strip .stage-mark").first()).toBeVisible();
   await page.reload();
-  await expect(page.locator("#pass-0-lasts")).toHaveValue("30");
+  await expect(page.locator("#stage-0-lasts")).toHaveValue("30");
   await settled(page);
-  await page.locator("#pass-0-lasts").fill("9999");
-  await expect(page.locator("#plan")).toContainText("a pass of 9999 s");
-  await page.locator("#pass-0-lasts").fill("20");
+  await page.locator("#stage-0-lasts").fill("9999");
+  await expect(page.locator("#plan")).toContainText("a stage of 9999 s");
+  await page.locator("#stage-0-lasts").fill("20");
   await settled(page);
-  await page.getByRole("button", { name: "Take pass 1 away" }).click();
-  await expect(page.locator("#pass-0-lasts")).toHaveCount(0);
+  await page.getByRole("button", { name: "Remove stage 1" }).click();
+  await expect(page.locator("#stage-0-lasts")).toHaveCount(0);
   await page.getByRole("button", { name: "✕ Iron" }).click();
   await expect(page.locator("#iron-row")).toHaveCount(0);
 });
@@ -185,15 +205,18 @@ test("a shield over a joint is refused with its reason", async ({ page }) => {
   await page.getByRole("button", { name: "+ Alu tape" }).click();
   await settled(page);
   const body = await page.locator("[data-place] [data-face=top] .joint").first().getAttribute("data-name");
-  const joint = await page.locator("[data-place] [data-face=top] .joint rect").first().evaluate((rect) => {
-    const box = rect.getBBox();
-    return [box.x + box.width / 2, -(box.y + box.height / 2)];
-  });
+  const joint = await page
+    .locator("[data-place] [data-face=top] .joint rect")
+    .first()
+    .evaluate((rect) => {
+      const box = rect.getBBox();
+      return [box.x + box.width / 2, -(box.y + box.height / 2)];
+    });
   await page.locator("#shield-0-x").fill(String(joint[0]));
   await page.locator("#shield-0-y").fill(String(joint[1]));
   await expect(page.locator("#plan")).toContainText(`lies over ${body.split(":")[0]}`);
   await expect(page.locator("#plan")).toContainText("a covered joint will not melt");
-  await page.getByRole("button", { name: "Take shield 1 away" }).click();
+  await page.getByRole("button", { name: "Remove shield 1" }).click();
   await settled(page);
 });
 
@@ -201,11 +224,11 @@ test("long runs tell how far they are, can be called off, and two of them block 
   const other = await (await browser.newContext({ baseURL })).newPage();
   const long = async (who, job) => {
     await who.goto(`/jobs/${job}/heat`);
-    for (let pass = 0; pass < 4; pass += 1) {
+    for (let stage = 0; stage < 4; stage += 1) {
       await who.getByRole("button", { name: "+ Pause" }).click();
-      await expect(who.locator(`#pass-${pass}-lasts`)).toBeVisible();
+      await expect(who.locator(`#stage-${stage}-lasts`)).toBeVisible();
     }
-    for (let pass = 0; pass < 4; pass += 1) await who.locator(`#pass-${pass}-lasts`).fill("600");
+    for (let stage = 0; stage < 4; stage += 1) await who.locator(`#stage-${stage}-lasts`).fill("600");
     await who.locator("#longest").fill("600");
     await expect(who.locator("#plan .progress")).toBeVisible({ timeout: 20_000 });
   };
@@ -220,13 +243,15 @@ test("long runs tell how far they are, can be called off, and two of them block 
 
   await page.getByRole("button", { name: "Cancel" }).click();
   await expect(page.locator("#plan")).toContainText("The plan was cancelled");
+  // Which part was looked at outlives calling it off.
+  await expect(page.locator('#plan button[hx-post*="view=margins"]')).toBeVisible();
   await page.reload();
-  await expect(page.locator("#pass-3-lasts")).toHaveValue("600");
+  await expect(page.locator("#stage-3-lasts")).toHaveValue("600");
   await other.getByRole("button", { name: "Cancel" }).click();
   for (const who of [page, other]) {
-    for (let pass = 0; pass < 4; pass += 1) {
-      await who.getByRole("button", { name: "Take pass 1 away" }).click();
-      await expect(who.locator(".one-row legend")).toHaveCount(3 - pass);
+    for (let stage = 0; stage < 4; stage += 1) {
+      await who.getByRole("button", { name: "Remove stage 1" }).click();
+      await expect(who.locator(".one-row legend")).toHaveCount(3 - stage);
     }
     await who.locator("#longest").fill("240");
     await settled(who);

@@ -15,10 +15,10 @@ test("a layout of 240 footprints: the part is chosen, what was taken for what is
   await expect(page.getByRole("heading", { name: /Which one is replaced/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole("button", { name: /J1 two-row port/ }).click();
-  await expect(page.getByRole("heading", { name: /J1 with \d+ neighbours/ })).toBeVisible();
-  await expect(page.locator(".import-said")).toContainText("height not in the file: 3 mm taken, measure it");
-  await expect(page.locator(".import-said")).toContainText("12× pad wholly under the body: taken as hidden");
-  await expect(page.locator(".import-said")).toContainText("gr_text");
+  await expect(page.getByRole("heading", { name: /J1 with \d+ components/ })).toBeVisible();
+  await expect(page.locator(".import-text")).toContainText("height not in the file: 3 mm taken, measure it");
+  await expect(page.locator(".import-text")).toContainText("12× pad wholly under the body: taken as hidden");
+  await expect(page.locator(".import-text")).toContainText("gr_text");
   await expectAccessible(page);
   await page.getByRole("link", { name: "To the board" }).click();
   await expect(page.getByText("28 joints, 12 hidden, 1 pegs")).toBeVisible();
@@ -31,8 +31,8 @@ test("a layout of 240 footprints: the part is chosen, what was taken for what is
   // Out again as the open format, and in under another name.
   const href = await page.getByRole("link", { name: "Export" }).getAttribute("href");
   const exported = await (await page.request.get(href)).json();
-  expect(exported.format).toBe("urgent-mend/board/1");
-  expect(exported.neighbours.length).toBeGreaterThan(100);
+  expect(exported.format).toBe("urgent-mend/board/2");
+  expect(exported.components.length).toBeGreaterThan(100);
   await page.goto("/boards/import");
   await page.getByLabel("Or paste its text").fill(JSON.stringify({ ...exported, name: "Relay, sent on" }));
   await page.getByRole("button", { name: "Import", exact: true }).click();
@@ -60,37 +60,38 @@ test("a footprint becomes the shop's own connector and goes onto a board", async
 
 test("a board that is described from a job becomes that job's board", async ({ page }) => {
   await page.goto("/jobs/11/board");
-  await page.getByRole("button", { name: "Describe further" }).click();
-  await step(page, "Neighbours");
+  await page.getByRole("button", { name: "Edit" }).click();
+  await step(page, "Components");
   await page.getByRole("button", { name: /Y1/ }).first().click();
   await page.locator(".trace-map .thing.chosen").focus();
   await page.keyboard.press("Delete");
   await saved(page);
   await step(page, "Keep");
-  await page.getByRole("button", { name: /^Keep as version \d+ of Loom handheld board, for job 11$/ }).click();
+  await page.getByRole("button", { name: /^Save as revision \d+ of Loom handheld board, for job 11$/ }).click();
   await expect(page).toHaveURL(/\/jobs\/11\/board$/);
-  await expect(page.getByRole("heading", { name: /Loom handheld board Ferrin · version [23]/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /Loom handheld board Ferrin · revision [23]/ })).toBeVisible();
 });
 
-test("a placement table brings neighbours round the part and lists what it could not place", async ({ page }) => {
+test("a placement table brings components round the part and lists what it could not place", async ({ page }) => {
   await page.goto("/boards/1");
-  await page.getByRole("button", { name: "Copy for a variant" }).click();
-  await step(page, "Neighbours");
-  const before = await page.locator(".trace-map .neighbour").count();
+  await page.getByRole("button", { name: "Duplicate" }).click();
+  await step(page, "Components");
+  const before = await page.locator(".trace-map .component").count();
   await page.getByText("From a placement table").click();
-  const table = "Ref,Val,Package,PosX,PosY,Rot,Side\nJ7,port,x,10,10,0,top\nC900,1u,C_0402,14,12,0,top\nU900,mcu,QFN_4x4mm,4,20,90,bottom\nQ1,x,SOT,1,1,0,top\n";
+  const table =
+    "Ref,Val,Package,PosX,PosY,Rot,Side\nJ7,port,x,10,10,0,top\nC900,1u,C_0402,14,12,0,top\nU900,mcu,QFN_4x4mm,4,20,90,bottom\nQ1,x,SOT,1,1,0,top\n";
   await page.getByLabel("CSV:").setInputFiles({ name: "parts.csv", mimeType: "text/csv", buffer: Buffer.from(table) });
   await page.getByLabel("The part's number in the table").fill("J9");
-  await page.getByRole("button", { name: "Take them over" }).click();
+  await page.getByRole("button", { name: "Apply" }).click();
   await expect(page.locator("[role=alert]")).toContainText("“J9” is not in the table");
   await page.getByText("From a placement table").click();
   await page.getByLabel("CSV:").setInputFiles({ name: "parts.csv", mimeType: "text/csv", buffer: Buffer.from(table) });
   await page.getByLabel("The part's number in the table").fill("J7");
-  await page.getByRole("button", { name: "Take them over" }).click();
-  await expect(page.getByRole("heading", { name: "2 neighbours from the table" })).toBeVisible();
-  await expect(page.locator(".import-said")).toContainText("Q1 (SOT): no size in its package's name");
+  await page.getByRole("button", { name: "Apply" }).click();
+  await expect(page.getByRole("heading", { name: "2 components from the table" })).toBeVisible();
+  await expect(page.locator(".import-text")).toContainText("Q1 (SOT): no size in its package's name");
   await page.getByRole("link", { name: "To the board" }).click();
-  await expect(page.locator(".trace-map .neighbour")).toHaveCount(before + 2);
+  await expect(page.locator(".trace-map .component")).toHaveCount(before + 2);
 });
 
 test("files that are no photograph and no board are refused in words, and a large one too", async ({ page }) => {
@@ -99,7 +100,11 @@ test("files that are no photograph and no board are refused in words, and a larg
   await photo.setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("GIF89a, not a photograph") });
   await page.getByRole("button", { name: "Add", exact: true }).click();
   await expect(page.locator("[role=alert]")).toContainText("none of JPEG, PNG and WebP");
-  await photo.setInputFiles({ name: "cut.jpg", mimeType: "image/jpeg", buffer: readFileSync(demo("photos/1-loom-top.jpg")).subarray(0, 400) });
+  await photo.setInputFiles({
+    name: "cut.jpg",
+    mimeType: "image/jpeg",
+    buffer: readFileSync(demo("photos/1-loom-top.jpg")).subarray(0, 400),
+  });
   await page.getByRole("button", { name: "Add", exact: true }).click();
   await expect(page.locator("[role=alert]")).toContainText("the file is cut off: its end is missing");
   await photo.setInputFiles({ name: "huge.jpg", mimeType: "image/jpeg", buffer: Buffer.alloc(27 * 1024 * 1024) });

@@ -31,7 +31,7 @@ test("a killed application finds everything again", async ({ browser }) => {
   const first = await emptyShop();
   const page = await browser.newPage();
   await page.goto(first.address);
-  await page.getByRole("button", { name: "Take in a job" }).first().click();
+  await page.getByRole("button", { name: "New job" }).first().click();
   await page.locator("#customer").fill("Maud Ferrar");
   await expect(page.locator("#note-customer")).toContainText("kept");
   const ended = new Promise((done) => first.child.on("exit", done));

@@ -1,4 +1,4 @@
-// The method stop: families side by side, what must live, a family searched, chosen, and its steps at the bench.
+// The method stop: families side by side, what is kept intact, a family searched, chosen, and its steps at the bench.
 import { expect, expectAccessible, test } from "../harness.mjs";
 
 // What is refused in words is a 422 in the console; what is asked for again before it came, htmx calls an abort.
@@ -44,7 +44,7 @@ test("a donor's board and a customer's get different methods for the same part; 
   await expect(page.getByRole("button", { name: /^part/ })).toHaveAttribute("aria-pressed", "true");
   await expect(lanes(page).first()).toContainText("at part's body");
 
-  await page.getByRole("button", { name: "Choose it and plan the heat" }).click();
+  await page.getByRole("button", { name: "Choose and plan the heat" }).click();
   await page.waitForURL(/\/heat$/);
   await expect(page.locator(".verdict .window-word")).toContainText("Window open", { timeout: 30_000 });
   await expect(page.getByRole("link", { name: /^Method/ })).toContainText(donor);
@@ -67,16 +67,19 @@ test("a donor's board and a customer's get different methods for the same part; 
   expect(seen).not.toContain("Fit");
 });
 
-test("a family says how it works, searches its settings, and follows the school that is chosen", async ({ page }) => {
+test("a family says how it works, searches its settings, and follows the technique that is chosen", async ({ page }) => {
   test.setTimeout(180_000);
   await newJob(page, "Tern 15 power board");
   await compared(page);
-  await page.getByRole("row", { name: /Air from above/ }).getByRole("link").click();
-  await expect(page.locator(".family-said")).toContainText("Main danger: plastics under the jet");
+  await page
+    .getByRole("row", { name: /Air from above/ })
+    .getByRole("link")
+    .click();
+  await expect(page.locator(".family-text")).toContainText("Main risk: plastics under the jet");
   const search = page.locator("#search");
   await expect(search).toContainText(/\d{3,} candidates; margin first, up to 40 K; then a gentle ramp; then time/, COMPUTED);
   await expect(search.locator(".found dd").first()).toHaveText(/\d+ K/);
-  await expect(search).toContainText("What more would buy");
+  await expect(search).toContainText("What would help");
   await expectAccessible(page);
   await page.getByLabel("Holes").selectOption("drop-in");
   await page.getByRole("button", { name: "Choose it" }).click();
@@ -94,14 +97,14 @@ test("what the shop has decides what applies, and a slip is said without losing 
   test.setTimeout(180_000);
   await newJob(page, "Lume 3 main board");
   await compared(page);
-  await expect(lanes(page).filter({ hasText: "Plate and indirect air" })).toHaveCount(1);
+  await expect(lanes(page).filter({ hasText: "Preheater and indirect air" })).toHaveCount(1);
   const method = page.url();
   await page.getByRole("link", { name: "Equipment and skill" }).click();
   await page.getByLabel("Preheater").uncheck();
   await expect(page.locator("#note")).toContainText("kept");
   await page.goto(method);
-  await expect(page.locator(".ruled-out")).toContainText("no plate in the shop", COMPUTED);
-  await expect(lanes(page).filter({ hasText: "Plate and indirect air" })).toHaveCount(0);
+  await expect(page.locator(".ruled-out")).toContainText("no preheater in the shop", COMPUTED);
+  await expect(lanes(page).filter({ hasText: "Preheater and indirect air" })).toHaveCount(0);
   await page.goto("/equipment");
   await page.getByLabel("Widths of iron tips").fill("2, broad");
   await page.getByLabel("Widths of iron tips").press("Tab");
@@ -111,8 +114,8 @@ test("what the shop has decides what applies, and a slip is said without losing 
   await page.getByLabel("Preheater").check();
   await expect(page.locator("#note")).toContainText("kept");
   await page.goto(method);
-  await expect(lanes(page).filter({ hasText: "Plate and indirect air" })).toHaveCount(1, COMPUTED);
-  await expect(page.locator(".means")).toContainText("4 tips · plate");
+  await expect(lanes(page).filter({ hasText: "Preheater and indirect air" })).toHaveCount(1, COMPUTED);
+  await expect(page.locator(".equipment")).toContainText("4 tips · preheater");
 });
 
 test("what if: one thing changed, beside the plan, kept by name", async ({ page }) => {
@@ -120,10 +123,10 @@ test("what if: one thing changed, beside the plan, kept by name", async ({ page 
   await page.goto("/jobs/6/heat");
   await page.getByRole("link", { name: "What if" }).click();
   await page.getByLabel("Call it").fill("the narrow one");
-  await page.getByRole("button", { name: "the 8 mm outlet" }).click();
+  await page.getByRole("button", { name: "the 8 mm nozzle" }).click();
   const row = page.getByRole("row", { name: /the narrow one/ });
   await expect(row).toContainText(/better|worse|alike/, COMPUTED);
-  await expect(row).toContainText(/K (more|less) room|of 10 (more|fewer)|s (sooner|later)|no difference/);
+  await expect(row).toContainText(/K (more|less) headroom|of 10 (more|fewer)|s (sooner|later)|no difference/);
   await page.reload();
   await expect(row).toContainText(/better|worse|alike/, COMPUTED);
   await expectAccessible(page);
@@ -131,12 +134,12 @@ test("what if: one thing changed, beside the plan, kept by name", async ({ page 
   await page.locator(".changes button").first().click();
   await expect(page.locator("main")).toContainText("is taken");
   await page.goBack();
-  await page.getByRole("button", { name: "Make it the plan: the narrow one" }).click();
+  await page.getByRole("button", { name: "Use as the plan: the narrow one" }).click();
   await page.waitForURL(/\/heat$/);
   await expect(page.locator("#nozzle")).toHaveValue("8");
   await expect(page.locator(".verdict .window-word")).toBeVisible({ timeout: 30_000 });
   await page.goto("/jobs/6/what-if");
-  await page.getByRole("button", { name: "Forget the narrow one" }).click();
+  await page.getByRole("button", { name: "Remove the narrow one" }).click();
   await expect(page.getByRole("row", { name: /the narrow one/ })).toHaveCount(0);
 });
 

@@ -6,16 +6,13 @@ const allowed = /status of (409|422|507)|ERR_INTERNET_DISCONNECTED|Failed to fet
 onDemo.use({ allowed });
 const onEmpty = onDemo.extend({
   /** A shop that was empty and holds one job at the bench, made at the pages' own addresses. */
-  shop: [
-    async ({}, use) => {
-      const shop = await emptyShop("stations/1-gull.json", "boards/quillon-tern-15.json");
-      await begunJob(shop.address);
-      await use(shop.address);
-      await shop.stop();
-      shop.remove();
-    },
-    { scope: "worker", timeout: 60_000 },
-  ],
+  shop: async ({}, use) => {
+    const shop = await emptyShop("stations/1-gull.json", "boards/quillon-tern-15.json");
+    await begunJob(shop.address);
+    await use(shop.address);
+    await shop.stop();
+    shop.remove();
+  },
 });
 onEmpty.use({ allowed });
 
@@ -49,8 +46,14 @@ async function toTheHeat(page) {
   }
 }
 
-for (const [where, test, job] of [["demo", onDemo, 6], ["empty shop", onEmpty, 1]]) {
-  test(`${where}: an entry for a step that is past stays in the browser until the person sends, moves or drops it`, async ({ page, context }) => {
+for (const [where, test, job] of [
+  ["demo", onDemo, 6],
+  ["empty shop", onEmpty, 1],
+]) {
+  test(`${where}: an entry for a step that is past stays in the browser until the person sends, moves or drops it`, async ({
+    page,
+    context,
+  }) => {
     await begin(page, job);
     const other = await context.newPage();
     await other.goto(`/jobs/${job}/run`);
@@ -78,7 +81,9 @@ for (const [where, test, job] of [["demo", onDemo, 6], ["empty shop", onEmpty, 1
     await other.close();
   });
 
-  test(`${where}: undo takes the last entry back with its stamp, and Space on a focused button presses that one alone`, async ({ page }) => {
+  test(`${where}: undo takes the last entry back with its stamp, and Space on a focused button presses that one alone`, async ({
+    page,
+  }) => {
     await begin(page, job);
     await toTheHeat(page);
     await press(page);
@@ -99,7 +104,7 @@ for (const [where, test, job] of [["demo", onDemo, 6], ["empty shop", onEmpty, 1
     await expect(page.locator("#step")).toHaveAttribute("data-phase", "moved");
     await page.goto(`/jobs/${job}/handover`);
     await expect(page.locator(".sheet")).toContainText("On a warm board");
-    await expect(page.locator(".sheet")).not.toContainText("Part came away");
+    await expect(page.locator(".sheet")).not.toContainText("Released");
   });
 
   test(`${where}: a wall clock that jumps by an hour changes neither the clock on the screen nor what is stamped`, async ({ page }) => {
@@ -135,11 +140,21 @@ for (const [where, test, job] of [["demo", onDemo, 6], ["empty shop", onEmpty, 1
   });
 }
 
-onDemo("a job that was given back is closed to every write until it is reopened with a reason", async ({ page, request }) => {
+onDemo("a job that was handed over is closed to every write until it is reopened with a reason", async ({ page, request }) => {
   await page.goto("/jobs/1/intake");
-  await expect(page.getByText("Given back: the record is closed.")).toBeVisible();
+  await expect(page.getByText("Handed over: the record is closed.")).toBeVisible();
   await expect(page.getByLabel("Serial number")).toBeDisabled();
-  const heat = { station: "Gull, bench 1", set: "400", flow: "60", nozzle: "22", distance: "25", longest: "240", face: "bottom", motion: "still", must_live: "board" };
+  const heat = {
+    station: "Gull, bench 1",
+    set: "400",
+    flow: "60",
+    nozzle: "22",
+    distance: "25",
+    longest: "240",
+    face: "bottom",
+    motion: "still",
+    keep_intact: "board",
+  };
   const attempts = [
     ["/jobs/1/intake", { field: "serial", value: "x" }],
     ["/jobs/1/board", { board: "1" }],
@@ -160,7 +175,7 @@ onDemo("a job that was given back is closed to every write until it is reopened 
   await page.getByRole("button", { name: "Reopen" }).click();
   await expect(page.locator(".job-log")).toContainText("by Wendolin Aas: A screw was left over.");
   expect((await request.post("/jobs/1/intake", { form: { field: "serial", value: "QT15-0418" } })).status()).toBe(200);
-  await page.getByRole("button", { name: "Give it back" }).click();
+  await page.getByRole("button", { name: "Hand over" }).click();
   await expect(page.locator(".job-log li")).toHaveCount(3);
 });
 
@@ -169,7 +184,7 @@ onDemo("what two tabs enter at the same moment is all kept, once", async ({ brow
   const context = await browser.newContext({ baseURL: shop.address });
   const [one, other] = [await context.newPage(), await context.newPage()];
   await one.goto("/");
-  await one.getByRole("button", { name: "Take in a job" }).first().click();
+  await one.getByRole("button", { name: "New job" }).first().click();
   await other.goto(one.url());
   await context.setOffline(true);
   await one.locator("#customer").fill("Maud Ferrar");
@@ -189,14 +204,20 @@ onDemo("what two tabs enter at the same moment is all kept, once", async ({ brow
 onDemo("parallel acts on one draft are all kept or refused in words", async ({ request }) => {
   const begun = await request.post("/boards/drafts", { form: { board: "" }, maxRedirects: 0 });
   const address = begun.headers().location;
-  const set = (k) => request.post(`${address}/edit`, { data: { token: `t${k}`, client: `c${k}`, on: 0, show: "", edit: { do: "set", of: "board", field: "name", value: `Name ${k}` } } });
+  const set = (k) =>
+    request.post(`${address}/edit`, {
+      data: { token: `t${k}`, client: `c${k}`, on: 0, show: "", edit: { do: "set", of: "board", field: "name", value: `Name ${k}` } },
+    });
   const answers = await Promise.all(Array.from({ length: 40 }, (_, k) => set(k)));
   const statuses = answers.map((answer) => answer.status());
   expect(statuses.filter((status) => status === 200)).toHaveLength(1);
   expect(statuses.filter((status) => status === 409)).toHaveLength(39);
   expect(await answers.find((answer) => answer.status() === 409).text()).toContain("Somebody else has changed this board");
   // Of one page, each on the state that it showed: all are kept.
-  const own = (k) => request.post(`${address}/edit`, { data: { token: `o${k}`, client: "mine", on: 1, show: "", edit: { do: "set", of: "board", field: "maker", value: `Maker ${k}` } } });
+  const own = (k) =>
+    request.post(`${address}/edit`, {
+      data: { token: `o${k}`, client: "mine", on: 1, show: "", edit: { do: "set", of: "board", field: "maker", value: `Maker ${k}` } },
+    });
   const all = await Promise.all(Array.from({ length: 20 }, (_, k) => own(k)));
   expect(all.every((answer) => answer.status() === 200)).toBe(true);
   const page = await (await request.get(address)).text();

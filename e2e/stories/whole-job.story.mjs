@@ -62,7 +62,7 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   await expect(page.locator(".alloy .huge")).toHaveText("183 ± 1 °C");
 
   await page.getByRole("link", { name: "Plan the heat" }).click();
-  await expect(page.locator(".margin-strip .row")).toHaveCount(12);
+  await expect(page.locator(".margin-strip .row")).toHaveCount(12, { timeout: 60_000 });
   const before = await page.locator(".verdict .huge").textContent();
   await page.locator("#set").fill("380");
   await expect(page.locator(".verdict .huge")).not.toHaveText(before);
@@ -128,9 +128,9 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   }
   await expectAccessible(page);
   await lookAtPrint(page, info);
-  await page.getByRole("button", { name: "Give it back" }).focus();
+  await page.getByRole("button", { name: "Hand over" }).focus();
   await page.keyboard.press("Enter");
-  await expect(page.getByText("Given back. The record is closed.")).toBeVisible();
+  await expect(page.getByText("Handed over. The record is closed.")).toBeVisible();
 });
 
 /** The printed sheet is one page, holds the sheet's words, and none of the screen's. */
@@ -141,7 +141,7 @@ async function lookAtPrint(page, info) {
     writeFileSync(file, await page.pdf({ preferCSSPageSize: true, printBackground: true }));
     const text = execFileSync("pdftotext", ["-layout", file, "-"]).toString();
     expect(text).toContain("34 of 34 firm");
-    expect(text).not.toContain("Give it back");
+    expect(text).not.toContain("Hand over");
     expect(text).not.toContain("New job");
     expect(execFileSync("pdfinfo", [file]).toString()).toMatch(/Pages:\s+1\n/);
     execFileSync("pdftoppm", ["-png", "-r", "60", "-singlefile", file, join(folder, "sheet")]);

@@ -18,6 +18,6 @@ fuzz_target!(|bytes: &[u8]| {
         let _ = kicad::connector(&footprint, &mut said);
     }
     if let Ok(rows) = placement::rows(bytes) {
-        placement::neighbours(&rows, ("J1", Point { x: 0.0, y: 0.0 }), &mut Said::default());
+        placement::components(&rows, ("J1", Point { x: 0.0, y: 0.0 }), &mut Said::default());
     }
 });

@@ -8,9 +8,10 @@ mod common;
 use std::hint::black_box;
 use std::time::Instant;
 
-use mend_core::board::{Face, MustLive, Point};
+use mend_core::board::{Face, KeepIntact, Point};
 use mend_core::heat::axis::Axis;
 use mend_core::heat::blowing::Blowing;
+use mend_core::heat::boundary::{Ambient, HeatedBoard, LOSS_SCALE, Radiation};
 use mend_core::heat::jet::{Jet, JetLaw};
 use mend_core::heat::mesh::{Mesh, Slab};
 use mend_core::heat::motion::Motion;
@@ -18,9 +19,9 @@ use mend_core::heat::nodes::Nodes;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
-use mend_core::heat::surroundings::{LOSS_SCALE, Radiation, Room, Scene};
 use mend_core::heat::tool::{Blower, HotAir};
-use mend_core::planning::plan::{Order, plan};
+use mend_core::planning::make_plan::plan;
+use mend_core::planning::order::Order;
 use mend_core::planning::process_window::process_window;
 use mend_core::units::{Duration, Flow, Length, Temperature};
 
@@ -66,27 +67,27 @@ fn reference() -> Simulation<f32> {
         motion: Motion::Still,
         aim: [0.0, 0.0],
     };
-    let ambient = Temperature::celsius(25.0);
-    let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), ambient);
+    let room = Temperature::celsius(25.0);
+    let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), room);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 40.0, y: 40.0 }] };
-    let room = Room { temperature: ambient, loss: LOSS_SCALE, radiation: Radiation::Full };
+    let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Full };
     let open = [vec![0.0; 6400], vec![0.0; 6400]];
     let (nodes, shielding) = (Nodes::default(), Shielding::default());
-    let scene = Scene { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, room };
+    let scene = HeatedBoard { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, ambient };
     let blown = scene.with(&blowing.into());
-    let mut s = Simulation::new(mesh, Nodes::default(), (10.0, ambient.in_kelvin()), 0.5);
+    let mut s = Simulation::new(mesh, Nodes::default(), (10.0, room.in_kelvin()), 0.5);
     s.set_air(&blown);
     s
 }
 
 /// Best of five on the tests' laptop board, 240 s: `what` of the order.
 fn best_of_five(what: impl Fn(&Order<'_>) -> bool) -> f64 {
-    let (board, charge, station) = (common::board(), common::sac305(), common::station());
+    let (board, composition, station) = (common::board(), common::sac305(), common::station());
     let recipe = Recipe { longest: Duration::seconds(240.0), ..common::below(440.0) };
     let watch = &common::WANTED;
-    let room = Temperature::celsius(23.0);
-    let (board, charge, station, recipe) = (&board, &charge, &station, &recipe);
-    let order = Order { board, charge, station, recipe, room, must_live: MustLive::Board, watch };
+    let ambient = Temperature::celsius(23.0);
+    let (board, composition, station, recipe) = (&board, &composition, &station, &recipe);
+    let order = Order { board, composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch };
     let once = || {
         let from = Instant::now();
         black_box(what(&order));

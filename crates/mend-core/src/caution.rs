@@ -35,7 +35,7 @@ impl Caution {
     /// What to do about it, in one line.
     pub const fn text(self) -> &'static str {
         match self {
-            Self::Fumes => "Fume extraction on, eyes protected. Flux smoke harms lungs.",
+            Self::Fumes => "Fume extraction on, eyes protected. Flux smoke damages lungs.",
             Self::Lead => "Lead on hands and in waste: wash, no food here, dispose by local rules.",
             Self::Burns => "Tip, nozzle and board burn skin for minutes after the air is off.",
             Self::Alcohol => "Alcohol burns: let it dry before any hot air or iron comes near.",

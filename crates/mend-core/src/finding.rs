@@ -21,7 +21,7 @@ pub struct Finding {
     pub rule: String,
     /// How much it weighs.
     pub severity: Severity,
-    /// The field, joint or neighbour it is about, as the person entered it.
+    /// The field, joint or component it is about, as the person entered it.
     pub place: String,
     /// What is wrong, with the value.
     pub message: String,

@@ -7,11 +7,11 @@
 //! - [`caution`]: what can hurt a person or a shop
 //! - [`watch`]: how far a computation has come, and whether it is still wanted
 //! - [`materials`]: alloys and bodies, with sources and limits
-//! - [`board`]: outline, stack-up, connector, joints, neighbours
+//! - [`board`]: outline, stack-up, connector, joints, components
 //! - [`solder`]: what a mix of solders melts at
 //! - [`heat`]: how the board heats under a tool, and when its joints melt
 //! - [`method`]: the ways to get a part off, a file each: where each fits, its recipe, its words
-//! - [`planning`]: margins, the stop line, the search for settings, the methods compared, the bench sequence
+//! - [`planning`]: margins, the abort time, the search for settings, the methods compared, the bench sequence
 //! - [`inspection`]: the pin walk and its verdict
 //! - [`shop`]: the job's line of stops and what to pick up next
 

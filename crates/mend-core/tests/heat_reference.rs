@@ -3,6 +3,7 @@
 use mend_core::board::{Face, Point};
 use mend_core::heat::axis::Axis;
 use mend_core::heat::blowing::Blowing;
+use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation};
 use mend_core::heat::field::{Real, SurfaceAir};
 use mend_core::heat::jet::{Jet, JetLaw};
 use mend_core::heat::mesh::{Mesh, Slab};
@@ -10,20 +11,19 @@ use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::{CellLink, Melting, Node, Nodes};
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
-use mend_core::heat::surroundings::{LOSS_SCALE, Radiation, Room, Scene, Surroundings};
 use mend_core::heat::tool::{Blower, HotAir};
 use mend_core::units::{Flow, Length, Temperature};
 
 const ROOM_K: f64 = 296.15;
 
-fn plate((nx, ny, layers): (usize, usize, usize), cell: f64, slab: Slab) -> Mesh {
+fn plate([nx, ny, layers]: [usize; 3], cell: f64, slab: Slab) -> Mesh {
     Mesh::plate(Axis::uniform(nx, cell), Axis::uniform(ny, cell), layers, slab)
 }
 
 /// The same air on every column of the top, and of the bottom.
-fn even_air(mesh: &Mesh, nodes: &Nodes, [top, bottom]: [SurfaceAir; 2]) -> Surroundings {
+fn even_air(mesh: &Mesh, nodes: &Nodes, [top, bottom]: [SurfaceAir; 2]) -> BoundaryConditions {
     let columns = mesh.inside.len();
-    Surroundings {
+    BoundaryConditions {
         faces: [vec![top; columns], vec![bottom; columns]],
         nodes: vec![(0.0, 0.0); nodes.nodes.len()],
         tip: None,
@@ -41,7 +41,7 @@ fn insulated<R: Real>(mesh: Mesh, nodes: Nodes, step: f64) -> Simulation<R> {
 #[test]
 fn r1_a_lumped_body_follows_its_exponential() {
     let slab = Slab { thickness: 1e-3, in_plane: 40.0, through: 1e6, capacity: 2e6 };
-    let mesh = plate((3, 3, 1), 1.0, slab);
+    let mesh = plate([3, 3, 1], 1.0, slab);
     let blown = even_air(&mesh, &Nodes::default(), [air(60.0, 300.0), air(0.0, 0.0)]);
     let mut s: Simulation<f64> = insulated(mesh, Nodes::default(), 0.5);
     s.set_air(&blown);
@@ -76,7 +76,7 @@ fn r2_a_slab_follows_its_series_and_more_layers_come_closer() {
     let exact = slab_surface(300.0 * 2e-3 / 0.35, 0.35 / 2.2e6 * 5.0 / 4e-6);
     assert!((exact - 149.7).abs() < 0.05, "the series gives {exact}");
     for (layers, tolerance) in [(6, 1.0), (16, 0.2)] {
-        let mesh = plate((3, 3, layers), 1.0, slab);
+        let mesh = plate([3, 3, layers], 1.0, slab);
         let blown = even_air(&mesh, &Nodes::default(), [air(300.0, 300.0), air(0.0, 0.0)]);
         let half_cell = 300.0 * mesh.layer_thickness() / 2.0 / slab.through;
         let mut s: Simulation<f64> = insulated(mesh, Nodes::default(), 0.1);
@@ -98,7 +98,7 @@ fn disk_share(x: f64, y: f64) -> f64 {
 #[test]
 fn r3_a_disk_source_on_a_sheet() {
     let slab = Slab { thickness: 1.6e-3, in_plane: 40.0, through: 40.0, capacity: 2.3e6 };
-    let mesh = plate((160, 160, 2), 1.0, slab);
+    let mesh = plate([160, 160, 2], 1.0, slab);
     let mut blown = even_air(&mesh, &Nodes::default(), [air(0.0, 0.0), air(0.0, 0.0)]);
     for (j, i) in (0..160).flat_map(|j| (0..160).map(move |i| (j, i))) {
         let share = disk_share(mesh.x.middle(i) - 80.0, mesh.y.middle(j) - 80.0);
@@ -121,7 +121,7 @@ fn r3_a_disk_source_on_a_sheet() {
 fn r4_a_fin_settles_to_its_closed_form() {
     let slab = Slab { thickness: 1.6e-3, in_plane: 40.0, through: 40.0, capacity: 2.3e6 };
     let cell = 0.5;
-    let mesh = plate((160, 1, 1), cell, slab);
+    let mesh = plate([160, 1, 1], cell, slab);
     let mut nodes = Nodes::default();
     let base = nodes.add(Node::lump(f64::INFINITY));
     // The base is the border of the first cell: half a cell of board lies between.
@@ -142,7 +142,7 @@ fn r4_a_fin_settles_to_its_closed_form() {
 
 fn hot_corner<R: Real>() -> Simulation<R> {
     let slab = Slab { thickness: 1.6e-3, in_plane: 35.0, through: 1.2, capacity: 2.3e6 };
-    let mesh = plate((24, 18, 4), 1.0, slab);
+    let mesh = plate([24, 18, 4], 1.0, slab);
     let mut nodes = Nodes::default();
     let joint =
         nodes.add(Node { melting: Some(Melting { solidus: 60.0, liquidus: 70.0, latent: 0.8 }), ..Node::lump(0.02) });
@@ -172,7 +172,7 @@ fn r5_an_insulated_board_with_nodes_keeps_its_heat() {
 #[test]
 fn r7_the_jet_on_a_plate_agrees_with_an_independent_solver() {
     let slab = Slab { thickness: 1.6e-3, in_plane: 35.0, through: 1.2, capacity: 2.3e6 };
-    let mesh = plate((40, 40, 6), 1.0, slab);
+    let mesh = plate([40, 40, 6], 1.0, slab);
     let tool = HotAir {
         set: Temperature::celsius(400.0),
         flow: Flow::litres_per_minute(60.0),
@@ -182,15 +182,15 @@ fn r7_the_jet_on_a_plate_agrees_with_an_independent_solver() {
         motion: Motion::Still,
         aim: [0.0, 0.0],
     };
-    let ambient = Temperature::celsius(25.0);
-    let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), ambient);
+    let room = Temperature::celsius(25.0);
+    let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), room);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 15.0, y: 20.0 }] };
-    let room = Room { temperature: ambient, loss: LOSS_SCALE, radiation: Radiation::Linear };
+    let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Linear };
     let open = [vec![0.0; 1600], vec![0.0; 1600]];
     let (nodes, shielding) = (Nodes::default(), Shielding::default());
-    let scene = Scene { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, room };
+    let scene = HeatedBoard { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, ambient };
     let blown = scene.with(&blowing.into());
-    let mut s: Simulation<f32> = Simulation::new(mesh, Nodes::default(), (0.0, ambient.in_kelvin()), 0.5);
+    let mut s: Simulation<f32> = Simulation::new(mesh, Nodes::default(), (0.0, room.in_kelvin()), 0.5);
     s.set_air(&blown);
     (0..120).for_each(|_| s.advance());
     let (top, bottom) = (s.cell((15, 20), 0), s.cell((15, 20), 5));

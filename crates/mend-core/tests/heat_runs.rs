@@ -5,23 +5,23 @@ mod common;
 use common::{air_below, below, board, station, with_case};
 use mend_core::board::{Board, Face, Point};
 use mend_core::heat::blowing::Blowing;
+use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation, covered};
 use mend_core::heat::field::RIM_LOSS;
 use mend_core::heat::mesh::{Mesh, Resolution};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::network::Network;
+use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::rig::jet;
 use mend_core::heat::run::{Run, run};
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
-use mend_core::heat::surroundings::{LOSS_SCALE, Radiation, Room, Scene, Surroundings, covered};
 use mend_core::heat::tool::HotAir;
 use mend_core::heat::unit_run::unit_run;
-use mend_core::heat::unknowns::Unknowns;
 use mend_core::units::{Flow, Length, Temperature};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE))
+    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(&board.stack), Resolution::COARSE))
 }
 
 fn last_melt(run: &Run) -> Option<f64> {
@@ -54,8 +54,8 @@ fn scaled_melt(from: f64, to: f64) -> f64 {
     let (board, air) = (board(), below(from));
     with_case((&board, &air), |case| {
         let unit = unit_run(case);
-        let scale = (to - case.room.in_celsius()) / (from - case.room.in_celsius());
-        let liquidus = (case.melting[0].melted - case.room).in_kelvin();
+        let scale = (to - case.ambient.in_celsius()) / (from - case.ambient.in_celsius());
+        let liquidus = (case.melting[0].melted - case.ambient).in_kelvin();
         let coldest = |second: usize| {
             scale * unit.jet.joints.iter().map(|curve| f64::from(curve[second])).fold(f64::INFINITY, f64::min)
         };
@@ -82,7 +82,7 @@ fn r9_one_linear_run_serves_every_set_temperature() {
 fn r10_the_same_run_twice_is_equal_to_the_bit() {
     let bits = || {
         let r = nominal(&board(), &below(420.0));
-        let curves = r.traces.joints.iter().chain(&r.traces.neighbours).chain([&r.traces.body, &r.traces.laminate]);
+        let curves = r.traces.joints.iter().chain(&r.traces.components).chain([&r.traces.body, &r.traces.laminate]);
         (curves.flatten().map(|t| t.to_bits()).collect::<Vec<_>>(), r.melted, r.release)
     };
     assert_eq!(bits(), bits());
@@ -103,8 +103,9 @@ fn a_latch_under_the_jet_gets_hotter_than_on_the_far_side() {
 #[test]
 fn the_fine_grid_agrees_with_the_screening_grid_within_a_tenth() {
     let (board, air) = (board(), below(440.0));
-    let at =
-        |resolution| with_case((&board, &air), |case| run(case, &Unknowns::nominal(&board.stack), resolution).release);
+    let at = |resolution| {
+        with_case((&board, &air), |case| run(case, &ParameterSample::nominal(&board.stack), resolution).release)
+    };
     let (fine, coarse) = (at(Resolution::FINE).expect("melts"), at(Resolution::COARSE).expect("melts"));
     assert!((coarse / fine - 1.0).abs() < 0.10, "fine {fine} s, coarse {coarse} s");
 }
@@ -123,51 +124,52 @@ fn after_release_the_joints_freeze_and_the_board_stays_warm_for_longer() {
 fn dense_boards_lean_towards_later() {
     let mut dense = board();
     dense.stack.layers = 10;
-    let lean = Unknowns::nominal(&dense.stack).jet;
+    let lean = ParameterSample::nominal(&dense.stack).jet;
     assert!(lean < 1.0);
-    let time = |unknowns: &Unknowns| {
-        with_case((&dense, &below(440.0)), |case| last_melt(&run(case, unknowns, Resolution::COARSE)).expect("melts"))
+    let time = |parameters: &ParameterSample| {
+        with_case((&dense, &below(440.0)), |case| last_melt(&run(case, parameters, Resolution::COARSE)).expect("melts"))
     };
-    let ratio =
-        time(&Unknowns { jet: 1.0, ..Unknowns::nominal(&dense.stack) }) / time(&Unknowns::nominal(&dense.stack));
+    let ratio = time(&ParameterSample { jet: 1.0, ..ParameterSample::nominal(&dense.stack) })
+        / time(&ParameterSample::nominal(&dense.stack));
     // What is computed blind is 0.6-0.8 of what is seen.
     assert!((0.6..0.85).contains(&ratio), "{ratio}");
 }
 
 #[test]
 fn samples_are_the_same_every_time_and_centred() {
-    let draw = || Unknowns::samples(20, &station(), &board().stack);
+    let draw = || ParameterSample::samples(20, &station(), &board().stack);
     assert_eq!(draw(), draw());
     let mean = draw().iter().map(|u| u.jet.ln()).sum::<f64>() / 20.0;
     assert!(mean.abs() < 0.03, "{mean}");
-    let room = Temperature::celsius(23.0);
-    assert!(room.in_kelvin() > 296.0);
+    let ambient = Temperature::celsius(23.0);
+    assert!(ambient.in_kelvin() > 296.0);
 }
 
-/// Joint temperatures after a minute under a nozzle swept over the part from above, K over the room: the mean of the last
+/// Joint temperatures after a minute under a nozzle swept over the part from above, K over ambient: the mean of the last
 /// period where the nozzle is followed from place to place, twice round a second.
 fn swept(followed: bool) -> Vec<f64> {
     let air = HotAir { nozzle: Length::mm(8.0), face: Face::Top, motion: Motion::Sweeping, ..air_below(380.0) };
     let (board, recipe) = (board(), Recipe::from(air));
     with_case((&board, &recipe), |case| {
         let mesh = Mesh::of(&board, Resolution::COARSE, 1.0);
-        let network = Network::of(&board, &mesh, (case.melting, case.room));
-        let room = Room { temperature: case.room, loss: LOSS_SCALE, radiation: Radiation::Full };
+        let network = Network::of(&board, &mesh, (case.melting, case.ambient));
+        let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE, radiation: Radiation::Full };
         let (covered, body) = (covered(&board, &mesh), board.connector.body);
         let (places, shielding) = (air.path(&body), Shielding::default());
-        let scene = Scene { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, room };
+        let scene =
+            HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };
         let blown = |path: Vec<Point>| {
-            let jet = jet(case, &air, &Unknowns::nominal(&board.stack));
+            let jet = jet(case, &air, &ParameterSample::nominal(&board.stack));
             scene.with(&Blowing { jet, face: Face::Top, path }.into())
         };
-        let courses: Vec<Surroundings> = match followed {
+        let courses: Vec<BoundaryConditions> = match followed {
             true => places.iter().map(|place| blown(vec![*place])).collect(),
             false => vec![blown(places.clone())],
         };
         let (period, seconds) = (places.len(), 60);
         let step = 0.5 / period as f64;
         let mut s: Simulation<f32> =
-            Simulation::new(mesh.clone(), network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), step);
+            Simulation::new(mesh.clone(), network.nodes.clone(), (RIM_LOSS, case.ambient.in_kelvin()), step);
         let mut means = vec![0.0; network.joints.len()];
         for tick in 0..2 * seconds * period {
             s.set_air(&courses[tick % courses.len()]);

@@ -3,37 +3,40 @@
 
 mod common;
 
-use common::{WANTED, board, neighbour, sac305, station};
-use mend_core::board::{Board, Face, MustLive};
+use common::{WANTED, board, component, sac305, station};
+use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
 use mend_core::heat::mesh::Resolution;
+use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::run::run_until;
-use mend_core::heat::tool::Station;
-use mend_core::heat::unknowns::Unknowns;
+use mend_core::heat::station::Station;
 use mend_core::materials::{BodyMaterial, Metal};
-use mend_core::method::means::{Level, Means, Sucker};
-use mend_core::method::schools::{HOLES, Schools};
+use mend_core::method::equipment::{Equipment, SkillLevel, Sucker};
 use mend_core::method::subject::Subject;
+use mend_core::method::techniques::{HOLES, Techniques};
 use mend_core::method::usual::{BLOCK, TAPE, TENT};
-use mend_core::method::{Choice, Family};
-use mend_core::planning::bench_time::Piece;
+use mend_core::method::{MethodChoice, MethodFamily};
+use mend_core::planning::bench_time::TimePiece;
 use mend_core::planning::compare::{Comparison, compare};
-use mend_core::planning::difficulty::{Go, difficulty};
-use mend_core::planning::limits::{first_harm, in_time, limits};
-use mend_core::planning::search::{Effort, Searched, Sought, search};
-use mend_core::planning::sequence::{Duty, Script, StepKind, sequence};
+use mend_core::planning::difficulty::{Compared, Go, difficulty};
+use mend_core::planning::limits::{first_damage, in_time, limits};
+use mend_core::planning::search::request::{Effort, SearchRequest};
+use mend_core::planning::search::{SearchResult, search};
+use mend_core::planning::sequence::script::Script;
+use mend_core::planning::sequence::sequence;
+use mend_core::planning::sequence::step::{Duty, StepKind};
 use mend_core::planning::what_if::changes;
-use mend_core::solder::Charge;
+use mend_core::solder::JointComposition;
 use mend_core::units::{Length, Temperature};
 use proptest::prelude::*;
 
 const ROOM: Temperature = Temperature::celsius(23.0);
 
-fn means() -> Means {
-    Means {
-        level: Level::Practised,
+fn equipment() -> Equipment {
+    Equipment {
+        level: SkillLevel::Practised,
         tips: vec![Length::mm(2.0), Length::mm(4.0)],
-        plate: true,
+        preheater: true,
         sucker: Sucker::Vacuum,
         wire: true,
         shields: vec![TENT],
@@ -41,11 +44,11 @@ fn means() -> Means {
     }
 }
 
-/// The two-row port's board without its hidden row and its pins: four legs in holes.
+/// The two-row port's board without its hidden row and its pins: four anchors in holes.
 fn legs_only() -> Board {
-    let mut legs = board();
-    legs.connector.joints.retain(|joint| joint.shape.is_hole());
-    legs
+    let mut anchors = board();
+    anchors.connector.joints.retain(|joint| joint.shape.is_hole());
+    anchors
 }
 
 /// A row of pads that a tip gets to, and nothing else.
@@ -57,25 +60,31 @@ fn row_only() -> Board {
 
 struct Case {
     board: Board,
-    charge: Charge,
+    composition: JointComposition,
     station: Station,
-    means: Means,
-    must_live: MustLive,
+    equipment: Equipment,
+    keep_intact: KeepIntact,
 }
 
 impl Case {
     fn of(board: Board) -> Self {
-        Self { board, charge: sac305(), station: station(), means: means(), must_live: MustLive::Board }
+        Self {
+            board,
+            composition: sac305(),
+            station: station(),
+            equipment: equipment(),
+            keep_intact: KeepIntact::Board,
+        }
     }
 
     fn subject(&self) -> Subject<'_> {
-        let Self { board, charge, station, means, must_live } = self;
-        Subject { board, charge, station, means, must_live: *must_live }
+        let Self { board, composition, station, equipment, keep_intact } = self;
+        Subject { board, composition, station, equipment, keep_intact: *keep_intact }
     }
 
-    fn search(&self, family: Family) -> Searched {
+    fn search(&self, family: MethodFamily) -> SearchResult {
         let subject = self.subject();
-        let sought = Sought { subject: &subject, room: ROOM, effort: Effort::Look, watch: &WANTED };
+        let sought = SearchRequest { subject: &subject, ambient: ROOM, effort: Effort::Look, watch: &WANTED };
         search(&sought, family.method()).expect("can be searched")
     }
 
@@ -83,18 +92,18 @@ impl Case {
         compare((&self.subject(), ROOM), &WANTED).expect("can be compared")
     }
 
-    /// Does the nominal fine run of what was found melt everything before anything is hurt?
-    fn holds(&self, searched: &Searched) -> bool {
+    /// Does the nominal fine run of what was found melt everything before anything is damaged?
+    fn holds(&self, searched: &SearchResult) -> bool {
         let Some(best) = &searched.best else { return true };
         let subject = self.subject();
-        let sought = Sought { subject: &subject, room: ROOM, effort: Effort::Look, watch: &WANTED };
-        let order = sought.order(&best.charge, &best.recipe);
-        let melting = best.charge.targets(&self.board).expect("melts");
+        let sought = SearchRequest { subject: &subject, ambient: ROOM, effort: Effort::Look, watch: &WANTED };
+        let order = sought.order(&best.composition, &best.recipe);
+        let melting = best.composition.targets(&self.board).expect("melts");
         let case = order.case(&melting);
         let limits = limits(&order, &case);
-        let nominal = Unknowns::nominal(&self.board.stack);
+        let nominal = ParameterSample::nominal(&self.board.stack);
         let run = run_until(&case, &nominal, Resolution::FINE, &|_| false);
-        in_time(&run, first_harm(&limits, &run.traces).as_ref())
+        in_time(&run, first_damage(&limits, &run.traces).as_ref())
     }
 }
 
@@ -106,29 +115,29 @@ fn every_recipe_that_a_family_begins_from_can_be_planned_on() {
         case.board.stack.planes = 6;
         case.board.stack.foil_um = 35.0;
         let subject = case.subject();
-        let sought = Sought { subject: &subject, room: ROOM, effort: Effort::Thorough, watch: &WANTED };
-        for family in Family::ALL.into_iter().filter(|family| family.method().fit(&subject).applies()) {
+        let sought = SearchRequest { subject: &subject, ambient: ROOM, effort: Effort::Thorough, watch: &WANTED };
+        for family in MethodFamily::ALL.into_iter().filter(|family| family.method().fit(&subject).applies()) {
             let starts = family.method().starts(&subject);
             begun.extend((!starts.is_empty()).then_some(family));
             for start in starts {
-                let refusals = sought.order(&start.charge, &start.recipe).refusals();
+                let refusals = sought.order(&start.composition, &start.recipe).refusals();
                 let blocking = refusals.iter().filter(|f| f.severity == Severity::Blocking);
                 assert_eq!(blocking.count(), 0, "{family:?}: {refusals:?}");
             }
         }
     }
-    let missing: Vec<Family> = Family::ALL.into_iter().filter(|family| !begun.contains(family)).collect();
-    assert_eq!(missing, [Family::Blob], "its legs stand too far apart here");
+    let missing: Vec<MethodFamily> = MethodFamily::ALL.into_iter().filter(|family| !begun.contains(family)).collect();
+    assert_eq!(missing, [MethodFamily::Blob], "its anchors stand too far apart here");
 }
 
 #[test]
 fn a_search_says_the_same_every_time_and_what_one_thing_more_would_buy() {
     let case = Case::of(board());
-    let (once, again) = (case.search(Family::FromAbove), case.search(Family::FromAbove));
+    let (once, again) = (case.search(MethodFamily::FromAbove), case.search(MethodFamily::FromAbove));
     assert_eq!(once, again);
-    assert!(once.candidates > 200 && !once.binds.is_empty());
+    assert!(once.candidates > 200 && !once.limited_by.is_empty());
     assert!(
-        once.buys.iter().any(|buy| buy.what.contains("Sn42Bi58") && buy.margin_k[1] > buy.margin_k[0]),
+        once.buys.iter().any(|buy| buy.what.contains("Sn42Bi58") && buy.headroom_k[1] > buy.headroom_k[0]),
         "{:?}",
         once.buys
     );
@@ -137,7 +146,7 @@ fn a_search_says_the_same_every_time_and_what_one_thing_more_would_buy() {
 proptest! {
     #![proptest_config(ProptestConfig { cases: 5, failure_persistence: None, ..ProptestConfig::default() })]
 
-    /// Whatever stands near: what the search gives holds in its own fine run; and an outlet or a kind of shield more in the
+    /// Whatever stands near: what the search gives holds in its own fine run; and a nozzle or a kind of shield more in the
     /// shop never makes its best worse.
     #[test]
     fn the_search_never_gives_what_hurts_and_more_tools_never_make_it_worse(
@@ -146,14 +155,14 @@ proptest! {
         above in any::<bool>(),
     ) {
         let mut case = Case::of(board());
-        case.board.neighbours = vec![neighbour("near", (30.0, 9.7 + gap, 8.0, 4.0), Face::Top, frail)];
+        case.board.components = vec![component("near", [30.0, 9.7 + gap, 8.0, 4.0], Face::Top, frail)];
         case.station.nozzles.truncate(2);
-        let family = if above { Family::FromAbove } else { Family::FromBelow };
+        let family = if above { MethodFamily::FromAbove } else { MethodFamily::FromBelow };
         let less = case.search(family);
         prop_assert!(case.holds(&less), "{:?}", less.best);
         case.station.nozzles.push(Length::mm(8.0));
-        case.means.shields.push(TAPE);
-        case.means.shields.push(BLOCK);
+        case.equipment.shields.push(TAPE);
+        case.equipment.shields.push(BLOCK);
         let more = case.search(family);
         prop_assert!(case.holds(&more), "{:?}", more.best);
         if let Some(less) = &less.best {
@@ -168,7 +177,7 @@ fn a_comparison_recommends_one_with_its_reason_and_says_why_not_the_others() {
     let found = Case::of(board()).compare();
     let best = found.best().expect("something works on this board");
     assert!(found.reason.starts_with(best.name()) && found.reason.matches(". ").count() == 1, "{}", found.reason);
-    assert_eq!(found.lanes.len() + found.ruled_out.len(), Family::ALL.len());
+    assert_eq!(found.lanes.len() + found.ruled_out.len(), MethodFamily::ALL.len());
     assert!(found.ruled_out.iter().all(|ruled| !ruled.fit.against.is_empty()));
     for lane in &found.lanes {
         let mid: f64 = lane.spent.iter().map(|spent| spent.seconds.mid).sum();
@@ -176,45 +185,45 @@ fn a_comparison_recommends_one_with_its_reason_and_says_why_not_the_others() {
         let ordered = |band: &mend_core::planning::band::Band| band.low <= band.mid && band.mid <= band.high;
         assert!(lane.spent.iter().all(|spent| ordered(&spent.seconds)), "{}: {:?}", lane.name(), lane.spent);
     }
-    let low_melt = found.lane(Family::LowMeltAir).expect("there is such an alloy in stock");
+    let low_melt = found.lane(MethodFamily::LowMeltAir).expect("there is such an alloy in stock");
     assert!(low_melt.passes.is_some_and(|passes| passes >= 1) && low_melt.uses[0].contains("Sn42Bi58"));
-    let swap = found.lane(Family::HotSwap).expect("practised hands");
-    assert!(swap.spent.iter().all(|spent| !matches!(spent.piece, Piece::Wick | Piece::Holes)));
+    let swap = found.lane(MethodFamily::HotSwap).expect("practised hands");
+    assert!(swap.spent.iter().all(|spent| !matches!(spent.piece, TimePiece::Wick | TimePiece::Holes)));
 }
 
 #[test]
 fn a_component_whose_name_has_a_comma_is_shielded_like_any_other() {
     let named = |name: &str| {
         let mut board = board();
-        let mut soft = neighbour("x", (30.0, 11.0, 8.0, 3.0), Face::Top, BodyMaterial::PcAbs);
+        let mut soft = component("x", [30.0, 11.0, 8.0, 3.0], Face::Top, BodyMaterial::PcAbs);
         soft.name = name.to_owned();
-        board.neighbours = vec![soft];
-        Case::of(board).search(Family::FromAbove)
+        board.components = vec![soft];
+        Case::of(board).search(MethodFamily::FromAbove)
     };
     let (plain, comma) = (named("latch"), named("latch, left"));
     let shields =
-        |found: &Searched| found.best.as_ref().or(found.nearest.as_ref()).map(|tried| tried.recipe.shields.len());
+        |found: &SearchResult| found.best.as_ref().or(found.nearest.as_ref()).map(|tried| tried.recipe.shields.len());
     assert_eq!(shields(&comma), shields(&plain));
     assert_eq!((comma.candidates, comma.buys.len()), (plain.candidates, plain.buys.len()));
 }
 
 #[test]
-fn what_must_live_changes_limits_recommendation_and_steps() {
+fn what_is_kept_intact_changes_limits_recommendation_and_steps() {
     // A latch close by that no air spares: on a customer's board it decides, on a donor's it does not.
     let mut case = Case::of(board());
-    case.means.shields.clear();
-    case.board.neighbours = vec![neighbour("latch", (30.0, 10.5, 12.0, 3.0), Face::Top, BodyMaterial::PcAbs)];
+    case.equipment.shields.clear();
+    case.board.components = vec![component("latch", [30.0, 10.5, 12.0, 3.0], Face::Top, BodyMaterial::PcAbs)];
     let customer = case.compare();
-    case.must_live = MustLive::Part;
+    case.keep_intact = KeepIntact::Part;
     let donor = case.compare();
-    let chance = |found: &Comparison| found.lane(Family::FromAbove).map_or(0.0, |lane| lane.plan.chance);
+    let chance = |found: &Comparison| found.lane(MethodFamily::FromAbove).map_or(0.0, |lane| lane.plan.chance);
     assert!(chance(&donor) > chance(&customer), "{} and {}", chance(&donor), chance(&customer));
     let best = donor.best().expect("a donor's board bears anything");
     assert_eq!(best.tightest.as_ref().map(|tight| tight.name.as_str()), Some("part's body"));
     let script = Script {
         choice: Some(&best.choice),
-        must_live: MustLive::Part,
-        ..Script::plain(&case.board, &best.plan, &best.charge)
+        keep_intact: KeepIntact::Part,
+        ..Script::plain(&case.board, &best.plan, &best.composition)
     };
     let steps = sequence(&script);
     assert!(steps.iter().all(|step| step.duty != Duty::Fit), "nothing is fitted to a donor's board");
@@ -225,24 +234,24 @@ fn what_must_live_changes_limits_recommendation_and_steps() {
 fn the_steps_follow_the_family_and_the_schools() {
     let case = Case::of(legs_only());
     let found = case.compare();
-    let steps_of = |family: Family, schools: Schools| {
-        let lane = found.lane(family).expect("applies to four legs");
-        let choice = Choice { family, schools };
-        let script = Script { choice: Some(&choice), ..Script::plain(&case.board, &lane.plan, &lane.charge) };
+    let steps_of = |family: MethodFamily, techniques: Techniques| {
+        let lane = found.lane(family).expect("applies to four anchors");
+        let choice = MethodChoice { family, techniques };
+        let script = Script { choice: Some(&choice), ..Script::plain(&case.board, &lane.plan, &lane.composition) };
         (sequence(&script), lane.plan.recipe.seconds_before())
     };
-    let (emptied, before) = steps_of(Family::Pump, Schools::default());
+    let (emptied, preheat) = steps_of(MethodFamily::Pump, Techniques::default());
     let heat = emptied.iter().find(|step| step.title == "Empty the holes").expect("its own step");
-    let StepKind::Heat { release, stop_s } = &heat.kind else { panic!("{:?}", heat.kind) };
+    let StepKind::Heat { release, abort_s } = &heat.kind else { panic!("{:?}", heat.kind) };
     assert!(heat.lines.iter().any(|line| line.contains("leg 1, leg 2, leg 3, leg 4")), "{:?}", heat.lines);
-    let all = before as f64;
-    assert!(*stop_s >= all && release.mid_s.is_none_or(|mid| mid >= all) && all > 10.0, "the time of all of them");
-    let wired = steps_of(Family::BridgeWire, Schools::default()).0;
+    let all = preheat as f64;
+    assert!(*abort_s >= all && release.mid_s.is_none_or(|mid| mid >= all) && all > 10.0, "the time of all of them");
+    let wired = steps_of(MethodFamily::BridgeWire, Techniques::default()).0;
     let titles: Vec<&str> = wired.iter().map(|step| step.title.as_str()).collect();
     let place = |title: &str| titles.iter().position(|t| *t == title);
     assert!(place("Lay the wire") < place("Heat") && place("Clear the holes") < place("Fit"), "{titles:?}");
     assert!(wired.iter().all(|step| !step.why.is_empty()), "every step says why");
-    let dropped = steps_of(Family::BridgeWire, Schools::default().with(&HOLES, "drop-in")).0;
+    let dropped = steps_of(MethodFamily::BridgeWire, Techniques::default().with(&HOLES, "drop-in")).0;
     assert!(dropped.iter().any(|step| step.title == "Leave the holes filled"));
     assert!(dropped.iter().all(|step| step.lines.iter().all(|line| !line.starts_with("Dry fit"))));
 }
@@ -250,37 +259,37 @@ fn the_steps_follow_the_family_and_the_schools() {
 #[test]
 fn difficulty_counts_hands_hidden_rows_and_what_binds() {
     let mut case = Case::of(board());
-    let reading = difficulty(&case.subject(), None);
+    let reading = difficulty(&case.subject(), Compared::NotYet);
     assert!(reading.reasons.iter().any(|reason| reason.contains("12 joints are hidden")), "{:?}", reading.reasons);
-    case.means.level = Level::Learning;
-    assert_eq!(difficulty(&case.subject(), None).go, Go::No, "not by these hands");
-    case.means.level = Level::Practised;
-    assert_eq!(difficulty(&case.subject(), Some(None)).go, Go::No, "no way opens");
+    case.equipment.level = SkillLevel::Learning;
+    assert_eq!(difficulty(&case.subject(), Compared::NotYet).go, Go::No, "not by these hands");
+    case.equipment.level = SkillLevel::Practised;
+    assert_eq!(difficulty(&case.subject(), Compared::NoneWorks).go, Go::No, "no way opens");
     let row = Case::of(row_only());
-    assert_eq!(difficulty(&row.subject(), None).go, Go::Go);
+    assert_eq!(difficulty(&row.subject(), Compared::NotYet).go, Go::Go);
 }
 
 #[test]
 fn what_if_offers_one_change_at_a_time() {
     let case = Case::of(board());
-    let found = case.search(Family::FromAbove);
+    let found = case.search(MethodFamily::FromAbove);
     let tried = found.best.or(found.nearest).expect("something");
     let subject = case.subject();
-    let sought = Sought { subject: &subject, room: ROOM, effort: Effort::Look, watch: &WANTED };
-    let order = sought.order(&tried.charge, &tried.recipe);
+    let sought = SearchRequest { subject: &subject, ambient: ROOM, effort: Effort::Look, watch: &WANTED };
+    let order = sought.order(&tried.composition, &tried.recipe);
     let offered = changes(&subject, &order);
     let words = offered.iter().map(|change| change.what.as_str()).collect::<Vec<_>>().join("; ");
-    for part in ["the 22 mm outlet", "from below", "a plate at 180 °C", "Sn63Pb37 in the joints"] {
+    for part in ["the 22 mm nozzle", "from below", "a preheater at 180 °C", "Sn63Pb37 in the joints"] {
         assert!(words.contains(part), "{part} in {words}");
     }
     for change in &offered {
-        assert!(change.recipe != tried.recipe || change.charge != tried.charge, "{}", change.what);
+        assert!(change.recipe != tried.recipe || change.composition != tried.composition, "{}", change.what);
     }
 }
 
 #[test]
 fn a_tip_that_goes_round_alone_leaves_joints_that_freeze() {
-    let legs = |pitch: f64, planes: u32| {
+    let anchors = |pitch: f64, planes: u32| {
         let mut board = legs_only();
         for (k, joint) in board.connector.joints.iter_mut().enumerate() {
             (joint.at.x, joint.at.y) = (24.0 + pitch * k as f64, 4.0);
@@ -288,9 +297,9 @@ fn a_tip_that_goes_round_alone_leaves_joints_that_freeze() {
         board.stack.planes = planes;
         Case::of(board)
     };
-    let (case, far) = (legs(2.0, 1), legs(12.0, 6));
-    let near = case.search(Family::IronOnly).best.expect("legs close together are held liquid");
+    let (case, far) = (anchors(2.0, 1), anchors(12.0, 6));
+    let near = case.search(MethodFamily::IronOnly).best.expect("anchors close together are held liquid");
     assert!(near.score.release_s.is_some_and(|t| t < 60.0), "{:?}", near.score);
-    let apart = far.search(Family::IronOnly);
+    let apart = far.search(MethodFamily::IronOnly);
     assert!(apart.best.is_none(), "one sets while the next melts: {:?}", apart.best);
 }

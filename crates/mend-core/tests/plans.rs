@@ -4,23 +4,28 @@
 
 mod common;
 
-use common::{WANTED, air_below, below, board, fed, neighbour, sac305, station};
-use mend_core::board::{Board, Face, MustLive};
+use common::{WANTED, air_below, below, board, component, fed, sac305, station};
+use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::caution::Caution;
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
-use mend_core::planning::margin::Kind;
-use mend_core::planning::plan::{Order, Plan, SAMPLES, Unplanned, Window, plan};
-use mend_core::planning::sequence::{Script, StepKind, sequence};
-use mend_core::solder::Charge;
+use mend_core::planning::make_plan::plan;
+use mend_core::planning::margin::MarginKind;
+use mend_core::planning::order::{Order, Unplanned};
+use mend_core::planning::plan::{Plan, WindowState};
+use mend_core::planning::runs::SAMPLES;
+use mend_core::planning::sequence::script::Script;
+use mend_core::planning::sequence::sequence;
+use mend_core::planning::sequence::step::StepKind;
+use mend_core::solder::JointComposition;
 use mend_core::units::{Duration, Flow, Length, Temperature};
 
-fn order_with(board: &Board, recipe: &Recipe, charge: &Charge) -> Result<Plan, Vec<Finding>> {
-    let room = Temperature::celsius(23.0);
+fn order_with(board: &Board, recipe: &Recipe, composition: &JointComposition) -> Result<Plan, Vec<Finding>> {
+    let ambient = Temperature::celsius(23.0);
     let (station, watch) = (station(), &WANTED);
-    let order = Order { board, charge, station: &station, recipe, room, must_live: MustLive::Board, watch };
+    let order = Order { board, composition, station: &station, recipe, ambient, keep_intact: KeepIntact::Board, watch };
     plan(&order).map_err(Unplanned::objections)
 }
 
@@ -35,32 +40,32 @@ fn a_plan_has_a_band_for_everything_and_is_sorted_by_tightness() {
     assert_eq!(plan.joints.len(), 28);
     let (low, mid) = (plan.release.low_s.expect("some release"), plan.release.mid_s.expect("most release"));
     assert!(low < mid);
-    // Two rows, legs, body, two neighbours, laminate.
+    // Two rows, anchors, body, two components, laminate.
     assert_eq!(plan.margins.len(), 7);
-    let binding: Vec<f64> = plan.margins.iter().filter(|m| !m.expendable).map(|m| m.margin_k).collect();
+    let binding: Vec<f64> = plan.margins.iter().filter(|m| !m.expendable).map(|m| m.headroom_k).collect();
     assert!(binding.is_sorted(), "{binding:?}");
     assert!(plan.margins.iter().flat_map(|m| &m.marks).all(|m| m.temperature_c.low <= m.temperature_c.high));
-    assert!(plan.hold_s.is_some_and(|h| h.low > 0.0));
+    assert!(plan.solid_after_s.is_some_and(|h| h.low > 0.0));
 }
 
 #[test]
 fn cool_air_never_melts_it_and_the_plan_says_so() {
     let plan = planned(&board(), &below(260.0));
-    assert_eq!(plan.window, Window::Closed);
+    assert_eq!(plan.window, WindowState::Closed);
     assert_eq!(plan.release.share, 0.0);
-    assert!(plan.binds.contains("does not melt"), "{}", plan.binds);
-    assert!(plan.hold_s.is_none());
-    let joints = plan.margins.iter().filter(|m| m.kind == Kind::Joints);
-    assert!(joints.into_iter().all(|m| m.margin_k < 0.0));
+    assert!(plan.limited_by.contains("does not melt"), "{}", plan.limited_by);
+    assert!(plan.solid_after_s.is_none());
+    let joints = plan.margins.iter().filter(|m| m.kind == MarginKind::Joints);
+    assert!(joints.into_iter().all(|m| m.headroom_k < 0.0));
 }
 
 #[test]
-fn a_frail_neighbour_pulls_the_stop_line_forward() {
+fn a_frail_component_pulls_the_stop_line_forward() {
     let mut frail = board();
-    frail.neighbours.push(neighbour("foam", (30.0, 12.0, 6.0, 3.0), Face::Bottom, BodyMaterial::AcrylicFoam));
+    frail.components.push(component("foam", [30.0, 12.0, 6.0, 3.0], Face::Bottom, BodyMaterial::AcrylicFoam));
     let (plain, frail) = (planned(&board(), &below(440.0)), planned(&frail, &below(440.0)));
-    assert!(frail.stop.at_s < plain.stop.at_s);
-    assert_eq!(frail.stop.spares.as_deref(), Some("foam"));
+    assert!(frail.abort.at_s < plain.abort.at_s);
+    assert_eq!(frail.abort.spares.as_deref(), Some("foam"));
     assert!(frail.chance < plain.chance || plain.chance == 0.0);
 }
 
@@ -87,9 +92,9 @@ fn an_impossible_board_is_refused_by_name() {
     odd.connector.joints[3].at.x = 500.0;
     odd.connector.joints[5].name = "A5".to_owned();
     let refused = order_with(&odd, &below(400.0), &sac305()).expect_err("refused");
-    let said = refused.iter().map(|f| format!("{} {} {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n");
+    let found = refused.iter().map(|f| format!("{} {} {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n");
     for part in ["thickness_mm -1", "joint A4 stands at (500, 8) mm, outside", "joint A5 is there twice"] {
-        assert!(said.contains(part), "{part} in\n{said}");
+        assert!(found.contains(part), "{part} in\n{found}");
     }
 }
 
@@ -99,28 +104,29 @@ fn the_steps_carry_the_plans_own_figures() {
     let steps = sequence(&Script::plain(&board, &plan, &sac305()));
     let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
     assert_eq!(titles[..5], ["Make ready", "Protect", "Flux", "Add alloy", "Heat"]);
-    let StepKind::Heat { release, stop_s } = &steps[4].kind else { panic!("heat") };
-    assert_eq!((*release, *stop_s), (plan.release, plan.stop.at_s));
+    let StepKind::Heat { release, abort_s } = &steps[4].kind else { panic!("heat") };
+    assert_eq!((*release, *abort_s), (plan.release, plan.abort.at_s));
     let StepKind::Hold { until_s } = &steps[10].kind else { panic!("hold") };
-    assert_eq!(*until_s, plan.hold_s);
+    assert_eq!(*until_s, plan.solid_after_s);
 }
 
 #[test]
 fn feeding_low_melt_moves_the_line_and_the_release() {
-    let legs = fed("Sn42Bi58", 0.6, &["A", "legs"]);
-    let (plain, fed) = (planned(&board(), &below(440.0)), order_with(&board(), &below(440.0), &legs).expect("planned"));
+    let anchors = fed("Sn42Bi58", 0.6, &["A", "anchors"]);
+    let (plain, fed) =
+        (planned(&board(), &below(440.0)), order_with(&board(), &below(440.0), &anchors).expect("planned"));
     let row = |plan: &Plan, name: &str| plan.margins.iter().find(|m| m.name == name).expect("a row").clone();
-    let (before, after) = (row(&plain, "legs"), row(&fed, "legs"));
+    let (before, after) = (row(&plain, "anchors"), row(&fed, "anchors"));
     assert_eq!((before.line_c, before.line_spread_k), (220.0, 1.0));
     assert!(after.line_c < 200.0 && after.line_spread_k > 4.0, "{} ± {}", after.line_c, after.line_spread_k);
-    assert!(after.margin_k > before.margin_k + 10.0);
+    assert!(after.headroom_k > before.headroom_k + 10.0);
     assert_eq!(row(&fed, "B").line_c, 220.0, "the hidden row melts as the factory left it");
     assert_eq!(fed.melts_at_c, 220.0, "so the last joint melts where it did");
-    let steps = sequence(&Script::plain(&board(), &fed, &legs));
-    assert!(steps[3].lines.iter().any(|line| line.starts_with("legs: 4 x") && line.contains("Sn42Bi58")));
+    let steps = sequence(&Script::plain(&board(), &fed, &anchors));
+    assert!(steps[3].lines.iter().any(|line| line.starts_with("anchors: 4 x") && line.contains("Sn42Bi58")));
     assert!(steps[6].lines.iter().any(|line| line.contains("passes, flooded with SAC305")), "{:?}", steps[6].lines);
     assert!(!steps[6].cautions.contains(&Caution::Lead), "there is no lead in it");
-    let leaded = common::fed("Sn63Pb37", 0.6, &["legs"]);
+    let leaded = common::fed("Sn63Pb37", 0.6, &["anchors"]);
     let steps = sequence(&Script::plain(&board(), &fed, &leaded));
     for (k, title) in [(3, "Add alloy"), (6, "Wick while warm")] {
         assert!(

@@ -1,35 +1,40 @@
-//! Recipes of several passes, shields, plates and irons on the made-up board: what physics promises of them.
+//! Recipes of several stages, shields, preheaters and irons on the made-up board: what physics promises of them.
 #![allow(clippy::expect_used)]
 
 mod common;
 
-use common::{WANTED, air_below, below, board, neighbour, sac305, station, with_case};
-use mend_core::board::{Board, Face, MustLive};
+use common::{WANTED, air_below, below, board, component, sac305, station, with_case};
+use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
 use mend_core::heat::iron::Iron;
 use mend_core::heat::mesh::Resolution;
-use mend_core::heat::plate::{Coupling, Plate};
-use mend_core::heat::recipe::{Helpers, Pass, Recipe};
+use mend_core::heat::parameters::ParameterSample;
+use mend_core::heat::preheater::{Coupling, Preheater};
+use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use mend_core::heat::replay::replay;
 use mend_core::heat::rig::{Model, Rig};
 use mend_core::heat::run::{Run, run};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::tool::HotAir;
-use mend_core::heat::unknowns::Unknowns;
 use mend_core::materials::BodyMaterial;
-use mend_core::planning::plan::{Order, Plan, Unplanned, Window, plan};
-use mend_core::planning::process_window::{Outcome, process_window};
-use mend_core::planning::sequence::{Script, StepKind, sequence};
+use mend_core::planning::make_plan::plan;
+use mend_core::planning::order::{Order, Unplanned};
+use mend_core::planning::plan::{Plan, WindowState};
+use mend_core::planning::process_window::process_window;
+use mend_core::planning::sequence::script::Script;
+use mend_core::planning::sequence::sequence;
+use mend_core::planning::sequence::step::StepKind;
+use mend_core::planning::window_point::WindowCell;
 use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_core::watch::{Cancelled, Watch};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE))
+    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(&board.stack), Resolution::COARSE))
 }
 
 fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplanned> {
-    let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
-    plan(&Order { board, charge, station, recipe, room, must_live: MustLive::Board, watch })
+    let (composition, station, ambient) = (&sac305(), &station(), Temperature::celsius(23.0));
+    plan(&Order { board, composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch })
 }
 
 /// A nozzle from above, five minutes.
@@ -43,7 +48,7 @@ fn above(set: f64, flow: f64) -> Recipe {
 /// The board with a socket right beside the part.
 fn beside() -> Board {
     let mut board = board();
-    board.neighbours.insert(0, neighbour("socket", (30.0, 12.5, 8.0, 3.0), Face::Top, BodyMaterial::Pa66));
+    board.components.insert(0, component("socket", [30.0, 12.5, 8.0, 3.0], Face::Top, BodyMaterial::Pa66));
     board
 }
 
@@ -67,9 +72,9 @@ fn a_shield_never_heats_what_it_covers_on_the_face_that_the_air_meets() {
     let open = nominal(&board, &bare);
     for kind in KINDS {
         let covered = nominal(&board, &with_shield(&bare, kind));
-        let pairs = covered.traces.neighbours[0].iter().zip(&open.traces.neighbours[0]);
+        let pairs = covered.traces.components[0].iter().zip(&open.traces.components[0]);
         assert!(pairs.into_iter().all(|(covered, open)| *covered <= open + 0.05), "{}", kind.name());
-        let (early, open) = (covered.traces.neighbours[0][15], open.traces.neighbours[0][15]);
+        let (early, open) = (covered.traces.components[0][15], open.traces.components[0][15]);
         assert!(early < open - 2.0, "{}: {early} of {open}", kind.name());
     }
 }
@@ -88,30 +93,30 @@ fn a_shield_over_a_joint_of_the_part_is_refused_with_its_reason() {
 #[test]
 fn more_flow_never_cools_a_joint_while_the_heater_keeps_up() {
     let board = board();
-    let mut before: Option<Vec<f32>> = None;
+    let mut preheat: Option<Vec<f32>> = None;
     for flow in [30.0, 50.0, 70.0, 90.0, 110.0] {
         let recipe = Recipe { longest: Duration::seconds(60.0), ..above(380.0, flow) };
         let run = nominal(&board, &recipe);
         let now: Vec<f32> = run.traces.joints.iter().filter_map(|curve| curve.last().copied()).collect();
-        if let Some(before) = &before {
-            assert!(now.iter().zip(before).all(|(now, before)| now >= before), "{flow} L/min");
+        if let Some(preheat) = &preheat {
+            assert!(now.iter().zip(preheat).all(|(now, preheat)| now >= preheat), "{flow} L/min");
         }
-        before = Some(now);
+        preheat = Some(now);
     }
 }
 
 #[test]
-fn a_soak_brings_the_release_forward_and_its_end_is_where_the_next_pass_begins() {
+fn a_soak_brings_the_release_forward_and_its_end_is_where_the_next_stage_begins() {
     let board = board();
     let lasts = Duration::seconds(40.0);
-    let soak = |change: f64| Pass {
+    let soak = |change: f64| HeatingStage {
         air: Some(air_below(300.0)),
-        with: Helpers::default(),
+        during: HeatingAids::default(),
         lasts,
         change: Duration::seconds(change),
     };
-    let soaked = Recipe { before: vec![soak(0.0)], ..below(440.0) };
-    let paused = Recipe { before: vec![soak(20.0)], ..below(440.0) };
+    let soaked = Recipe { preheat: vec![soak(0.0)], ..below(440.0) };
+    let paused = Recipe { preheat: vec![soak(20.0)], ..below(440.0) };
     let since = |run: &Run| run.release.expect("melts") - run.last_from;
     let (plain, warm, pause) = (nominal(&board, &below(440.0)), nominal(&board, &soaked), nominal(&board, &paused));
     assert_eq!((warm.last_from, pause.last_from), (40.0, 60.0));
@@ -120,21 +125,25 @@ fn a_soak_brings_the_release_forward_and_its_end_is_where_the_next_pass_begins()
 }
 
 #[test]
-fn a_plate_and_an_iron_help_and_each_stays_below_what_it_is_set_to() {
+fn a_preheater_and_an_iron_help_and_each_stays_below_what_it_is_set_to() {
     let board = board();
-    let plate =
-        |coupling| Plate { set: Temperature::celsius(160.0), coupling, face: Face::Bottom, side: Length::mm(120.0) };
+    let preheater = |coupling| Preheater {
+        set: Temperature::celsius(160.0),
+        coupling,
+        face: Face::Bottom,
+        side: Length::mm(120.0),
+    };
     let warmed = |coupling| {
-        let with = Helpers { plate: Some(plate(coupling)), iron: None };
-        let pass = Pass { air: None, with, lasts: Duration::seconds(240.0), change: Duration::seconds(0.0) };
-        let run = nominal(&board, &Recipe { before: vec![pass], ..below(440.0) });
+        let during = HeatingAids { preheater: Some(preheater(coupling)), iron: None };
+        let stage = HeatingStage { air: None, during, lasts: Duration::seconds(240.0), change: Duration::seconds(0.0) };
+        let run = nominal(&board, &Recipe { preheat: vec![stage], ..below(440.0) });
         run.traces.pads[240]
     };
     let (gap, air, pad) = (warmed(Coupling::Gap), warmed(Coupling::ForcedAir), warmed(Coupling::Pad));
     assert!(60.0 < gap && gap < air && air < pad && pad <= 160.5, "{gap} {air} {pad}");
 
-    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "legs".to_owned() };
-    let helped = Recipe { with: Helpers { plate: None, iron: Some(iron) }, ..below(360.0) };
+    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned() };
+    let helped = Recipe { during: HeatingAids { preheater: None, iron: Some(iron) }, ..below(360.0) };
     let (alone, helped) = (nominal(&board, &below(360.0)), nominal(&board, &helped));
     let leg = |run: &Run, at: usize| run.traces.joints[24][at];
     assert!(leg(&helped, 30) > leg(&alone, 30) + 8.0, "{} of {}", leg(&helped, 30), leg(&alone, 30));
@@ -145,22 +154,25 @@ fn a_plate_and_an_iron_help_and_each_stays_below_what_it_is_set_to() {
 fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
     // With nothing to lose heat to, what the tip brought is in the board, the lumps and the tip itself.
     let board = board();
-    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "legs".to_owned() };
-    let recipe = Recipe { with: Helpers { plate: None, iron: Some(iron) }, ..below(360.0) };
+    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned() };
+    let recipe = Recipe { during: HeatingAids { preheater: None, iron: Some(iron) }, ..below(360.0) };
     let recipe = with_shield(&recipe, ShieldKind::MetalBlock { height_mm: 5.0 });
     with_case((&board, &recipe), |case| {
-        let mut rig =
-            Rig::new(case, &Unknowns::nominal(&board.stack), Model { resolution: Resolution::COARSE, linear: false });
+        let mut rig = Rig::new(
+            case,
+            &ParameterSample::nominal(&board.stack),
+            Model { resolution: Resolution::COARSE, linear: false },
+        );
         let tip = rig.network.tips[0][0];
         rig.begin(0);
-        let mut air = rig.legs[0].air.clone();
+        let mut air = rig.stages[0].air.clone();
         air.faces.iter_mut().flatten().for_each(|a| *a = Default::default());
         air.nodes.iter_mut().for_each(|n| *n = (0.0, 0.0));
         rig.simulation.set_air(&air);
-        let before = rig.simulation.heat();
+        let preheat = rig.simulation.heat();
         (0..20).for_each(|_| rig.one_second());
         // The rim alone loses a little.
-        let kept = rig.simulation.heat() / before;
+        let kept = rig.simulation.heat() / preheat;
         assert!((0.98..=1.0005).contains(&kept), "{kept}");
         assert!(rig.simulation.node(tip) < 357.0, "the tip has given its heat away");
     });
@@ -169,33 +181,33 @@ fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
 #[test]
 fn a_microphone_under_the_jet_a_cell_nearby_and_an_idle_shield_are_named() {
     let mut crowded = board();
-    crowded.neighbours.push(neighbour("mic", (36.5, 10.5, 3.0, 2.0), Face::Top, BodyMaterial::MemsMicrophone));
-    crowded.neighbours.push(neighbour("cell", (70.0, 40.0, 30.0, 30.0), Face::Top, BodyMaterial::LithiumCell));
+    crowded.components.push(component("mic", [36.5, 10.5, 3.0, 2.0], Face::Top, BodyMaterial::MemsMicrophone));
+    crowded.components.push(component("cell", [70.0, 40.0, 30.0, 30.0], Face::Top, BodyMaterial::LithiumCell));
     let mut recipe = above(400.0, 60.0);
     let tape = ShieldKind::Polyimide { layers: 2 };
     recipe.shields = vec![Shield { kind: tape, face: Face::Bottom, at_mm: [48.0, 9.0], width_mm: 6.0, depth_mm: 6.0 }];
     let plan = planned(&crowded, &recipe, &WANTED).expect("planned");
     for (rule, name) in [("jet_port", "mic"), ("cells", "cell"), ("idle_shield", "polyimide")] {
-        let said =
+        let found =
             plan.findings.iter().find(|f| f.rule == rule).unwrap_or_else(|| panic!("{rule}: {:?}", plan.findings));
-        assert!(said.message.contains(name), "{}", said.message);
+        assert!(found.message.contains(name), "{}", found.message);
     }
 }
 
 #[test]
 fn a_small_part_under_a_strong_jet_is_blown_away_and_that_binds() {
     let mut crowded = board();
-    let mut chip = neighbour("C9", (30.0, 9.9, 1.6, 0.8), Face::Top, BodyMaterial::Ceramic);
+    let mut chip = component("C9", [30.0, 9.9, 1.6, 0.8], Face::Top, BodyMaterial::Ceramic);
     chip.height = Length::mm(0.8);
-    crowded.neighbours = vec![chip];
+    crowded.components = vec![chip];
     let harsh = |flow: f64| {
         let mut recipe = above(360.0, flow);
         recipe.air.iter_mut().for_each(|air| air.nozzle = Length::mm(8.0));
         planned(&crowded, &recipe, &WANTED).expect("planned")
     };
-    let spared = harsh(110.0).stop.spares.expect("something");
+    let spared = harsh(110.0).abort.spares.expect("something");
     assert_eq!(spared, "C9, blown away");
-    assert_ne!(harsh(25.0).stop.spares.as_deref(), Some("C9, blown away"));
+    assert_ne!(harsh(25.0).abort.spares.as_deref(), Some("C9, blown away"));
 }
 
 #[test]
@@ -211,30 +223,30 @@ fn what_lags_and_what_the_laminate_bears_is_said() {
 }
 
 #[test]
-fn passes_and_shields_become_steps_and_words_at_the_bench() {
+fn stages_and_shields_become_steps_and_words_at_the_bench() {
     let mut recipe = with_shield(&above(400.0, 60.0), ShieldKind::FoilTent { gap_mm: 2.0 });
-    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "legs".to_owned() };
-    recipe.with = Helpers { plate: None, iron: Some(iron) };
+    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned() };
+    recipe.during = HeatingAids { preheater: None, iron: Some(iron) };
     let air = Some(air_below(300.0));
     let (lasts, change) = (Duration::seconds(30.0), Duration::seconds(5.0));
-    recipe.before = vec![Pass { air, with: Helpers::default(), lasts, change }];
-    let (board, charge) = (beside(), sac305());
+    recipe.preheat = vec![HeatingStage { air, during: HeatingAids::default(), lasts, change }];
+    let (board, composition) = (beside(), sac305());
     let plan = planned(&board, &recipe, &WANTED).expect("planned");
-    let steps = sequence(&Script::plain(&board, &plan, &charge));
+    let steps = sequence(&Script::plain(&board, &plan, &composition));
     let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
     assert_eq!(titles[3..6], ["Add alloy", "Soak", "Heat"]);
     let StepKind::Soak { lasts_s, tools } = &steps[4].kind else { panic!("{:?}", steps[4].kind) };
     assert_eq!((*lasts_s, tools.len(), tools[0].set_c), (30.0, 1, 300.0));
     assert_eq!(steps[1].lines[0], "Foil tent 2 mm off over socket: 12 x 6 mm on the top face.");
-    assert!(steps[5].lines[0].contains("4 mm tip on legs"), "{:?}", steps[5].lines);
+    assert!(steps[5].lines[0].contains("4 mm tip on anchors"), "{:?}", steps[5].lines);
     let socket = plan.margins.iter().find(|m| m.name == "socket").expect("a row");
-    assert!(socket.passes_c.len() == 1 && socket.passes_c[0] > 40.0, "{:?}", socket.passes_c);
+    assert!(socket.stages_c.len() == 1 && socket.stages_c[0] > 40.0, "{:?}", socket.stages_c);
 }
 
 #[test]
 fn a_closed_window_has_a_next_best_move_that_does_better() {
     let plan = planned(&board(), &above(300.0, 40.0), &WANTED).expect("planned");
-    assert_eq!(plan.window, Window::Closed);
+    assert_eq!(plan.window, WindowState::Closed);
     let next = plan.next_move.expect("a move");
     let then = planned(&board(), &next.recipe, &WANTED).expect("planned");
     assert!(then.chance > plan.chance, "{}: {} from {}", next.what, then.chance, plan.chance);
@@ -243,17 +255,24 @@ fn a_closed_window_has_a_next_best_move_that_does_better() {
 #[test]
 fn a_soaked_window_is_what_the_full_run_says() {
     let mut board = board();
-    board.neighbours.retain(|n| n.name != "C7");
-    let soak = Pass {
+    board.components.retain(|n| n.name != "C7");
+    let soak = HeatingStage {
         air: Some(air_below(300.0)),
-        with: Helpers::default(),
+        during: HeatingAids::default(),
         lasts: Duration::seconds(30.0),
         change: Duration::seconds(5.0),
     };
-    let recipe = Recipe { before: vec![soak], longest: Duration::seconds(120.0), ..below(400.0) };
-    let (charge, station, room) = (&sac305(), &station(), Temperature::celsius(23.0));
-    let order =
-        Order { board: &board, charge, station, recipe: &recipe, room, must_live: MustLive::Board, watch: &WANTED };
+    let recipe = Recipe { preheat: vec![soak], longest: Duration::seconds(120.0), ..below(400.0) };
+    let (composition, station, ambient) = (&sac305(), &station(), Temperature::celsius(23.0));
+    let order = Order {
+        board: &board,
+        composition,
+        station,
+        recipe: &recipe,
+        ambient,
+        keep_intact: KeepIntact::Board,
+        watch: &WANTED,
+    };
     let map = process_window(&order).expect("computed");
     let flow = map.flows.iter().position(|f| f.in_litres_per_minute() >= 90.0).expect("in range");
     let mut compared = 0;
@@ -267,14 +286,14 @@ fn a_soaked_window_is_what_the_full_run_says() {
         }
     }
     assert!(compared >= 2, "{compared}");
-    assert!(map.candidates.iter().any(|c| c.outcome() == Outcome::Works));
+    assert!(map.candidates.iter().any(|c| c.outcome() == WindowCell::Works));
 }
 
 #[test]
 fn a_replay_ends_at_the_release_that_the_run_found() {
     let (board, recipe) = (board(), below(440.0));
     with_case((&board, &recipe), |case| {
-        let full = run(case, &Unknowns::nominal(&board.stack), Resolution::FINE);
+        let full = run(case, &ParameterSample::nominal(&board.stack), Resolution::FINE);
         let replay = replay(case, 60).expect("not cancelled");
         assert_eq!(replay.melted, full.melted);
         assert_eq!(replay.off, full.release.expect("melts").ceil());
@@ -291,7 +310,8 @@ fn what_nobody_wants_any_more_ends_without_a_plan() {
     watch.cancel();
     let cancelled = planned(&board(), &below(440.0), &watch);
     assert_eq!(cancelled, Err(Unplanned::Cancelled(Cancelled)));
-    let (charge, station, room, recipe) = (&sac305(), &station(), Temperature::celsius(23.0), &below(440.0));
-    let order = Order { board: &board(), charge, station, recipe, room, must_live: MustLive::Board, watch: &watch };
+    let (composition, station, ambient, recipe) = (&sac305(), &station(), Temperature::celsius(23.0), &below(440.0));
+    let order =
+        Order { board: &board(), composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch: &watch };
     assert_eq!(process_window(&order), Err(Unplanned::Cancelled(Cancelled)));
 }

@@ -3,22 +3,23 @@
 
 mod common;
 
-use common::{WANTED, air_below, below, board, neighbour, sac305, station, with_case};
-use mend_core::board::{Board, Face, MustLive};
+use common::{WANTED, air_below, below, board, component, sac305, station, with_case};
+use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::heat::mesh::Resolution;
+use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::run::run;
 use mend_core::heat::tool::HotAir;
-use mend_core::heat::unknowns::Unknowns;
 use mend_core::materials::BodyMaterial;
-use mend_core::planning::plan::{Order, Unplanned};
-use mend_core::planning::process_window::{Outcome, ProcessWindow, process_window};
+use mend_core::planning::order::{Order, Unplanned};
+use mend_core::planning::process_window::{ProcessWindow, process_window};
+use mend_core::planning::window_point::WindowCell;
 use mend_core::units::{Duration, Temperature};
 
 fn window_of(board: &Board, recipe: &Recipe) -> Result<ProcessWindow, Unplanned> {
-    let (charge, station, watch) = (&sac305(), &station(), &WANTED);
-    let room = Temperature::celsius(23.0);
-    process_window(&Order { board, charge, station, recipe, room, must_live: MustLive::Board, watch })
+    let (composition, station, watch) = (&sac305(), &station(), &WANTED);
+    let ambient = Temperature::celsius(23.0);
+    process_window(&Order { board, composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch })
 }
 
 fn window(board: &Board) -> ProcessWindow {
@@ -38,7 +39,8 @@ fn a_candidate_is_what_the_full_run_says() {
     for (k, set) in map.sets.iter().enumerate().step_by(3) {
         let air = HotAir { set: *set, flow: map.flows[flow], ..air_below(400.0) };
         let recipe = Recipe { air: Some(air), ..two_minutes(400.0) };
-        let full = with_case((&board, &recipe), |case| run(case, &Unknowns::nominal(&board.stack), Resolution::COARSE));
+        let full =
+            with_case((&board, &recipe), |case| run(case, &ParameterSample::nominal(&board.stack), Resolution::COARSE));
         if let (Some(full), Some(scaled)) = (full.release, map.at(flow, k).release_s) {
             // The pause of the hand is in both; near the lowest that melts a per cent of heat is many of time.
             assert!((full - scaled).abs() < 0.08 * full + 1.0, "{set:?}: {full} against {scaled}");
@@ -52,22 +54,22 @@ fn a_candidate_is_what_the_full_run_says() {
 fn hotter_air_never_comes_later_and_the_coolest_never_melts_it() {
     let map = window(&board());
     for flow in 0..map.flows.len() {
-        assert_eq!(map.at(flow, 0).outcome(), Outcome::TooCool, "200 °C melts nothing");
+        assert_eq!(map.at(flow, 0).outcome(), WindowCell::TooCool, "200 °C melts nothing");
         let times: Vec<f64> = (0..map.sets.len()).map(|k| map.at(flow, k).release_s.unwrap_or(f64::INFINITY)).collect();
         assert!(times.windows(2).all(|pair| pair[1] <= pair[0]), "{times:?}");
     }
 }
 
 #[test]
-fn a_frail_neighbour_shuts_the_window_and_is_named() {
+fn a_frail_component_shuts_the_window_and_is_named() {
     let mut sturdy = board();
-    sturdy.neighbours.retain(|n| n.name != "C7");
+    sturdy.components.retain(|n| n.name != "C7");
     let mut frail = sturdy.clone();
-    frail.neighbours.push(neighbour("foam", (30.0, 12.0, 6.0, 3.0), Face::Bottom, BodyMaterial::AcrylicFoam));
-    let works = |map: &ProcessWindow| map.candidates.iter().filter(|c| c.outcome() == Outcome::Works).count();
+    frail.components.push(component("foam", [30.0, 12.0, 6.0, 3.0], Face::Bottom, BodyMaterial::AcrylicFoam));
+    let works = |map: &ProcessWindow| map.candidates.iter().filter(|c| c.outcome() == WindowCell::Works).count();
     let (plain, shut) = (window(&sturdy), window(&frail));
     assert!(works(&plain) > 0 && works(&shut) == 0, "{} {}", works(&plain), works(&shut));
-    let hurt = shut.candidates.iter().filter_map(|c| c.harm).map(|(_, k)| shut.names[k].as_str());
+    let hurt = shut.candidates.iter().filter_map(|c| c.damage).map(|(_, k)| shut.names[k].as_str());
     assert!(hurt.filter(|name| *name == "foam").count() > 100);
 }
 

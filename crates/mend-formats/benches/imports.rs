@@ -13,7 +13,7 @@ fn main() {
             let start = Instant::now();
             let layout = kicad::layout(bytes).expect("a layout");
             let draft = kicad::draft(&layout, ("Harl relay", "J1")).expect("a draft");
-            assert!(!draft.0.neighbours.is_empty());
+            assert!(!draft.0.components.is_empty());
             start.elapsed().as_secs_f64() * 1e3
         })
         .collect();

@@ -1,30 +1,31 @@
-//! Methods compared and searched, `urgent-mend/comparison/1` and `urgent-mend/search/1`: written only.
+//! Methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`: written only.
 
 use mend_core::heat::recipe::Recipe;
-use mend_core::method::Family;
-use mend_core::method::means::Level;
+use mend_core::method::MethodFamily;
+use mend_core::method::equipment::SkillLevel;
 use mend_core::planning::band::{Band, TimeBand};
-use mend_core::planning::bench_time::Spent;
+use mend_core::planning::bench_time::TimeSpent;
 use mend_core::planning::compare::{Comparison, Lane, Ruled};
 use mend_core::planning::difficulty::Difficulty;
-use mend_core::planning::plan::Window;
+use mend_core::planning::plan::WindowState;
 use mend_core::planning::search::buys::Buy;
+use mend_core::planning::search::request::Tried;
 use mend_core::planning::search::score::{OBJECTIVE, Score};
-use mend_core::planning::search::{OfFamily, Searched, Tried};
-use mend_core::solder::Charge;
+use mend_core::planning::search::{OfFamily, SearchResult};
+use mend_core::solder::JointComposition;
 use serde::Serialize;
 
-use crate::charge::FeedFile;
+use crate::composition::FeedFile;
 
 /// The comparison's format.
-pub const FORMAT: &str = "urgent-mend/comparison/1";
+pub const FORMAT: &str = "urgent-mend/comparison/2";
 /// The search's format.
-pub const SEARCH_FORMAT: &str = "urgent-mend/search/1";
+pub const SEARCH_FORMAT: &str = "urgent-mend/search/2";
 
 #[derive(Serialize)]
 struct ComparisonFile<'a> {
     format: &'static str,
-    recommended: Option<Family>,
+    recommended: Option<MethodFamily>,
     reason: &'a str,
     difficulty: DifficultyFile<'a>,
     lanes: Vec<LaneFile<'a>>,
@@ -34,26 +35,26 @@ struct ComparisonFile<'a> {
 #[derive(Serialize)]
 struct DifficultyFile<'a> {
     reading: &'static str,
-    wants: Level,
+    wants: SkillLevel,
     reasons: &'a [String],
     advice: &'static str,
 }
 
 #[derive(Serialize)]
 struct LaneFile<'a> {
-    family: Family,
+    family: MethodFamily,
     name: &'static str,
-    window: Window,
+    window: WindowState,
     chance: f64,
     stays_solid: f64,
     release: TimeBand,
     tightest: Option<TightestFile<'a>>,
     body_peak_c: Option<Band>,
-    bench: &'a [Spent],
+    bench: &'a [TimeSpent],
     total_s: Band,
     wick_passes: Option<usize>,
     uses: &'a [String],
-    level: Level,
+    level: SkillLevel,
     danger: &'static str,
     speaks_for: &'a [String],
     minds: &'a [String],
@@ -65,12 +66,12 @@ struct LaneFile<'a> {
 #[derive(Serialize)]
 struct TightestFile<'a> {
     name: &'a str,
-    margin_k: f64,
+    headroom_k: f64,
 }
 
 #[derive(Serialize)]
 struct RuledFile<'a> {
-    family: Family,
+    family: MethodFamily,
     name: &'static str,
     why: &'a [String],
 }
@@ -82,7 +83,7 @@ struct SearchedFile<'a> {
     turned_down: usize,
     best: Option<TriedFile<'a>>,
     nearest: Option<TriedFile<'a>>,
-    binds: &'a str,
+    limited_by: &'a str,
     buys: &'a [Buy],
 }
 
@@ -103,7 +104,7 @@ struct SearchFile<'a> {
 
 #[derive(Serialize)]
 struct FamilyFile<'a> {
-    family: Family,
+    family: MethodFamily,
     #[serde(skip_serializing_if = "Option::is_none")]
     search: Option<SearchedFile<'a>>,
     #[serde(skip_serializing_if = "is_empty")]
@@ -115,8 +116,8 @@ fn is_empty(list: &&[String]) -> bool {
 }
 
 /// What is fed, as a bundle has it.
-pub fn feed(charge: &Charge) -> Option<FeedFile> {
-    charge.feed.as_ref().map(|feed| FeedFile {
+pub fn feed(composition: &JointComposition) -> Option<FeedFile> {
+    composition.feed.as_ref().map(|feed| FeedFile {
         alloy: feed.metal.name.clone(),
         share: feed.share,
         wire_mm: feed.wire.diameter_mm,
@@ -133,7 +134,7 @@ fn lane(lane: &Lane) -> LaneFile<'_> {
         chance: lane.plan.chance,
         stays_solid: lane.stays_solid(),
         release: lane.plan.release,
-        tightest: lane.tightest.as_ref().map(|t| TightestFile { name: &t.name, margin_k: t.margin_k }),
+        tightest: lane.tightest.as_ref().map(|t| TightestFile { name: &t.name, headroom_k: t.headroom_k }),
         body_peak_c: lane.body_peak_c,
         bench: &lane.spent,
         total_s: lane.total_s,
@@ -143,27 +144,27 @@ fn lane(lane: &Lane) -> LaneFile<'_> {
         danger: lane.choice.family.words().danger,
         speaks_for: &lane.fit.speaks_for,
         minds: &lane.fit.minds,
-        feed: feed(&lane.charge),
+        feed: feed(&lane.composition),
         settings: &lane.plan.recipe,
         search: searched(&lane.searched),
     }
 }
 
-fn searched(searched: &Searched) -> SearchedFile<'_> {
+fn searched(searched: &SearchResult) -> SearchedFile<'_> {
     SearchedFile {
         objective: OBJECTIVE,
         candidates: searched.candidates,
         turned_down: searched.turned_down,
         best: searched.best.as_ref().map(tried),
         nearest: searched.nearest.as_ref().map(tried),
-        binds: &searched.binds,
+        limited_by: &searched.limited_by,
         buys: &searched.buys,
     }
 }
 
 fn tried(tried: &Tried) -> TriedFile<'_> {
     let (score, open, tightest) = (tried.score, tried.score.is_open(), tried.tightest.as_deref());
-    TriedFile { score, open, tightest, feed: feed(&tried.charge), settings: &tried.recipe }
+    TriedFile { score, open, tightest, feed: feed(&tried.composition), settings: &tried.recipe }
 }
 
 fn ruled(ruled: &Ruled) -> RuledFile<'_> {

@@ -1,19 +1,20 @@
-//! A board while it is described, as the shop keeps every step of it: `urgent-mend/draft/1`.
+//! A board while it is described, as the shop keeps every step of it: `urgent-mend/draft/2`.
 
-use mend_core::board::draft::{Draft, Looked, Part, Photo};
+use mend_core::board::draft::{Draft, DraftPart, Looked, Photo};
 use mend_core::board::library::Values;
 use mend_core::board::photo::Placement;
 use mend_core::board::{Face, Outline, Point, Turn};
 use mend_core::finding::Finding;
 use serde::{Deserialize, Serialize};
 
+use crate::board::component::ComponentFile;
 use crate::board::connector::ConnectorFile;
 use crate::board::file::{Copper, point, xy};
-use crate::board::neighbour::NeighbourFile;
-use crate::reading;
+use crate::reading::{self, Accepted};
 
 /// The format's name.
-pub const FORMAT: &str = "urgent-mend/draft/1";
+pub const FORMAT: &str = "urgent-mend/draft/2";
+const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &["urgent-mend/draft/1"] };
 const RULE: &str = "draft_file";
 
 #[derive(Serialize, Deserialize)]
@@ -27,15 +28,16 @@ struct DraftFile {
     copper: Copper,
     looked: Looked,
     #[serde(skip_serializing_if = "Option::is_none")]
-    part: Option<PartFile>,
-    neighbours: Vec<NeighbourFile>,
+    part: Option<DraftPartFile>,
+    #[serde(alias = "neighbours")]
+    components: Vec<ComponentFile>,
     photos: Vec<PhotoFile>,
     marks_mm: Vec<[f64; 2]>,
 }
 
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-struct PartFile {
+struct DraftPartFile {
     made: ConnectorFile,
     #[serde(skip_serializing_if = "Option::is_none")]
     from: Option<(String, Values)>,
@@ -58,8 +60,8 @@ struct PhotoFile {
 /// Reads a draft. What is missing in it is no objection.
 pub fn parse(bytes: &[u8]) -> Result<Draft, Vec<Finding>> {
     let file: DraftFile = reading::json(RULE, bytes)?;
-    reading::expect_format(RULE, &file.format, FORMAT)?;
-    let part = file.part.map(PartFile::into_part).transpose()?;
+    reading::expect_format(RULE, &file.format, &ACCEPTED)?;
+    let part = file.part.map(DraftPartFile::into_part).transpose()?;
     let photo = |p: PhotoFile| {
         let PhotoFile { id, face, size_px, placement, lined_up_mm } = p;
         Photo { id, face, size: size_px, placement, lined_up_mm }
@@ -71,7 +73,7 @@ pub fn parse(bytes: &[u8]) -> Result<Draft, Vec<Finding>> {
         stack: file.copper.into_stack(file.thickness_mm),
         looked: file.looked,
         part,
-        neighbours: file.neighbours.into_iter().map(NeighbourFile::into_neighbour).collect(),
+        components: file.components.into_iter().map(ComponentFile::into_component).collect(),
         photos: file.photos.into_iter().map(photo).collect(),
         marks: file.marks_mm.into_iter().map(point).collect(),
     })
@@ -92,23 +94,23 @@ pub fn write(draft: &Draft) -> Result<String, serde_json::Error> {
         thickness_mm: draft.stack.thickness.in_mm(),
         copper: Copper::of(&draft.stack),
         looked: draft.looked.clone(),
-        part: draft.part.as_ref().map(PartFile::of),
-        neighbours: draft.neighbours.iter().map(NeighbourFile::of).collect(),
+        part: draft.part.as_ref().map(DraftPartFile::of),
+        components: draft.components.iter().map(ComponentFile::of).collect(),
         photos: draft.photos.iter().map(photo).collect(),
         marks_mm: all(&draft.marks),
     };
     serde_json::to_string(&file)
 }
 
-impl PartFile {
-    fn of(part: &Part) -> Self {
-        let Part { made, from, at, turn, face } = part;
+impl DraftPartFile {
+    fn of(part: &DraftPart) -> Self {
+        let DraftPart { made, from, at, turn, face } = part;
         Self { made: ConnectorFile::of(made), from: from.clone(), at_mm: xy(*at), turn: *turn, face: *face }
     }
 
-    fn into_part(self) -> Result<Part, Vec<Finding>> {
+    fn into_part(self) -> Result<DraftPart, Vec<Finding>> {
         let Self { made, from, at_mm, turn, face } = self;
-        Ok(Part { made: made.into_connector()?, from, at: point(at_mm), turn, face })
+        Ok(DraftPart { made: made.into_connector()?, from, at: point(at_mm), turn, face })
     }
 }
 

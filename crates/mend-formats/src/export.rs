@@ -1,13 +1,14 @@
-//! What a folder of exported files holds and how they belong together, `urgent-mend/export/1`.
+//! What a folder of exported files holds and how they belong together, `urgent-mend/export/2`.
 
 use mend_core::finding::Finding;
 use serde::{Deserialize, Serialize};
 
-use crate::reading;
+use crate::reading::{self, Accepted};
 use crate::record::BoardName;
 
 /// The format's name.
-pub const FORMAT: &str = "urgent-mend/export/1";
+pub const FORMAT: &str = "urgent-mend/export/2";
+const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &["urgent-mend/export/1"] };
 /// The file's name in its folder.
 pub const FILE: &str = "export.json";
 const RULE: &str = "export_file";
@@ -17,14 +18,14 @@ const LARGEST: usize = 256 * 1024 * 1024;
 #[derive(Debug, Clone, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Export {
-    /// Always `urgent-mend/export/1`.
+    /// Always `urgent-mend/export/2`.
     pub format: String,
     /// `urgent-mend/shop/1`.
     #[serde(default)]
     pub shop: Option<String>,
-    /// `urgent-mend/means/1`.
-    #[serde(default)]
-    pub means: Option<String>,
+    /// `urgent-mend/equipment/2`.
+    #[serde(default, alias = "means")]
+    pub equipment: Option<String>,
     /// Stations in their order.
     pub stations: Vec<StationEntry>,
     /// `urgent-mend/connector/1`.
@@ -68,9 +69,9 @@ pub struct PhotoEntry {
 pub struct BoardEntry {
     /// Which.
     pub board: BoardName,
-    /// `urgent-mend/board/1`.
+    /// `urgent-mend/board/2`.
     pub file: String,
-    /// How it was described, `urgent-mend/draft/1`.
+    /// How it was described, `urgent-mend/draft/2`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub draft: Option<String>,
 }
@@ -79,7 +80,7 @@ pub struct BoardEntry {
 #[derive(Debug, Clone, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct DraftEntry {
-    /// `urgent-mend/draft/1`.
+    /// `urgent-mend/draft/2`.
     pub file: String,
     /// The model that it will be a version of.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -92,7 +93,7 @@ pub struct DraftEntry {
 /// Reads the list.
 pub fn parse(bytes: &[u8]) -> Result<Export, Vec<Finding>> {
     let export: Export = reading::json_up_to(RULE, (bytes, LARGEST))?;
-    reading::expect_format(RULE, &export.format, FORMAT)?;
+    reading::expect_format(RULE, &export.format, &ACCEPTED)?;
     Ok(export)
 }
 

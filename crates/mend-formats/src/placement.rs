@@ -3,10 +3,10 @@
 //! A table has no outline and no sizes but those in its package names; what has no size, or letters that say nothing, is
 //! left out and listed.
 
-use mend_core::board::{Face, Neighbour, Point, Rect, Thing};
+use mend_core::board::{Component, ComponentKind, Face, Point, Rect};
 use mend_core::finding::Finding;
 
-use crate::kicad::Said;
+use crate::kicad::ImportNotes;
 use crate::reading::shown;
 
 const RULE: &str = "placement_file";
@@ -29,7 +29,7 @@ const CHIPS: [(&str, f64, f64); 8] = [
 
 /// A part of the table.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Row {
+pub struct PlacementRow {
     /// `C12`.
     pub reference: String,
     /// Its package, as named.
@@ -43,7 +43,7 @@ pub struct Row {
 }
 
 /// Which column holds what.
-struct Columns {
+struct TableColumns {
     reference: usize,
     package: Option<usize>,
     x: usize,
@@ -53,7 +53,7 @@ struct Columns {
 }
 
 /// Reads a table.
-pub fn rows(bytes: &[u8]) -> Result<Vec<Row>, Vec<Finding>> {
+pub fn rows(bytes: &[u8]) -> Result<Vec<PlacementRow>, Vec<Finding>> {
     if bytes.len() > LARGEST {
         let message = format!("{:.0} MB", bytes.len() as f64 / 1e6);
         return Err(vec![Finding::blocking(RULE, "file", message).hint("tables are up to 4 MB")]);
@@ -65,7 +65,7 @@ pub fn rows(bytes: &[u8]) -> Result<Vec<Row>, Vec<Finding>> {
     let broken = |error: csv::Error| {
         vec![Finding::blocking(RULE, "file", error.to_string()).hint("save the table as CSV in UTF-8")]
     };
-    let columns = Columns::of(reader.headers().map_err(broken)?)?;
+    let columns = TableColumns::of(reader.headers().map_err(broken)?)?;
     let mut rows = Vec::new();
     for (k, record) in reader.records().enumerate() {
         if k == MOST_ROWS {
@@ -79,7 +79,7 @@ pub fn rows(bytes: &[u8]) -> Result<Vec<Row>, Vec<Finding>> {
     Ok(rows)
 }
 
-impl Columns {
+impl TableColumns {
     fn of(headers: &csv::StringRecord) -> Result<Self, Vec<Finding>> {
         let plain =
             |name: &str| name.to_ascii_lowercase().chars().filter(char::is_ascii_alphanumeric).collect::<String>();
@@ -103,11 +103,11 @@ impl Columns {
         })
     }
 
-    fn row(&self, record: &csv::StringRecord) -> Result<Row, Finding> {
+    fn row(&self, record: &csv::StringRecord) -> Result<PlacementRow, Finding> {
         let cell = |k: Option<usize>| k.and_then(|k| record.get(k)).unwrap_or("");
         let (x, y) = (millimetres("PosX", cell(Some(self.x)))?, millimetres("PosY", cell(Some(self.y)))?);
         let side = cell(self.side).to_ascii_lowercase();
-        Ok(Row {
+        Ok(PlacementRow {
             reference: shown(cell(Some(self.reference)), WORD),
             package: shown(cell(self.package), 2 * WORD),
             at: Point { x, y },
@@ -132,23 +132,23 @@ fn millimetres(column: &str, text: &str) -> Result<f64, Finding> {
     value.ok_or_else(object)
 }
 
-/// The rows as neighbours, shifted; `part` is not one of its own neighbours.
-pub fn neighbours(rows: &[Row], (part, by): (&str, Point), said: &mut Said) -> Vec<Neighbour> {
-    rows.iter().filter(|row| row.reference != part).filter_map(|row| neighbour(row, by, said)).collect()
+/// The rows as components, shifted; `part` is not one of its own components.
+pub fn components(rows: &[PlacementRow], (part, by): (&str, Point), notes: &mut ImportNotes) -> Vec<Component> {
+    rows.iter().filter(|row| row.reference != part).filter_map(|row| component(row, by, notes)).collect()
 }
 
-fn neighbour(row: &Row, by: Point, said: &mut Said) -> Option<Neighbour> {
+fn component(row: &PlacementRow, by: Point, notes: &mut ImportNotes) -> Option<Component> {
     let Some((width, depth)) = size(&row.package) else {
-        said.leave_out(&format!("{} ({}): no size in its package's name", row.reference, row.package));
+        notes.leave_out(&format!("{} ({}): no size in its package's name", row.reference, row.package));
         return None;
     };
-    let Some(what) = Thing::of_reference(&row.reference) else {
-        said.leave_out(&format!("{}: its letters say nothing of what it is", row.reference));
+    let Some(what) = ComponentKind::of_reference(&row.reference) else {
+        notes.leave_out(&format!("{}: its letters say nothing of what it is", row.reference));
         return None;
     };
     let across = (row.turn / 90.0).round() as i64 % 2 != 0;
     let (width, depth) = if across { (depth, width) } else { (width, depth) };
-    said.take(&format!("{} by its letters, {} mm high", what.name(), what.height().in_mm()));
+    notes.take(&format!("{} by its letters, {} mm high", what.name(), what.height().in_mm()));
     let centre = Point { x: row.at.x + by.x, y: row.at.y + by.y };
     Some(what.at(row.reference.clone(), row.face, Rect { centre, width, depth }))
 }
@@ -184,16 +184,16 @@ mod tests {
         TP1,pad,1x1mm,1,1,0,top\n";
 
     #[test]
-    fn parts_with_a_size_become_neighbours_and_the_others_are_listed() {
+    fn parts_with_a_size_become_components_and_the_others_are_listed() {
         let rows = rows(TABLE.as_bytes()).expect("sound");
-        let mut said = Said::default();
-        let found = neighbours(&rows, ("J1", Point { x: 20.0, y: 0.0 }), &mut said);
+        let mut notes = ImportNotes::default();
+        let found = components(&rows, ("J1", Point { x: 20.0, y: 0.0 }), &mut notes);
         let names: Vec<&str> = found.iter().map(|n| n.name.as_str()).collect();
         assert_eq!(names, ["C3", "U2"]);
         assert_eq!((found[0].body.width, found[0].body.depth), (0.5, 1.0), "turned by a quarter");
         assert!((found[1].body.centre.x - 30.16).abs() < 1e-9, "400 mil and 20 mm");
         assert_eq!((found[1].face, found[1].body.depth), (Face::Bottom, 4.5));
-        assert_eq!(said.left_out.len(), 2, "{said:?}");
+        assert_eq!(notes.left_out.len(), 2, "{notes:?}");
     }
 
     #[test]

@@ -30,11 +30,26 @@ pub(crate) fn json_up_to<T: DeserializeOwned>(rule: &str, (bytes, largest): (&[u
     }
 }
 
-/// Objects when the `format` field is not the one expected.
-pub(crate) fn expect_format(rule: &str, found: &str, expected: &str) -> Result<(), Vec<Finding>> {
-    if found == expected {
+/// A format as it is written, and its older names, which are still read.
+pub(crate) struct Accepted {
+    /// The name that is written.
+    pub(crate) written: &'static str,
+    /// Older names.
+    pub(crate) older: &'static [&'static str],
+}
+
+impl Accepted {
+    fn includes(&self, name: &str) -> bool {
+        self.written == name || self.older.contains(&name)
+    }
+}
+
+/// Objects when the `format` field names none of them.
+pub(crate) fn expect_format(rule: &str, found: &str, accepted: &Accepted) -> Result<(), Vec<Finding>> {
+    if accepted.includes(found) {
         return Ok(());
     }
+    let expected = accepted.written;
     let message = format!("“{found}” is not “{expected}”");
     Err(vec![Finding::blocking(rule, "format", message).hint(format!("write \"format\": \"{expected}\""))])
 }
@@ -44,11 +59,40 @@ pub(crate) fn shown(word: &str, most: usize) -> String {
     word.chars().filter(|c| !c.is_control()).take(most).collect()
 }
 
-/// The name of the format that a file says it is of; none where it says nothing.
-pub fn format_of(bytes: &[u8]) -> Option<String> {
+/// Which of our formats a file is of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum FileKind {
+    /// A hot-air station.
+    Station,
+    /// A board model.
+    Board,
+    /// A connector of the shop's own library.
+    Connector,
+    /// What a shop has and can.
+    Equipment,
+    /// A shop's own settings.
+    ShopSettings,
+    /// A job with all that is on record of it.
+    JobRecord,
+    /// A job as the demo ships it.
+    DemoJob,
+}
+
+/// Which format a file says it is of, under its present name or an older one; none where it says nothing we know.
+pub fn file_kind(bytes: &[u8]) -> Option<FileKind> {
     #[derive(serde::Deserialize)]
-    struct Named {
+    struct FormatName {
         format: String,
     }
-    serde_json::from_slice::<Named>(bytes).ok().map(|named| named.format)
+    let named = serde_json::from_slice::<FormatName>(bytes).ok()?.format;
+    let kinds = [
+        (&crate::station::ACCEPTED, FileKind::Station),
+        (&crate::board::ACCEPTED, FileKind::Board),
+        (&crate::connector::ACCEPTED, FileKind::Connector),
+        (&crate::equipment::ACCEPTED, FileKind::Equipment),
+        (&crate::shop_settings::ACCEPTED, FileKind::ShopSettings),
+        (&crate::record::ACCEPTED, FileKind::JobRecord),
+        (&crate::shop::ACCEPTED, FileKind::DemoJob),
+    ];
+    kinds.into_iter().find(|(accepted, _)| accepted.includes(&named)).map(|(_, kind)| kind)
 }

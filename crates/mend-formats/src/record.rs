@@ -1,22 +1,23 @@
-//! A job with all that is on record of it, `urgent-mend/job/2`: what a shop exports and imports. Times are those of the day
+//! A job with all that is on record of it, `urgent-mend/job/3`: what a shop exports and imports. Times are those of the day
 //! on which they were, and the computed plans of its bench runs come along: nothing is computed to read it.
 
 use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
-use mend_core::inspection::Mark;
+use mend_core::inspection::PinMark;
 use mend_core::planning::bench_run::Happening;
-use mend_core::planning::sequence::Step;
-use mend_core::shop::{Field, check_field};
+use mend_core::planning::sequence::step::Step;
+use mend_core::shop::{IntakeField, check_field};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 
-use crate::charge::ChargeFile;
-use crate::reading;
+use crate::composition::CompositionEntry;
+use crate::reading::{self, Accepted};
 use crate::{plan, shop};
 
 /// The format's name.
-pub const FORMAT: &str = "urgent-mend/job/2";
+pub const FORMAT: &str = "urgent-mend/job/3";
+pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &["urgent-mend/job/2"] };
 const RULE: &str = "job_file";
 /// Larger files are refused before they are parsed, bytes: a job with all its plans is far larger than any other file.
 const LARGEST: usize = 64 * 1024 * 1024;
@@ -25,11 +26,11 @@ const LARGEST: usize = 64 * 1024 * 1024;
 #[derive(Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct JobRecord {
-    /// Always `urgent-mend/job/2`.
+    /// Always `urgent-mend/job/3`.
     pub format: String,
     /// When it was taken in.
     pub taken_in_ms: i64,
-    /// When it was given back; left out: it is in the shop.
+    /// When it was handed over; left out: it is in the shop.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub handed_over_ms: Option<i64>,
     /// The intake's fields by key.
@@ -38,8 +39,8 @@ pub struct JobRecord {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub board: Option<BoardName>,
     /// What its joints hold and are fed, as entered.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub charge: Option<Box<RawValue>>,
+    #[serde(default, alias = "charge", skip_serializing_if = "Option::is_none")]
+    pub composition: Option<Box<RawValue>>,
     /// What its heat plan is set to, as entered: a plan's inputs.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub settings: Option<Box<RawValue>>,
@@ -78,7 +79,7 @@ pub struct PlanRecord {
     pub board: BoardName,
     /// What it was made from.
     pub inputs: Box<RawValue>,
-    /// The plan, `urgent-mend/plan/1`.
+    /// The plan, `urgent-mend/plan/2`.
     pub plan: Box<RawValue>,
     /// The station that it was computed with, `urgent-mend/station/1`, as it was then.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -155,10 +156,10 @@ pub struct LogRecord {
 /// Reads a record; everything in it is checked as if it were entered.
 pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
     let record: JobRecord = reading::json_up_to(RULE, (bytes, LARGEST))?;
-    reading::expect_format(RULE, &record.format, FORMAT)?;
+    reading::expect_format(RULE, &record.format, &ACCEPTED)?;
     let mut found = Vec::new();
     for (key, value) in &record.intake {
-        match Field::named(key).map(|field| check_field(field, value)) {
+        match IntakeField::named(key).map(|field| check_field(field, value)) {
             Some(Ok(_)) => {}
             Some(Err(finding)) => found.push(finding),
             None => found.push(Finding::blocking(RULE, key.as_str(), "no such field")),
@@ -170,7 +171,7 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         }
     };
     let of = |raw: &Option<Box<RawValue>>, fits: fn(&str) -> bool| raw.as_ref().is_none_or(|raw| fits(raw.get()));
-    want("charge".to_owned(), of(&record.charge, |text| ChargeFile::parse(text).is_some()), "no charge");
+    want("charge".to_owned(), of(&record.composition, |text| CompositionEntry::parse(text).is_some()), "no charge");
     want("settings".to_owned(), of(&record.settings, |text| shop::read_inputs(text).is_some()), "no plan's inputs");
     for (k, one) in record.plans.iter().enumerate() {
         want(format!("plans[{k}].inputs"), shop::read_inputs(one.inputs.get()).is_some(), "no plan's inputs");
@@ -189,7 +190,7 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         }
     }
     for (pin, mark) in &record.pins {
-        want(format!("pins.{pin}"), Mark::named(mark).is_some(), "no mark");
+        want(format!("pins.{pin}"), PinMark::named(mark).is_some(), "no mark");
     }
     if found.is_empty() { Ok(record) } else { Err(found) }
 }

@@ -4,10 +4,11 @@ use mend_core::finding::Finding;
 use mend_core::units::{Money, Scale};
 use serde::{Deserialize, Serialize};
 
-use crate::reading;
+use crate::reading::{self, Accepted};
 
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/shop/1";
+pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &[] };
 const RULE: &str = "shop_file";
 /// Longest name, characters.
 const LONGEST_NAME: usize = 80;
@@ -72,7 +73,7 @@ impl Default for ShopSettings {
 /// Reads a file of a shop's settings.
 pub fn parse(bytes: &[u8]) -> Result<ShopSettings, Vec<Finding>> {
     let file: ShopSettings = reading::json(RULE, bytes)?;
-    reading::expect_format(RULE, &file.format, FORMAT)?;
+    reading::expect_format(RULE, &file.format, &ACCEPTED)?;
     file.checked()
 }
 

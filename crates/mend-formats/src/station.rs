@@ -2,14 +2,16 @@
 
 use mend_core::finding::Finding;
 use mend_core::heat::display::{Display, Shows};
-use mend_core::heat::tool::{Blower, Station};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::Blower;
 use mend_core::units::{Flow, Length, Temperature};
 use serde::{Deserialize, Serialize};
 
-use crate::reading;
+use crate::reading::{self, Accepted};
 
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/station/1";
+pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &[] };
 const RULE: &str = "station_file";
 
 /// The file as it is written.
@@ -18,7 +20,7 @@ const RULE: &str = "station_file";
 pub struct StationFile {
     /// Always `urgent-mend/station/1`.
     pub format: String,
-    /// What the shop calls it.
+    /// Name.
     pub name: String,
     /// `fan` or `pump`.
     pub blower: Blower,
@@ -26,7 +28,7 @@ pub struct StationFile {
     pub set_c: [f64; 2],
     /// Lowest and highest displayed flow.
     pub flow_lpm: [f64; 2],
-    /// Outlets owned.
+    /// Nozzles owned.
     pub nozzles_mm: Vec<f64>,
     /// Heater power, where known.
     #[serde(default)]
@@ -75,7 +77,7 @@ pub fn write(file: &StationFile) -> Result<String, serde_json::Error> {
 /// Reads a station file as it is written.
 pub fn read(bytes: &[u8]) -> Result<StationFile, Vec<Finding>> {
     let file = reading::json::<StationFile>(RULE, bytes)?;
-    reading::expect_format(RULE, &file.format, FORMAT)?;
+    reading::expect_format(RULE, &file.format, &ACCEPTED)?;
     Ok(file)
 }
 
@@ -87,7 +89,7 @@ pub fn parse(bytes: &[u8]) -> Result<Station, Vec<Finding>> {
 impl StationFile {
     /// The station, or what is wrong with it.
     pub fn into_station(self) -> Result<Station, Vec<Finding>> {
-        reading::expect_format(RULE, &self.format, FORMAT)?;
+        reading::expect_format(RULE, &self.format, &ACCEPTED)?;
         let mut found = Vec::new();
         let mut within = |place: &str, value: f64, (low, high): (f64, f64)| {
             if !(low..=high).contains(&value) {

@@ -1,10 +1,11 @@
 //! The example bundle compared and searched: what is written names everything that the format promises.
 #![allow(clippy::expect_used)]
 
-use mend_core::method::Family;
+use mend_core::method::MethodFamily;
 use mend_core::planning::compare::compare;
 use mend_core::planning::difficulty::difficulty;
-use mend_core::planning::search::{Effort, Sought, search};
+use mend_core::planning::search::request::{Effort, SearchRequest};
+use mend_core::planning::search::search;
 use mend_core::watch::Watch;
 use mend_formats::bundle::{self, Bundle};
 use mend_formats::comparison::{FORMAT, SEARCH_FORMAT, feed, write, write_searches};
@@ -17,8 +18,8 @@ fn example() -> Bundle {
 #[test]
 fn a_comparison_is_written_with_every_family_once() {
     let bundle = example();
-    let found = compare((&bundle.subject(), bundle.room), &Watch::new()).expect("can be compared");
-    let reading = difficulty(&bundle.subject(), Some(found.best()));
+    let found = compare((&bundle.subject(), bundle.ambient), &Watch::new()).expect("can be compared");
+    let reading = difficulty(&bundle.subject(), found.best().into());
     let text = write(&found, &reading).expect("can be written");
     let file: Value = serde_json::from_str(&text).expect("JSON");
     assert_eq!(file["format"], FORMAT);
@@ -27,7 +28,7 @@ fn a_comparison_is_written_with_every_family_once() {
     let mut names: Vec<String> = lanes.iter().chain(&ruled).map(|f| f["family"].to_string()).collect();
     names.sort();
     names.dedup();
-    assert_eq!(names.len(), Family::ALL.len());
+    assert_eq!(names.len(), MethodFamily::ALL.len());
     assert!(ruled.iter().all(|family| family["why"][0].is_string()));
     for lane in &lanes {
         for field in ["chance", "release", "bench", "total_s", "uses", "danger", "settings", "search"] {
@@ -40,21 +41,22 @@ fn a_comparison_is_written_with_every_family_once() {
     // What a lane is fed and set to is what a bundle takes.
     let again = serde_json::from_value::<mend_core::heat::recipe::Recipe>(lanes[0]["settings"].clone());
     assert_eq!(again.expect("settings of a bundle"), found.lanes[0].plan.recipe);
-    assert_eq!(feed(&best.charge).is_some(), best.charge.feed.is_some());
+    assert_eq!(feed(&best.composition).is_some(), best.composition.feed.is_some());
 }
 
 #[test]
 fn a_search_is_written_and_a_family_that_does_not_apply_says_why() {
     let (bundle, watch) = (example(), Watch::new());
     let subject = bundle.subject();
-    let sought = Sought { subject: &subject, room: bundle.room, effort: Effort::Look, watch: &watch };
-    let found = search(&sought, Family::FromBelow.method()).expect("can be searched");
-    let why = vec!["no plate in the shop".to_owned()];
-    let text = write_searches(&[(Family::FromBelow, Ok(found)), (Family::PlateAndAir, Err(why))]).expect("written");
+    let sought = SearchRequest { subject: &subject, ambient: bundle.ambient, effort: Effort::Look, watch: &watch };
+    let found = search(&sought, MethodFamily::FromBelow.method()).expect("can be searched");
+    let why = vec!["no preheater in the shop".to_owned()];
+    let text = write_searches(&[(MethodFamily::FromBelow, Ok(found)), (MethodFamily::PreheaterAndAir, Err(why))])
+        .expect("written");
     let file: Value = serde_json::from_str(&text).expect("JSON");
     assert_eq!(file["format"], SEARCH_FORMAT);
     let families = &file["families"];
     assert!(families[0]["search"]["objective"].as_str().is_some_and(|words| words.contains("margin first")));
     assert!(families[0].get("why_not").is_none() && families[1].get("search").is_none());
-    assert_eq!(families[1]["why_not"][0], "no plate in the shop");
+    assert_eq!(families[1]["why_not"][0], "no preheater in the shop");
 }

@@ -2,7 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used)]
 
 use mend_core::board::{Face, JointShape, Role, rules};
-use mend_formats::kicad::{self, Said, sexpr};
+use mend_formats::kicad::{self, ImportNotes, sexpr};
 use mend_formats::{connector, placement};
 use proptest::prelude::*;
 
@@ -19,16 +19,16 @@ fn a_board_of_240_footprints_comes_in_with_its_rim_and_its_layers() {
     assert!(bounds.left().abs() < 0.01 && bounds.near().abs() < 0.01);
     let by_hand = 90.0 * 55.0 - 9.0 * (4.0 - std::f64::consts::PI);
     assert!((rim.area() - by_hand).abs() < 1.0, "{} against {by_hand}", rim.area());
-    assert!(!layout.said.left_out.contains_key("gr_arc"), "the rim's arcs are read: {:?}", layout.said);
+    assert!(!layout.notes.left_out.contains_key("gr_arc"), "the rim's arcs are read: {:?}", layout.notes);
     for what in ["gr_text", "group", "model of a footprint"] {
-        assert!(layout.said.left_out.contains_key(what), "{what}: {:?}", layout.said);
+        assert!(layout.notes.left_out.contains_key(what), "{what}: {:?}", layout.notes);
     }
 }
 
 #[test]
-fn the_chosen_part_becomes_a_connector_and_the_rest_its_neighbours() {
+fn the_chosen_part_becomes_a_connector_and_the_rest_its_components() {
     let layout = kicad::layout(RELAY).unwrap();
-    let (draft, said) = kicad::draft(&layout, ("Harl relay", "J1")).unwrap();
+    let (draft, notes) = kicad::draft(&layout, ("Harl relay", "J1")).unwrap();
     let board = draft.board().unwrap_or_else(|f| panic!("{f:?}"));
     let part = &board.connector;
     // The port stands 4 mm from the near rim, turned half round: its pins look inwards.
@@ -40,9 +40,9 @@ fn the_chosen_part_becomes_a_connector_and_the_rest_its_neighbours() {
     let legs: Vec<_> = part.joints.iter().filter(|j| j.role == Role::Anchor).collect();
     assert_eq!((part.joints.len(), hidden, legs.len(), part.pegs), (28, 12, 4, 1));
     assert_eq!(legs[0].shape, JointShape::Hole { drill: 0.7, pad: 1.2 });
-    assert!(board.neighbours.len() > 100 && board.neighbours.iter().any(|n| n.face == Face::Bottom));
-    assert!(said.left_out.keys().any(|what| what.contains("“TP”")), "{said:?}");
-    assert!(said.taken.keys().any(|what| what.starts_with("height not in the file")), "{said:?}");
+    assert!(board.components.len() > 100 && board.components.iter().any(|n| n.face == Face::Bottom));
+    assert!(notes.left_out.keys().any(|what| what.contains("“TP”")), "{notes:?}");
+    assert!(notes.taken.keys().any(|what| what.starts_with("height not in the file")), "{notes:?}");
     assert!(rules::check(&board).iter().all(|f| f.severity < mend_core::finding::Severity::Blocking));
 }
 
@@ -75,12 +75,12 @@ fn a_footprint_file_becomes_a_connector() {
         (pad "2" smd rect (at 3 0 45) (size 1.5 1.2) (layers "F.Cu" "F.Mask"))
         (pad "3" smd rect (at 0 4) (size 1 1) (layers "F.Paste"))
         (pad "" np_thru_hole circle (at 0 0) (size 1 1) (drill 1) (layers "*.Cu")))"#;
-    let (footprint, mut said) = kicad::footprint(text.as_bytes()).unwrap();
-    let part = kicad::connector(&footprint, &mut said).unwrap();
+    let (footprint, mut notes) = kicad::footprint(text.as_bytes()).unwrap();
+    let part = kicad::connector(&footprint, &mut notes).unwrap();
     assert_eq!((part.name.as_str(), part.joints.len(), part.pegs), ("side jack", 2, 1));
     assert!((part.body.width - 6.0).abs() < 1e-9);
-    assert_eq!(said.left_out["pad without copper"], 1);
-    assert_eq!(said.taken["pad at an odd angle: taken as the rectangle round it"], 1);
+    assert_eq!(notes.left_out["pad without copper"], 1);
+    assert_eq!(notes.taken["pad at an odd angle: taken as the rectangle round it"], 1);
     assert!(kicad::footprint(RELAY).is_err(), "a board is no footprint");
     assert!(kicad::layout(text.as_bytes()).is_err(), "a footprint is no board");
 }
@@ -89,10 +89,10 @@ fn a_footprint_file_becomes_a_connector() {
 fn what_the_fuzzer_begins_with_is_read() {
     let layout = kicad::layout(include_bytes!("../../../fuzz/seeds/board.kicad_pcb")).unwrap();
     let (draft, _) = kicad::draft(&layout, ("seed", "J1")).unwrap();
-    let neighbour = &draft.neighbours[0];
-    assert_eq!((neighbour.name.as_str(), neighbour.face), ("C1", Face::Bottom));
-    assert!((neighbour.body.width - 1.5).abs() < 1e-9, "2 mm of courtyard less 0.25 mm all round: {neighbour:?}");
-    assert_eq!(layout.said.taken["pad at an odd angle: taken as the rectangle round it"], 1);
+    let component = &draft.components[0];
+    assert_eq!((component.name.as_str(), component.face), ("C1", Face::Bottom));
+    assert!((component.body.width - 1.5).abs() < 1e-9, "2 mm of courtyard less 0.25 mm all round: {component:?}");
+    assert_eq!(layout.notes.taken["pad at an odd angle: taken as the rectangle round it"], 1);
     assert!(kicad::footprint(include_bytes!("../../../fuzz/seeds/footprint.kicad_mod")).is_ok());
     assert_eq!(placement::rows(include_bytes!("../../../fuzz/seeds/table.csv")).unwrap().len(), 3);
     assert!(connector::parse(include_bytes!("../../../fuzz/seeds/connector.json")).is_ok(), "the documented example");
@@ -140,11 +140,11 @@ fn swallow(bytes: &[u8]) {
             let _ = kicad::draft(&layout, ("x", &footprint.reference)).map(|(draft, _)| draft.findings());
         }
     }
-    if let Ok((footprint, mut said)) = kicad::footprint(bytes) {
-        let _ = kicad::connector(&footprint, &mut said);
+    if let Ok((footprint, mut notes)) = kicad::footprint(bytes) {
+        let _ = kicad::connector(&footprint, &mut notes);
     }
     if let Ok(rows) = placement::rows(bytes) {
-        placement::neighbours(&rows, ("J1", mend_core::board::Point { x: 0.0, y: 0.0 }), &mut Said::default());
+        placement::components(&rows, ("J1", mend_core::board::Point { x: 0.0, y: 0.0 }), &mut ImportNotes::default());
     }
 }
 

@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 
 use mend_core::board::rules;
 use mend_core::finding::Finding;
-use mend_core::planning::plan::plan;
+use mend_core::planning::make_plan::plan;
 use mend_formats::{board, bundle, draft, plan as plan_format, shop, station};
 use proptest::prelude::*;
 
@@ -23,7 +23,7 @@ fn files(folder: &str) -> Vec<(String, Vec<u8>)> {
     entries.map(file).collect()
 }
 
-fn said(findings: &[Finding]) -> String {
+fn message(findings: &[Finding]) -> String {
     findings.iter().map(|f| format!("{}: {}: {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n")
 }
 
@@ -31,13 +31,13 @@ fn said(findings: &[Finding]) -> String {
 fn everything_the_demo_ships_can_be_read() {
     for (name, bytes) in files("demo/boards") {
         let board = board::parse(&bytes).unwrap();
-        assert_eq!(said(&rules::check(&board)), "", "{name}");
+        assert_eq!(message(&rules::check(&board)), "", "{name}");
         let again = board::parse(board::write(&board).unwrap().as_bytes()).unwrap();
         assert_eq!(board::write(&again).unwrap(), board::write(&board).unwrap(), "{name}");
     }
     for (name, bytes) in files("demo/drafts") {
         let board = draft::parse(&bytes).unwrap().board().unwrap();
-        assert_eq!(said(&rules::check(&board)), "", "{name}");
+        assert_eq!(message(&rules::check(&board)), "", "{name}");
     }
     for (name, bytes) in files("demo/stations") {
         assert!(station::parse(&bytes).is_ok(), "{name}");
@@ -45,7 +45,7 @@ fn everything_the_demo_ships_can_be_read() {
     let jobs = files("demo/jobs");
     assert!(jobs.len() >= 8);
     for (name, bytes) in jobs {
-        assert!(shop::parse(&bytes).is_ok(), "{name}: {}", said(&shop::parse(&bytes).unwrap_err()));
+        assert!(shop::parse(&bytes).is_ok(), "{name}: {}", message(&shop::parse(&bytes).unwrap_err()));
     }
 }
 
@@ -60,6 +60,53 @@ fn the_published_schema_is_the_readers_own() {
 
 fn example() -> String {
     fs::read_to_string(root().join("docs/formats/bundle.example.json")).unwrap()
+}
+
+/// Files as they were written before names were settled: the same bundle, board and plan come out of them.
+#[test]
+fn older_names_are_still_read() {
+    let mut older = example();
+    for (new, old) in [
+        ("urgent-mend/bundle/2", "urgent-mend/bundle/1"),
+        ("urgent-mend/board/2", "urgent-mend/board/1"),
+        ("urgent-mend/equipment/2", "urgent-mend/means/1"),
+        ("\"components\"", "\"neighbours\""),
+        ("\"keep_intact\"", "\"must_live\""),
+        ("\"equipment\"", "\"means\""),
+        ("\"preheat\"", "\"before\""),
+        ("\"during\"", "\"with\""),
+        ("\"preheater\"", "\"plate\""),
+        ("\"ambient_c\"", "\"room_c\""),
+    ] {
+        older = older.replace(new, old);
+    }
+    assert_ne!(older, example());
+    let (one, other) = (bundle::parse(older.as_bytes()), bundle::parse(example().as_bytes()).unwrap());
+    let one = one.unwrap_or_else(|found| panic!("{}", message(&found)));
+    assert_eq!(
+        (one.board, one.recipe, one.equipment),
+        (other.board.clone(), other.recipe.clone(), other.equipment.clone())
+    );
+    assert_eq!(
+        (one.keep_intact, one.composition, one.ambient),
+        (other.keep_intact, other.composition.clone(), other.ambient)
+    );
+    let made = plan(&other.order(&mend_core::watch::Watch::new())).unwrap();
+    let mut text = plan_format::write(&made).unwrap();
+    for (new, old) in [
+        ("urgent-mend/plan/2", "urgent-mend/plan/1"),
+        ("\"limited_by\"", "\"binds\""),
+        ("\"abort\"", "\"stop\""),
+        ("\"solid_after_s\"", "\"hold_s\""),
+        ("\"wickable_for_s\"", "\"warm_s\""),
+        ("\"headroom_k\"", "\"margin_k\""),
+        ("\"status\"", "\"standing\""),
+        ("\"kind\":\"component\"", "\"kind\":\"neighbour\""),
+    ] {
+        assert!(text.contains(new), "{new}");
+        text = text.replace(new, old);
+    }
+    assert!(plan_format::read(&text) == Some(made));
 }
 
 #[test]
@@ -83,16 +130,16 @@ fn objections_name_field_value_and_remedy() {
         ("\"thickness_mm\": 1.2", "\"thickness_mm\": -1.2", "thickness_mm: -1.2 mm can't be: between 0.2 and 5 mm"),
         ("\"set_c\": 440", "\"set_c\": \"hot\"", "settings.set_c: invalid type: string \"hot\""),
         (
-            "urgent-mend/bundle/1",
+            "urgent-mend/bundle/2",
             "urgent-mend/bundle/9",
-            "format: “urgent-mend/bundle/9” is not “urgent-mend/bundle/1”",
+            "format: “urgent-mend/bundle/9” is not “urgent-mend/bundle/2”",
         ),
-        ("\"room_c\": 23", "\"room_c\": 900", "room_c: 900 °C is no workroom"),
+        ("\"ambient_c\": 23", "\"ambient_c\": 900", "ambient_c: 900 °C is no workroom"),
     ];
     for (from, to, expected) in cases {
         let changed = example().replacen(from, to, 1);
         assert_ne!(changed, example(), "{from} is in the example");
-        let objections = said(&bundle::parse(changed.as_bytes()).unwrap_err());
+        let objections = message(&bundle::parse(changed.as_bytes()).unwrap_err());
         assert!(objections.contains(expected), "{expected}\nis not in\n{objections}");
     }
 }
@@ -100,21 +147,21 @@ fn objections_name_field_value_and_remedy() {
 #[test]
 fn a_field_that_nobody_knows_is_refused_wherever_it_stands() {
     let iron = r#"{"set_c": 380, "tip_mm": 4, "row": "A", "glow": 1}"#;
-    let plate = r#"{"set_c": 150, "side_mm": 60, "face": "bottom", "coupling": "pad", "glow": 1}"#;
+    let preheater = r#"{"set_c": 150, "side_mm": 60, "face": "bottom", "coupling": "pad", "glow": 1}"#;
     let shield = r#"{"kind": "polyimide", "layers": 2, "face": "top", "at_mm": [1, 2], "width_mm": 3, "depth_mm": 4, "glow": 1}"#;
     let cases = [
-        r#""with": {"glow": 1}"#.to_owned(),
-        format!(r#""with": {{"iron": {iron}}}"#),
-        format!(r#""with": {{"plate": {plate}}}"#),
+        r#""during": {"glow": 1}"#.to_owned(),
+        format!(r#""during": {{"iron": {iron}}}"#),
+        format!(r#""during": {{"preheater": {preheater}}}"#),
         r#""bridge": {"alloy": "Sn63Pb37", "wire_mm": 1, "glow": 1}"#.to_owned(),
         format!(r#""shields": [{shield}]"#),
-        r#""before": [{"lasts_s": 30, "glow": 1}]"#.to_owned(),
-        r#""before": [{"lasts_s": 30, "air": {"set_c": 200, "glow": 1}}]"#.to_owned(),
+        r#""preheat": [{"lasts_s": 30, "glow": 1}]"#.to_owned(),
+        r#""preheat": [{"lasts_s": 30, "air": {"set_c": 200, "glow": 1}}]"#.to_owned(),
     ];
     for case in cases {
         let changed = example().replacen("\"set_c\": 440", &format!("{case}, \"set_c\": 440"), 1);
         assert_ne!(changed, example());
-        let objections = said(&bundle::parse(changed.as_bytes()).unwrap_err());
+        let objections = message(&bundle::parse(changed.as_bytes()).unwrap_err());
         assert!(objections.contains("glow") || objections.contains("unknown field"), "{case}\n{objections}");
     }
 }
@@ -138,7 +185,7 @@ fn a_row_is_unrolled_with_its_roles_and_bounded() {
     assert_eq!((names[0], names[11], names[12]), ("A1", "A12", "B1"));
     let text = fs::read_to_string(root().join("demo/boards/osprake-quay-14.json")).unwrap();
     let huge = text.replace("\"count\": 12", "\"count\": 18446744073709551615");
-    assert!(said(&board::parse(huge.as_bytes()).unwrap_err()).contains("600 joints"));
+    assert!(message(&board::parse(huge.as_bytes()).unwrap_err()).contains("600 joints"));
 }
 
 proptest! {

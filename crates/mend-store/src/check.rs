@@ -5,21 +5,21 @@ use crate::{Read, StoreError};
 impl Read<'_> {
     /// Everything that SQLite finds wrong with its file, page by page, and references to nothing. Reads all of it.
     pub fn integrity(&self) -> Result<Vec<String>, StoreError> {
-        let mut found = self.said("PRAGMA integrity_check")?;
+        let mut found = self.message("PRAGMA integrity_check")?;
         found.extend(self.dangling()?);
         Ok(found)
     }
 
     /// The same without looking into the indexes: quicker.
     pub fn quick_check(&self) -> Result<Vec<String>, StoreError> {
-        self.said("PRAGMA quick_check")
+        self.message("PRAGMA quick_check")
     }
 
-    fn said(&self, pragma: &str) -> Result<Vec<String>, StoreError> {
+    fn message(&self, pragma: &str) -> Result<Vec<String>, StoreError> {
         let mut statement = self.0.prepare(pragma)?;
         let rows = statement.query_map([], |row| row.get::<_, String>(0))?;
-        let said = rows.collect::<Result<Vec<_>, _>>()?;
-        Ok(said.into_iter().filter(|line| line != "ok").collect())
+        let message = rows.collect::<Result<Vec<_>, _>>()?;
+        Ok(message.into_iter().filter(|line| line != "ok").collect())
     }
 
     fn dangling(&self) -> Result<Vec<String>, StoreError> {

@@ -50,7 +50,7 @@ pub struct DraftAct {
 
 /// May an act be done?
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Standing {
+pub enum ActState {
     /// It may.
     Fresh,
     /// It has been done already: the answer was lost.
@@ -76,15 +76,15 @@ impl Read<'_> {
     }
 
     /// May this act be done on this draft?
-    pub fn standing(&self, draft: i64, act: &DraftAct) -> Result<Standing, StoreError> {
+    pub fn standing(&self, draft: i64, act: &DraftAct) -> Result<ActState, StoreError> {
         let done = "SELECT 1 FROM draft_acts WHERE draft_id = ?1 AND token = ?2";
         if self.0.prepare_cached(done)?.exists(params![draft, act.token])? {
-            return Ok(Standing::Done);
+            return Ok(ActState::Done);
         }
-        let Some(on) = act.on else { return Ok(Standing::Fresh) };
+        let Some(on) = act.on else { return Ok(ActState::Fresh) };
         let others = "SELECT 1 FROM draft_acts WHERE draft_id = ?1 AND revision > ?2 AND client <> ?3";
         let outdated = self.0.prepare_cached(others)?.exists(params![draft, on, act.client])?;
-        Ok(if outdated { Standing::Outdated } else { Standing::Fresh })
+        Ok(if outdated { ActState::Outdated } else { ActState::Fresh })
     }
 
     /// All drafts, last touched first.

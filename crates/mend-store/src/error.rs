@@ -38,12 +38,12 @@ const CLOSED: &str = "job closed";
 
 impl From<rusqlite::Error> for StoreError {
     fn from(error: rusqlite::Error) -> Self {
-        let (code, said) = match &error {
-            rusqlite::Error::SqliteFailure(failure, said) => (Some(failure.code), said.as_deref()),
+        let (code, message) = match &error {
+            rusqlite::Error::SqliteFailure(failure, message) => (Some(failure.code), message.as_deref()),
             _ => (None, None),
         };
         match code {
-            Some(ErrorCode::ConstraintViolation) if said == Some(CLOSED) => Self::Closed,
+            Some(ErrorCode::ConstraintViolation) if message == Some(CLOSED) => Self::Closed,
             Some(ErrorCode::DiskFull) => Self::Full(error),
             Some(ErrorCode::ReadOnly | ErrorCode::PermissionDenied | ErrorCode::CannotOpen) => Self::ReadOnly(error),
             _ => Self::Sqlite(error),

@@ -6,8 +6,8 @@
 //!   variants, plans, runs, pins
 
 mod boards;
-mod charges;
 mod check;
+mod compositions;
 mod connectors;
 mod drafts;
 mod error;
@@ -29,7 +29,7 @@ mod variants;
 
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use connectors::ConnectorRow;
-pub use drafts::{DraftAct, DraftRow, NewDraft, Standing};
+pub use drafts::{ActState, DraftAct, DraftRow, NewDraft};
 pub use error::StoreError;
 pub use folder::{Folder, FolderError};
 pub use job_index::{IndexRow, ListedJob, ReleaseRow};

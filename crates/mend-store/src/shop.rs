@@ -12,7 +12,7 @@ impl Read<'_> {
     }
 
     /// What the shop has and can.
-    pub fn means(&self) -> Result<Option<String>, StoreError> {
+    pub fn equipment(&self) -> Result<Option<String>, StoreError> {
         let mut statement = self.0.prepare_cached("SELECT file FROM means WHERE id = 1")?;
         Ok(statement.query_row([], |row| row.get(0)).optional()?)
     }
@@ -28,7 +28,7 @@ impl Write<'_> {
     }
 
     /// Keeps what the shop has and can.
-    pub fn set_means(&self, file: &str, now_ms: i64) -> Result<(), StoreError> {
+    pub fn set_equipment(&self, file: &str, now_ms: i64) -> Result<(), StoreError> {
         let sql = "INSERT INTO means (id, file, typed_ms) VALUES (1, ?1, ?2)
                    ON CONFLICT (id) DO UPDATE SET file = excluded.file, typed_ms = excluded.typed_ms";
         self.0.prepare_cached(sql)?.execute(params![file, now_ms])?;

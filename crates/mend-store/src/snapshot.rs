@@ -55,16 +55,16 @@ pub fn restore(database: &Path, (from, name): (&Path, &str)) -> Result<(), Store
 /// A backup that is whole, and of no newer version than this one.
 fn check_backup(file: &Path) -> Result<(), StoreError> {
     let backup = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_WRITE)?;
-    let said: String = backup.query_row("PRAGMA integrity_check(1)", [], |row| row.get(0))?;
+    let message: String = backup.query_row("PRAGMA integrity_check(1)", [], |row| row.get(0))?;
     let shop: i64 =
         backup
             .query_row("SELECT count(*) FROM sqlite_master WHERE name IN ('jobs', 'stations')", [], |row| row.get(0))?;
     let newer = MIGRATIONS.pending_migrations(&backup)? < 0;
-    if said != "ok" || shop != 2 || newer {
-        let why = match said.as_str() {
+    if message != "ok" || shop != 2 || newer {
+        let why = match message.as_str() {
             "ok" if newer => "a newer version of the program made it".to_owned(),
             "ok" => "it is no backup of a shop".to_owned(),
-            _ => said,
+            _ => message,
         };
         return Err(StoreError::file(format!("{} can't be restored", file.display()))(std::io::Error::other(why)));
     }

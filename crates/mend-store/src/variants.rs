@@ -44,9 +44,10 @@ impl Write<'_> {
         Ok((added == 1).then(|| self.0.last_insert_rowid()))
     }
 
-    /// Forgets one.
-    pub fn forget_variant(&self, job: i64, id: i64) -> Result<(), StoreError> {
-        self.0.prepare_cached("DELETE FROM variants WHERE job_id = ?1 AND id = ?2")?.execute([job, id])?;
-        Ok(())
+    /// Removes a variant; false when it is none of this job's.
+    pub fn remove_variant(&self, job: i64, id: i64) -> Result<bool, StoreError> {
+        let removed =
+            self.0.prepare_cached("DELETE FROM variants WHERE job_id = ?1 AND id = ?2")?.execute([job, id])?;
+        Ok(removed > 0)
     }
 }

@@ -1,7 +1,7 @@
 //! What is put into the store comes out again, all of it or none.
 #![allow(clippy::unwrap_used)]
 
-use mend_store::{DraftAct, IndexRow, NewBoard, NewDraft, ReleaseRow, Standing, Store, StoreError};
+use mend_store::{ActState, DraftAct, IndexRow, NewBoard, NewDraft, ReleaseRow, Store, StoreError};
 
 fn fresh() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -51,11 +51,11 @@ async fn a_board_name_is_taken_once() {
 async fn what_the_joints_hold_is_the_last_that_was_entered() {
     let (_folder, store) = fresh();
     let job = store.write(|w| w.add_job(1)).await.unwrap();
-    assert_eq!(store.read(move |r| r.charge(job)).await.unwrap(), None);
+    assert_eq!(store.read(move |r| r.composition(job)).await.unwrap(), None);
     for charge in ["{}", "{\"alloy\":\"SAC305\"}"] {
-        store.write(move |w| w.set_charge(job, charge, 2)).await.unwrap();
+        store.write(move |w| w.set_composition(job, charge, 2)).await.unwrap();
     }
-    assert_eq!(store.read(move |r| r.charge(job)).await.unwrap().as_deref(), Some("{\"alloy\":\"SAC305\"}"));
+    assert_eq!(store.read(move |r| r.composition(job)).await.unwrap().as_deref(), Some("{\"alloy\":\"SAC305\"}"));
 }
 
 #[tokio::test]
@@ -98,11 +98,11 @@ async fn an_act_on_what_somebody_else_has_changed_is_outdated_and_one_sent_again
         let by = DraftAct { token: token.to_owned(), client: client.to_owned(), on };
         store.read(move |r| r.standing(id, &by))
     };
-    assert_eq!(standing("a", "one", Some(0)).await.unwrap(), Standing::Done);
-    assert_eq!(standing("b", "one", Some(0)).await.unwrap(), Standing::Fresh, "its own acts do not outdate it");
-    assert_eq!(standing("c", "two", Some(0)).await.unwrap(), Standing::Outdated);
-    assert_eq!(standing("c", "two", Some(1)).await.unwrap(), Standing::Fresh);
-    assert_eq!(standing("d", "two", None).await.unwrap(), Standing::Fresh, "it adds to whatever there is");
+    assert_eq!(standing("a", "one", Some(0)).await.unwrap(), ActState::Done);
+    assert_eq!(standing("b", "one", Some(0)).await.unwrap(), ActState::Fresh, "its own acts do not outdate it");
+    assert_eq!(standing("c", "two", Some(0)).await.unwrap(), ActState::Outdated);
+    assert_eq!(standing("c", "two", Some(1)).await.unwrap(), ActState::Fresh);
+    assert_eq!(standing("d", "two", None).await.unwrap(), ActState::Fresh, "it adds to whatever there is");
 }
 
 fn indexed(job_id: i64, model_id: i64, actual_s: Option<f64>) -> IndexRow {
@@ -193,17 +193,17 @@ async fn a_draft_goes_back_and_forward_and_a_new_act_ends_what_was_undone() {
 #[tokio::test]
 async fn the_shops_means_are_one_row_and_a_jobs_variants_have_names_of_their_own() {
     let (_folder, store) = fresh();
-    assert_eq!(store.read(|r| r.means()).await.unwrap(), None);
+    assert_eq!(store.read(|r| r.equipment()).await.unwrap(), None);
     for file in ["a", "b"] {
-        store.write(move |w| w.set_means(file, 1)).await.unwrap();
+        store.write(move |w| w.set_equipment(file, 1)).await.unwrap();
     }
-    assert_eq!(store.read(|r| r.means()).await.unwrap().as_deref(), Some("b"));
+    assert_eq!(store.read(|r| r.equipment()).await.unwrap().as_deref(), Some("b"));
     let (one, other) = store.write(|w| Ok((w.add_job(1)?, w.add_job(2)?))).await.unwrap();
     let added = |job| store.write(move |w| w.add_variant(job, ("narrow", "{}"), 3));
     let id = added(one).await.unwrap().unwrap();
     assert_eq!(added(one).await.unwrap(), None, "the name is taken");
     assert!(added(other).await.unwrap().is_some(), "in another job it is free");
     assert!(store.read(move |r| r.variant(other, id)).await.unwrap().is_none(), "it is not that job's");
-    store.write(move |w| w.forget_variant(one, id)).await.unwrap();
+    store.write(move |w| w.remove_variant(one, id)).await.unwrap();
     assert!(store.read(move |r| r.variants(one)).await.unwrap().is_empty());
 }

@@ -161,7 +161,7 @@ impl App {
     /// Reads all of the database's pages once and logs what is wrong with them.
     pub async fn quick_check(&self) -> Vec<String> {
         match self.store.read(|read| read.quick_check()).await {
-            Ok(said) => said,
+            Ok(message) => message,
             Err(error) => vec![error.to_string()],
         }
     }

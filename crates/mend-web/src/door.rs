@@ -55,7 +55,7 @@ pub(crate) async fn guard(State(door): State<Arc<Door>>, request: Request, next:
 }
 
 fn says(headers: &HeaderMap, name: &str, value: &str) -> bool {
-    headers.get(name).is_some_and(|said| said.as_bytes() == value.as_bytes())
+    headers.get(name).is_some_and(|message| message.as_bytes() == value.as_bytes())
 }
 
 /// Does a page of another site ask? It could make the application compute without end.
@@ -84,15 +84,15 @@ fn elsewhere(request: &Request) -> Response {
 pub(crate) async fn in_our_words(response: Response) -> Response {
     let status = response.status();
     let kind = response.headers().get(header::CONTENT_TYPE).map(|kind| kind.as_bytes().to_vec()).unwrap_or_default();
-    let is_ours = kind.starts_with(b"text/html") || kind.starts_with(b"application/json");
-    if !(status.is_client_error() || status.is_server_error()) || is_ours {
+    let is_recommended = kind.starts_with(b"text/html") || kind.starts_with(b"application/json");
+    if !(status.is_client_error() || status.is_server_error()) || is_recommended {
         return response;
     }
-    let said = to_bytes(response.into_body(), LONGEST_SAID).await.unwrap_or_default();
-    let said = String::from_utf8_lossy(&said);
-    let title = match said.trim() {
+    let message = to_bytes(response.into_body(), LONGEST_SAID).await.unwrap_or_default();
+    let message = String::from_utf8_lossy(&message);
+    let title = match message.trim() {
         "" => status.canonical_reason().unwrap_or("Refused").to_owned(),
-        said => said.to_owned(),
+        message => message.to_owned(),
     };
     Refusal::Plain(status, title).into_response()
 }

@@ -3,8 +3,9 @@
 use std::sync::LazyLock;
 
 use mend_core::board::Board;
-use mend_core::heat::tool::Station;
-use mend_core::planning::plan::{Plan, plan};
+use mend_core::heat::station::Station;
+use mend_core::planning::make_plan::plan;
+use mend_core::planning::plan::Plan;
 use mend_core::watch::Watch;
 use mend_formats::bundle::Bundle;
 use mend_formats::shop::PlanInputs;
@@ -35,11 +36,11 @@ pub(crate) fn planned() -> &'static (PlanInputs, Plan) {
 pub(crate) fn bundle(inputs: &PlanInputs) -> Bundle {
     Bundle {
         board: power_board(),
-        must_live: inputs.must_live,
-        charge: inputs.charge().expect("an alloy"),
+        keep_intact: inputs.keep_intact,
+        composition: inputs.composition().expect("an alloy"),
         station: gull(),
         recipe: inputs.settings.clone(),
-        means: mend_formats::means::MeansFile::default().means().expect("known"),
-        room: mend_core::units::Temperature::celsius(23.0),
+        equipment: mend_formats::equipment::EquipmentFile::default().equipment().expect("known"),
+        ambient: mend_core::units::Temperature::celsius(23.0),
     }
 }

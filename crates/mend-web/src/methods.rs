@@ -2,40 +2,41 @@
 
 use mend_core::heat::recipe::Recipe;
 use mend_core::method::subject::Subject;
-use mend_core::method::{Choice, Family};
+use mend_core::method::{MethodChoice, MethodFamily};
 use mend_core::planning::compare::{Comparison, compare};
 use mend_core::planning::plan::Plan;
-use mend_core::planning::search::{Effort, Searched, Sought, search};
-use mend_core::solder::Charge;
+use mend_core::planning::search::request::{Effort, SearchRequest};
+use mend_core::planning::search::{SearchResult, search};
+use mend_core::solder::JointComposition;
 use mend_core::watch::Watch;
 use mend_formats::bundle::Bundle;
 use mend_formats::comparison::feed;
-use mend_formats::means;
+use mend_formats::equipment;
 use mend_formats::shop::PlanInputs;
 
 use crate::App;
-use crate::computing::{Key, Place, Stand};
+use crate::computing::{Key, Stand, Viewer};
 use crate::job::Job;
 use crate::planner::{Ordered, first_inputs, stations, written};
 use crate::refusal::Refusal;
 
 /// A job as methods are weighed on it: nothing is fed yet, that is for the methods to say.
-pub(crate) struct Weighed {
+pub(crate) struct MethodInputs {
     pub(crate) inputs: PlanInputs,
     pub(crate) bundle: Bundle,
     key: String,
 }
 
-impl Weighed {
+impl MethodInputs {
     pub(crate) async fn of(app: &App, job: &Job) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
-        let first = first_inputs(&board, &stations(app).await?).map(|first| first.with(&job.charge_file()));
+        let first = first_inputs(&board, &stations(app).await?).map(|first| first.with(&job.composition_entry()));
         let inputs = job.inputs().or(first).ok_or(Refusal::NoStation)?;
         let unfed = PlanInputs { feed: None, ..inputs.clone() };
         let Ordered { bundle, station, .. } = Ordered::of(app, job, &unfed).await?;
-        let have = means::write(&job.means)?;
-        let PlanInputs { alloy, refit, must_live, .. } = &inputs;
-        let key = format!("{board_id} {alloy} {refit:?} {} {have} {station}", must_live.key());
+        let have = equipment::write(&job.equipment)?;
+        let PlanInputs { alloy, refit, keep_intact, .. } = &inputs;
+        let key = format!("{board_id} {alloy} {refit:?} {} {have} {station}", keep_intact.key());
         Ok(Self { inputs, bundle, key })
     }
 
@@ -44,8 +45,17 @@ impl Weighed {
     }
 
     /// What the plan would be made from.
-    pub(crate) fn inputs_of(&self, choice: &Choice, (charge, recipe): (&Charge, &Recipe)) -> PlanInputs {
-        PlanInputs { feed: feed(charge), method: Some(choice.clone()), settings: recipe.clone(), ..self.inputs.clone() }
+    pub(crate) fn inputs_of(
+        &self,
+        choice: &MethodChoice,
+        (composition, recipe): (&JointComposition, &Recipe),
+    ) -> PlanInputs {
+        PlanInputs {
+            feed: feed(composition),
+            method: Some(choice.clone()),
+            settings: recipe.clone(),
+            ..self.inputs.clone()
+        }
     }
 
     /// The key of the comparison.
@@ -54,41 +64,45 @@ impl Weighed {
     }
 
     /// The key of a family's search.
-    pub(crate) fn search_key(&self, family: Family) -> Key<Searched> {
+    pub(crate) fn search_key(&self, family: MethodFamily) -> Key<SearchResult> {
         Key::search(format!("{} {}", family.key(), self.key))
     }
 }
 
 /// The comparison of a job's methods, or how far it is.
-pub(crate) async fn comparing(app: &App, job: &Job, weighed: &Weighed) -> Stand<Comparison> {
+pub(crate) async fn comparing(app: &App, job: &Job, weighed: &MethodInputs) -> Stand<Comparison> {
     let bundle = weighed.bundle.clone();
-    let work = move |watch: &Watch| Ok(compare((&bundle.subject(), bundle.room), watch)?);
-    app.computing.of((Place::Job(job.row.id), &weighed.comparison_key()), work).await
+    let work = move |watch: &Watch| Ok(compare((&bundle.subject(), bundle.ambient), watch)?);
+    app.computing.of((Viewer::Job(job.row.id), &weighed.comparison_key()), work).await
 }
 
 /// The thorough search of a family, or how far it is.
-pub(crate) async fn searching(app: &App, job: &Job, (weighed, family): (&Weighed, Family)) -> Stand<Searched> {
+pub(crate) async fn searching(
+    app: &App,
+    job: &Job,
+    (weighed, family): (&MethodInputs, MethodFamily),
+) -> Stand<SearchResult> {
     let bundle = weighed.bundle.clone();
     let work = move |watch: &Watch| {
         let subject = bundle.subject();
-        let sought = Sought { subject: &subject, room: bundle.room, effort: Effort::Thorough, watch };
+        let sought = SearchRequest { subject: &subject, ambient: bundle.ambient, effort: Effort::Thorough, watch };
         Ok(search(&sought, family.method())?)
     };
-    app.computing.of((Place::Family(job.row.id, family.key()), &weighed.search_key(family)), work).await
+    app.computing.of((Viewer::Family(job.row.id, family.key()), &weighed.search_key(family)), work).await
 }
 
 /// The plan of a variant, or how far it is.
 pub(crate) async fn varying(app: &App, job: &Job, (id, inputs): (i64, &PlanInputs)) -> Result<Stand<Plan>, Refusal> {
-    Ordered::of(app, job, inputs).await?.plan(app, Place::Variant(id)).await
+    Ordered::of(app, job, inputs).await?.plan(app, Viewer::Variant(id)).await
 }
 
-/// Makes these the inputs of a job: what is fed goes to the alloy room, the rest to the heat plan.
+/// Makes these the inputs of a job: what is fed goes to the alloy stop, the rest to the heat plan.
 pub(crate) async fn choose(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
-    let file = mend_formats::charge::ChargeFile { feed: inputs.feed.clone(), ..job.charge_file() };
-    let (charge, settings) = (file.write()?, written(inputs)?);
+    let file = mend_formats::composition::CompositionEntry { feed: inputs.feed.clone(), ..job.composition_entry() };
+    let (composition, settings) = (file.write()?, written(inputs)?);
     let (id, now) = (job.row.id, app.now_ms());
     app.changing(id, move |w| {
-        w.set_charge(id, &charge, now)?;
+        w.set_composition(id, &composition, now)?;
         w.set_settings(id, &settings, now)
     })
     .await

@@ -6,7 +6,7 @@ use std::collections::BTreeMap;
 use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::shop::{JobFile, RunFile};
-use mend_formats::{board, means, shop, station};
+use mend_formats::{board, equipment, shop, station};
 use mend_store::{EventRow, Moment, NewBoard, NewMark, NewRun, Write};
 
 use crate::App;
@@ -20,8 +20,8 @@ use crate::refusal::Refusal;
 pub struct ShopFiles {
     /// `urgent-mend/board/1`.
     pub boards: BTreeMap<String, String>,
-    /// `urgent-mend/means/1`, if the shop has said what it has.
-    pub means: Option<String>,
+    /// `urgent-mend/equipment/2`, if the shop has said what it has.
+    pub equipment: Option<String>,
     /// `urgent-mend/shop/1`, if the shop has set itself up.
     pub settings: Option<String>,
     /// `urgent-mend/station/1`.
@@ -49,8 +49,8 @@ impl CannotOpen {
     }
 
     pub(crate) fn findings(file: &str, findings: &[Finding]) -> Self {
-        let said = findings.iter().map(|f| format!("{}: {} ({})", f.place, f.message, f.hint));
-        Self { file: file.to_owned(), why: said.collect::<Vec<_>>().join("; ") }
+        let message = findings.iter().map(|f| format!("{}: {} ({})", f.place, f.message, f.hint));
+        Self { file: file.to_owned(), why: message.collect::<Vec<_>>().join("; ") }
     }
 
     pub(crate) fn refusal(file: &str, refusal: Refusal) -> Self {
@@ -79,7 +79,7 @@ pub(crate) async fn add_one_job(app: &App, file: JobFile) -> Result<i64, Refusal
     // Looked for before anything is put down: what can't be planned leaves no half of a job.
     if let Some(inputs) = &file.plan {
         planner::station_named(app, &inputs.station).await?;
-        inputs.charge()?;
+        inputs.composition()?;
     }
     let id = add_job(app, &file, &boards).await?;
     plan_one(app, &Waiting { name: String::new(), id, file }).await?;
@@ -92,10 +92,10 @@ pub async fn fill(
     files: &ShopFiles,
 ) -> Result<impl Future<Output = Result<(), CannotOpen>> + Send + use<>, CannotOpen> {
     add_stations(app, files).await?;
-    if let Some(file) = &files.means {
-        means::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("means", &f))?;
+    if let Some(file) = &files.equipment {
+        equipment::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("means", &f))?;
         let (file, now) = (file.clone(), app.now_ms());
-        app.writing(move |w| w.set_means(&file, now)).await.map_err(|r| CannotOpen::refusal("means", r))?;
+        app.writing(move |w| w.set_equipment(&file, now)).await.map_err(|r| CannotOpen::refusal("means", r))?;
     }
     if let Some(file) = &files.settings {
         mend_formats::shop_settings::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("shop", &f))?;
@@ -137,7 +137,7 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
         let job = Job::load(app, id).await?;
         let planned = planner::plan_job(app, &job, inputs).await?;
         if let Some(run) = file.run.clone() {
-            let steps = planned.steps((&job.board()?.1, &job.means), &inputs.charge()?);
+            let steps = planned.steps((&job.board()?.1, &job.equipment), &inputs.composition()?);
             let opened_ms = app.now_ms() - (run.started_hours_ago * 3_600_000.0) as i64;
             let opened = Moment { wall_ms: opened_ms, clock: String::new(), tick_ms: 0 };
             let new = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };

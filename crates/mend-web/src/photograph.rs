@@ -10,10 +10,10 @@ use mend_store::NewPhoto;
 use tokio::sync::Semaphore;
 
 use crate::refusal::Refusal;
-use crate::upload::Limit;
+use crate::upload::SizeLimit;
 
 /// What a photograph's file may have.
-pub(crate) const FILE: Limit = Limit { bytes: 25 * 1024 * 1024, what: "a photograph (JPEG, PNG or WebP)" };
+pub(crate) const FILE: SizeLimit = SizeLimit { bytes: 25 * 1024 * 1024, what: "a photograph (JPEG, PNG or WebP)" };
 /// Longest side that is decoded, pixels: beyond it no camera of a phone goes.
 const LONGEST_PX: u32 = 12_000;
 /// Pixels that are decoded; the size is read before anything is.

@@ -12,7 +12,7 @@ use mend_store::BoardRow;
 use moka::sync::Cache;
 
 use crate::App;
-use crate::draw::board_map::{Drawing, Window};
+use crate::draw::board_map::{Drawing, MapExtent};
 use crate::pages::boards::BoardFigures;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -94,9 +94,9 @@ pub(crate) async fn drawn(app: &App, (id, view): (i64, View), visitor: Visitor) 
 fn draw(pictured: &Pictured, view: View, visitor: Visitor) -> Result<String, Refusal> {
     let part = pictured.board.connector.face;
     let (face, window, lettering) = match view {
-        View::Whole => (part, Window::Whole, 0.0),
-        View::Near(face) => (face, Window::Near(18.0), 2.3),
-        View::Card => (part, Window::Near(14.0), 3.2),
+        View::Whole => (part, MapExtent::Whole, 0.0),
+        View::Near(face) => (face, MapExtent::Near(18.0), 2.3),
+        View::Card => (part, MapExtent::Near(14.0), 3.2),
     };
     let photos = if view == View::Card { &[][..] } else { &pictured.photos };
     let scale = visitor.scale;

@@ -1,24 +1,26 @@
 //! Computes plans through the computation service and keeps them.
 
-use mend_core::board::{Board, MustLive};
+use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::{Finding, any_blocking};
 use mend_core::heat::recipe::Recipe;
-use mend_core::heat::tool::{HotAir, Station};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::HotAir;
 use mend_core::method::usual;
-use mend_core::planning::plan::{Plan, plan};
+use mend_core::planning::make_plan::plan;
+use mend_core::planning::plan::Plan;
 use mend_core::planning::process_window::process_window;
 use mend_core::planning::recheck::recheck;
-use mend_core::planning::watched::{Replay, replay};
+use mend_core::planning::watched::{JudgedReplay, replay};
 use mend_core::units::{Flow, Temperature};
 use mend_core::watch::Watch;
-use mend_formats::bundle::{Bundle, USUAL_ROOM_C};
-use mend_formats::means::MeansFile;
+use mend_formats::bundle::{Bundle, USUAL_AMBIENT_C};
+use mend_formats::equipment::EquipmentFile;
 use mend_formats::shop::{PlanInputs, write_inputs};
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
 
 use crate::App;
-use crate::computing::{Failed, Key, Place, Rechecked, Stand};
+use crate::computing::{Failed, Key, Rechecked, Stand, Viewer};
 use crate::job::{Job, Planned, means_or_usual};
 use crate::refusal::Refusal;
 
@@ -30,13 +32,13 @@ pub(crate) async fn stations(app: &App) -> Result<Vec<Station>, Refusal> {
 }
 
 /// A station with the file that it was read from.
-pub(crate) struct Named {
+pub(crate) struct NamedStation {
     pub(crate) station: Station,
     pub(crate) file: String,
 }
 
 /// The station that has or had this name, retired or not.
-pub(crate) async fn station_named(app: &App, name: &str) -> Result<Named, Refusal> {
+pub(crate) async fn station_named(app: &App, name: &str) -> Result<NamedStation, Refusal> {
     let wanted = name.to_owned();
     let row = app.reading(move |read| read.station_named(&wanted)).await?;
     let Some(row) = row else {
@@ -50,15 +52,15 @@ pub(crate) async fn station_named(app: &App, name: &str) -> Result<Named, Refusa
         let message = format!("“{}” can't be read{why}", row.name);
         vec![Finding::blocking("settings", "station", message).hint("set it up anew on the Stations page")]
     })?;
-    Ok(Named { station, file: row.file })
+    Ok(NamedStation { station, file: row.file })
 }
 
 /// What the shop has and can, as it was entered; else what every shop has.
-pub(crate) async fn means(app: &App) -> Result<MeansFile, Refusal> {
-    Ok(means_or_usual(app.reading(|read| read.means()).await?.as_deref()))
+pub(crate) async fn equipment(app: &App) -> Result<EquipmentFile, Refusal> {
+    Ok(means_or_usual(app.reading(|read| read.equipment()).await?.as_deref()))
 }
 
-/// What a job starts from before anybody has set anything: the first station, a bare outlet from the far face, the air
+/// What a job starts from before anybody has set anything: the first station, a bare nozzle from the far face, the air
 /// in the upper half of what the station gives, and the alloy that factories use today.
 pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanInputs> {
     let station = stations.first()?;
@@ -68,7 +70,7 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
         feed: None,
         refit: None,
         method: None,
-        must_live: MustLive::Board,
+        keep_intact: KeepIntact::Board,
         settings: Recipe::from(usual::air(board, station)),
     })
 }
@@ -101,15 +103,15 @@ pub(crate) struct Ordered {
 impl Ordered {
     pub(crate) async fn of(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
-        let Named { station, file } = station_named(app, &inputs.station).await?;
+        let NamedStation { station, file } = station_named(app, &inputs.station).await?;
         let bundle = Bundle {
             board,
-            must_live: inputs.must_live,
-            charge: inputs.charge()?,
+            keep_intact: inputs.keep_intact,
+            composition: inputs.composition()?,
             station,
             recipe: inputs.settings.clone(),
-            means: means(app).await?.means()?,
-            room: Temperature::celsius(USUAL_ROOM_C),
+            equipment: equipment(app).await?.equipment()?,
+            ambient: Temperature::celsius(USUAL_AMBIENT_C),
         };
         Ok(Self { board_id, inputs: inputs.clone(), station: file, bundle })
     }
@@ -124,7 +126,7 @@ impl Ordered {
     }
 
     /// The key of the replay.
-    pub(crate) fn replay_key(&self) -> Result<Key<Replay>, Refusal> {
+    pub(crate) fn replay_key(&self) -> Result<Key<JudgedReplay>, Refusal> {
         Ok(Key::replay(self.key_of(&self.inputs)?))
     }
 
@@ -137,7 +139,7 @@ impl Ordered {
     }
 
     /// The plan, or how far it is.
-    pub(crate) async fn plan(&self, app: &App, place: Place) -> Result<Stand<Plan>, Refusal> {
+    pub(crate) async fn plan(&self, app: &App, place: Viewer) -> Result<Stand<Plan>, Refusal> {
         Ok(app.computing.of((place, &self.plan_key()?), self.plan_work()).await)
     }
 
@@ -147,7 +149,7 @@ impl Ordered {
     }
 
     /// The process window, or how far it is.
-    pub(crate) async fn window(&self, app: &App, place: Place) -> Result<Stand<Rechecked>, Refusal> {
+    pub(crate) async fn window(&self, app: &App, place: Viewer) -> Result<Stand<Rechecked>, Refusal> {
         let bundle = self.bundle.clone();
         let work = move |watch: &Watch| {
             let map = process_window(&bundle.order(watch))?;
@@ -158,7 +160,7 @@ impl Ordered {
     }
 
     /// The replay, or how far it is.
-    pub(crate) async fn replay(&self, app: &App, place: Place) -> Result<Stand<Replay>, Refusal> {
+    pub(crate) async fn replay(&self, app: &App, place: Viewer) -> Result<Stand<JudgedReplay>, Refusal> {
         let bundle = self.bundle.clone();
         let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
         Ok(app.computing.of((place, &self.replay_key()?), work).await)
@@ -186,7 +188,7 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
         return Ok(Stand::Ended(Ok(std::sync::Arc::new(planned.clone()))));
     }
     let order = Ordered::of(app, job, inputs).await?;
-    Ok(match order.plan(app, Place::Job(job.row.id)).await? {
+    Ok(match order.plan(app, Viewer::Job(job.row.id)).await? {
         Stand::Running(share) => Stand::Running(share),
         Stand::Ended(Err(failed)) => Stand::Ended(Err(failed)),
         Stand::Ended(Ok(plan)) => Stand::Ended(Ok(order.keep(app, (job, &plan)).await?.into())),
@@ -196,7 +198,7 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
 /// Computes the plan of a job to its end and keeps it.
 pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
     let order = Ordered::of(app, job, inputs).await?;
-    let ended = app.computing.whole((Place::Job(job.row.id), &order.plan_key()?), order.plan_work()).await;
+    let ended = app.computing.whole((Viewer::Job(job.row.id), &order.plan_key()?), order.plan_work()).await;
     let plan = ended.map_err(|failed| match failed {
         Failed::Objections(findings) => Refusal::Bad(findings),
         other => Refusal::Broken(format!("{other:?}")),

@@ -94,13 +94,13 @@ const KEPT_BY_THE_BROWSER: &str =
 
 impl IntoResponse for Refusal {
     fn into_response(self) -> Response {
-        let (status, title, findings, hint) = self.said();
+        let (status, title, findings, hint) = self.message();
         (status, RefusedPage { frame: Frame::plain("Refused"), title, findings, hint }).into_response()
     }
 }
 
 impl Refusal {
-    fn said(self) -> (StatusCode, String, Vec<Finding>, String) {
+    fn message(self) -> (StatusCode, String, Vec<Finding>, String) {
         let plain = |status, title: &str, hint: &str| (status, title.to_owned(), Vec::new(), hint.to_owned());
         match self {
             Self::NotFound(what) => plain(
@@ -121,7 +121,7 @@ impl Refusal {
             ),
             Self::Closed => plain(
                 StatusCode::CONFLICT,
-                "This job has been given back: its record is closed",
+                "This job has been handed over: its record is closed",
                 "Reopen it on its handover page, with a reason, to change anything.",
             ),
             Self::Busy => plain(

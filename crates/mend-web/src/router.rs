@@ -39,6 +39,7 @@ pub fn router(app: App, door: Door) -> Router {
         .merge(pages::equipment::routes())
         .merge(pages::settings::routes())
         .merge(pages::alloys::routes())
+        .merge(pages::help::routes())
         .merge(pages::scale::routes())
         .route("/assets/{*name}", get(assets::serve))
         .fallback(refusal::no_page)

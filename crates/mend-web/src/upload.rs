@@ -15,19 +15,19 @@ const LONGEST_READ: usize = 256 * 1024 * 1024;
 const FORM_ROUND_IT: u64 = 16 * 1024;
 
 /// How large a file may be, and what it is called when it is larger.
-pub(crate) struct Limit {
+pub(crate) struct SizeLimit {
     pub(crate) bytes: u64,
     pub(crate) what: &'static str,
 }
 
 /// What was sent, by field.
 #[derive(Default)]
-pub(crate) struct Sent {
+pub(crate) struct UploadedForm {
     fields: BTreeMap<String, Vec<u8>>,
     names: BTreeMap<String, String>,
 }
 
-impl Sent {
+impl UploadedForm {
     /// The bytes of a file or field; empty where it was not sent.
     pub(crate) fn bytes(&mut self, field: &str) -> Vec<u8> {
         self.fields.remove(field).unwrap_or_default()
@@ -43,7 +43,7 @@ impl Sent {
 }
 
 /// Reads the form; what can't be read is objected to.
-pub(crate) async fn read(request: Request, limit: &Limit) -> Result<Result<Sent, Vec<Finding>>, Refusal> {
+pub(crate) async fn read(request: Request, limit: &SizeLimit) -> Result<Result<UploadedForm, Vec<Finding>>, Refusal> {
     let length = request.headers().get(header::CONTENT_LENGTH).and_then(|v| v.to_str().ok()?.parse::<u64>().ok());
     if length.is_none_or(|bytes| bytes > limit.bytes + FORM_ROUND_IT) {
         drain(request).await;
@@ -57,7 +57,7 @@ pub(crate) async fn read(request: Request, limit: &Limit) -> Result<Result<Sent,
         Ok(form) => form,
         Err(error) => return Ok(Err(object(error.body_text()))),
     };
-    let mut sent = Sent::default();
+    let mut sent = UploadedForm::default();
     loop {
         let field = match form.next_field().await {
             Ok(Some(field)) => field,

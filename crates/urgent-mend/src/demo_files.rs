@@ -14,8 +14,8 @@ struct Demo;
 /// The files of the demo shop.
 pub(crate) fn shop_files() -> ShopFiles {
     let (boards, stations, jobs) = (folder("boards/"), folder("stations/"), folder("jobs/"));
-    let (means, settings) = (folder("").remove("means"), folder("").remove("shop"));
-    ShopFiles { boards, means, settings, stations, photos: pictures("photos/"), drafts: folder("drafts/"), jobs }
+    let (equipment, settings) = (folder("").remove("equipment"), folder("").remove("shop"));
+    ShopFiles { boards, equipment, settings, stations, photos: pictures("photos/"), drafts: folder("drafts/"), jobs }
 }
 
 fn folder(prefix: &str) -> BTreeMap<String, String> {

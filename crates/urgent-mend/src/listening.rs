@@ -62,3 +62,43 @@ pub(crate) async fn serve(
         tracing::warn!("requests were still open");
     }
 }
+
+#[cfg(test)]
+#[allow(clippy::unwrap_used)]
+mod tests {
+    use axum::routing::get;
+    use tokio::io::{AsyncReadExt, AsyncWriteExt};
+    use tokio::net::TcpStream;
+    use tokio::time::Instant;
+
+    use super::*;
+
+    async fn connected() -> TcpStream {
+        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let address = listener.local_addr().unwrap();
+        let router = Router::new().route("/", get(|| async { "here" }));
+        tokio::spawn(serve(listener, router, std::future::pending(), || ()));
+        TcpStream::connect(address).await.unwrap()
+    }
+
+    // The clock of these tests stands still, and jumps to the next timer when nobody has anything to do.
+
+    #[tokio::test(start_paused = true)]
+    async fn a_head_that_does_not_come_to_its_end_is_hung_up_on() {
+        let (mut stream, began) = (connected().await, Instant::now());
+        stream.write_all(b"GET / HTTP/1.1\r\nhost: ").await.unwrap();
+        let mut answer = Vec::new();
+        stream.read_to_end(&mut answer).await.unwrap();
+        assert!(!String::from_utf8_lossy(&answer).contains("here"));
+        assert_eq!(began.elapsed().as_secs(), HEAD.as_secs());
+    }
+
+    #[tokio::test(start_paused = true)]
+    async fn an_idle_connection_is_closed_after_its_last_answer() {
+        let mut stream = connected().await;
+        stream.write_all(b"GET / HTTP/1.1\r\nhost: localhost\r\n\r\n").await.unwrap();
+        let mut answer = Vec::new();
+        stream.read_to_end(&mut answer).await.unwrap();
+        assert!(String::from_utf8_lossy(&answer).ends_with("here"));
+    }
+}

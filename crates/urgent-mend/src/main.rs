@@ -22,15 +22,21 @@ const USUAL_ADDRESS: &str = "127.0.0.1:7340";
 /// Plans, runs and proves the replacement of ports and flex connectors.
 #[derive(Parser)]
 #[command(version)]
-struct Words {
+struct Cli {
     #[command(subcommand)]
     command: Command,
 }
 
 #[derive(Subcommand)]
 enum Command {
-    /// Runs with the demo shop in a fresh temporary store.
-    Demo(#[command(flatten)] Listen),
+    /// Runs with the demo shop in a fresh temporary folder.
+    Demo {
+        /// A new folder for it instead, which `serve` goes on with.
+        #[arg(long)]
+        keep: Option<PathBuf>,
+        #[command(flatten)]
+        listen: Listen,
+    },
     /// Makes an empty shop in a folder. Exit 2 when there is one already.
     Init {
         /// The folder; made where it is missing.
@@ -50,7 +56,7 @@ enum Command {
         /// The shop's folder.
         #[arg(long)]
         data: PathBuf,
-        /// Station, board, connector, means, shop and job files, or a folder of an export.
+        /// Station, board, connector, equipment, shop and job files, or a folder of an export.
         #[arg(required = true)]
         files: Vec<PathBuf>,
     },
@@ -99,18 +105,18 @@ enum Command {
         search: bool,
     },
     /// Says what a solder or a mix of solders melts at (docs/formats/melt.md). Exit 2 when there is no such solder.
-    Melt(melt_command::Asked),
+    Melt(melt_command::MeltArguments),
 }
 
 fn main() -> anyhow::Result<ExitCode> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn"));
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
-    match Words::parse().command {
+    match Cli::parse().command {
         Command::Plan { file, json, compare: true, .. } => method_command::compare(&file, json),
         Command::Plan { file, json, search: true, .. } => method_command::search(&file, json),
         Command::Plan { file, json, .. } => plan_command::run(&file, json),
         Command::Melt(asked) => melt_command::run(&asked),
-        Command::Demo(listen) => serving::demo(&listen),
+        Command::Demo { keep, listen } => serving::demo(keep.as_deref(), &listen),
         Command::Serve { data, listen } => serving::serve(&data, &listen),
         Command::Init { data } => shop_commands::init(&data),
         Command::Import { data, files } => shop_commands::import(&data, &files),

@@ -12,7 +12,7 @@ use crate::plan_command::{BAD_INPUT, objection, print};
 
 /// What is asked.
 #[derive(Args)]
-pub(crate) struct Asked {
+pub(crate) struct MeltArguments {
     /// Alloys by mass, summing to 100: "SAC305=60,Sn42Bi58=40"; or one alloy's name.
     #[arg(long, required_unless_present = "composition", conflicts_with = "composition")]
     mix: Option<String>,
@@ -25,7 +25,7 @@ pub(crate) struct Asked {
 }
 
 /// Prints the curve to standard output, objections to standard error.
-pub(crate) fn run(asked: &Asked) -> anyhow::Result<ExitCode> {
+pub(crate) fn run(asked: &MeltArguments) -> anyhow::Result<ExitCode> {
     let (place, text) = match (&asked.mix, &asked.composition) {
         (Some(mix), _) => ("mix", mix),
         (None, Some(composition)) => ("composition", composition),
@@ -33,7 +33,7 @@ pub(crate) fn run(asked: &Asked) -> anyhow::Result<ExitCode> {
     };
     match Metal::read(place, text) {
         Ok(metal) if asked.json => print(&melt::write(&melt_curve(&metal.composition))?),
-        Ok(metal) => print(&in_words(&melt_curve(&metal.composition))),
+        Ok(metal) => print(&describe(&melt_curve(&metal.composition))),
         Err(findings) => {
             findings.iter().for_each(objection);
             return Ok(ExitCode::from(BAD_INPUT));
@@ -42,7 +42,7 @@ pub(crate) fn run(asked: &Asked) -> anyhow::Result<ExitCode> {
     Ok(ExitCode::SUCCESS)
 }
 
-fn in_words(curve: &MeltCurve) -> String {
+fn describe(curve: &MeltCurve) -> String {
     let at = |t: Option<Temperature>, band: TempDelta| match t {
         Some(t) => format!("{:.0} °C ({:.0} °F) ± {:.0} K", t.in_celsius(), t.in_fahrenheit(), band.in_kelvin()),
         None => "not computed".to_owned(),
@@ -50,11 +50,11 @@ fn in_words(curve: &MeltCurve) -> String {
     let band = &curve.band;
     let end = curve.scheil_end.map_or(String::new(), |end| format!(", {:.2} % of it", end.moles * 100.0));
     let mut lines = vec![
-        format!("made of      {}", curve.composition.in_words()),
-        format!("works from   {} (98 % melted)", at(curve.t98, band.liquidus)),
+        format!("made of      {}", curve.composition.summary()),
+        format!("melting point  {} (98 % liquid)", at(curve.t98, band.liquidus)),
         format!("liquidus     {}", at(curve.liquidus, band.liquidus)),
         format!("solidus      {}", at(curve.solidus, band.freezing)),
-        format!("last liquid  {}{end}", at(curve.scheil_end.map(|end| end.at), band.freezing)),
+        format!("Scheil solidus {}{end}", at(curve.scheil_end.map(|end| end.at), band.freezing)),
         format!("confidence   {}; a band of the model, not a guarantee", band.family),
     ];
     lines.extend(flags(&curve.composition).iter().map(|flag| format!("as a joint   {}", flag.message)));

@@ -4,11 +4,12 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use mend_core::finding::Finding;
-use mend_core::method::Family;
+use mend_core::method::MethodFamily;
 use mend_core::planning::compare::{Comparison, Lane, compare as compared};
 use mend_core::planning::difficulty::{Difficulty, difficulty};
-use mend_core::planning::plan::Unplanned;
-use mend_core::planning::search::{Effort, Searched, Sought, search_all};
+use mend_core::planning::order::Unplanned;
+use mend_core::planning::search::request::{Effort, SearchRequest};
+use mend_core::planning::search::{SearchResult, search_all};
 use mend_core::watch::Watch;
 use mend_formats::comparison;
 
@@ -18,9 +19,9 @@ use crate::plan_command::{BAD_INPUT, objection, print, read};
 pub(crate) fn compare(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     answer(read(file).and_then(|bundle| {
         let subject = bundle.subject();
-        let found = compared((&subject, bundle.room), &Watch::new()).map_err(Unplanned::objections)?;
-        let reading = difficulty(&subject, Some(found.best()));
-        Ok(if json { comparison::write(&found, &reading) } else { Ok(in_words(&found, &reading)) })
+        let found = compared((&subject, bundle.ambient), &Watch::new()).map_err(Unplanned::objections)?;
+        let reading = difficulty(&subject, found.best().into());
+        Ok(if json { comparison::write(&found, &reading) } else { Ok(describe(&found, &reading)) })
     }))
 }
 
@@ -28,7 +29,8 @@ pub(crate) fn compare(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
 pub(crate) fn search(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     answer(read(file).and_then(|bundle| {
         let (subject, watch) = (bundle.subject(), Watch::new());
-        let sought = Sought { subject: &subject, room: bundle.room, effort: Effort::Thorough, watch: &watch };
+        let sought =
+            SearchRequest { subject: &subject, ambient: bundle.ambient, effort: Effort::Thorough, watch: &watch };
         let found = search_all(&sought).map_err(Unplanned::objections)?;
         let words = || found.iter().map(|(family, found)| line(*family, found)).collect::<Vec<_>>().join("\n");
         Ok(if json { comparison::write_searches(&found) } else { Ok(words()) })
@@ -46,15 +48,15 @@ fn answer(made: Result<Result<String, serde_json::Error>, Vec<Finding>>) -> anyh
     Ok(ExitCode::SUCCESS)
 }
 
-fn line(family: Family, found: &Result<Searched, Vec<String>>) -> String {
+fn line(family: MethodFamily, found: &Result<SearchResult, Vec<String>>) -> String {
     let name = family.words().name;
     match found {
         Err(why) => format!("{name:<24} does not apply: {}", why.join("; ")),
-        Ok(found) => format!("{name:<24} {} candidates. {}", found.candidates, found.binds),
+        Ok(found) => format!("{name:<24} {} candidates. {}", found.candidates, found.limited_by),
     }
 }
 
-fn in_words(found: &Comparison, reading: &Difficulty) -> String {
+fn describe(found: &Comparison, reading: &Difficulty) -> String {
     let mut lines = vec![found.reason.clone(), format!("{}: {}", reading.go.name(), reading.advice)];
     lines.extend(reading.reasons.iter().map(|reason| format!("  {reason}")));
     lines.extend(found.lanes.iter().map(lane));
@@ -63,7 +65,7 @@ fn in_words(found: &Comparison, reading: &Difficulty) -> String {
 }
 
 fn lane(lane: &Lane) -> String {
-    let tight = lane.tightest.as_ref().map_or("nothing".to_owned(), |t| format!("{:.0} K at {}", t.margin_k, t.name));
+    let tight = lane.tightest.as_ref().map_or("nothing".to_owned(), |t| format!("{:.0} K at {}", t.headroom_k, t.name));
     let release = lane.plan.release.mid_s.map_or("never".to_owned(), |t| format!("{t:.0} s"));
     let (minutes, chance) = (lane.total_s.mid / 60.0, lane.plan.chance * 100.0);
     format!("{:<24} {minutes:>4.0} min, {chance:>3.0} %, away after {release:>6}, tightest {tight}", lane.name())

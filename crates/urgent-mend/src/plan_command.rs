@@ -4,7 +4,9 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use mend_core::finding::Finding;
-use mend_core::planning::plan::{Plan, Unplanned, plan};
+use mend_core::planning::make_plan::plan;
+use mend_core::planning::order::Unplanned;
+use mend_core::planning::plan::Plan;
 use mend_core::watch::Watch;
 use mend_formats::bundle::{self, Bundle};
 use mend_formats::plan as plan_format;
@@ -18,7 +20,7 @@ pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     let made = read(file).and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));
     match made {
         Ok(plan) if json => print(&plan_format::write(&plan)?),
-        Ok(plan) => print(&in_words(&plan)),
+        Ok(plan) => print(&describe(&plan)),
         Err(findings) => {
             findings.iter().for_each(objection);
             return Ok(ExitCode::from(BAD_INPUT));
@@ -45,12 +47,12 @@ pub(crate) fn print(text: &str) {
     println!("{text}");
 }
 
-fn in_words(plan: &Plan) -> String {
+fn describe(plan: &Plan) -> String {
     let seconds = |t: Option<f64>| t.map_or("never".to_owned(), |t| format!("{t:.0} s"));
     let r = &plan.release;
     let lines = [
         format!(
-            "window   {:?}, {:.0} % of {} samples melt before anything is hurt",
+            "window   {:?}, {:.0} % of {} samples melt before anything is damaged",
             plan.window,
             plan.chance * 100.0,
             plan.samples
@@ -58,13 +60,13 @@ fn in_words(plan: &Plan) -> String {
         format!("release  {} to {}, most likely {}", seconds(r.low_s), seconds(r.high_s), seconds(r.mid_s)),
         format!(
             "stop     {:.0} s{}",
-            plan.stop.at_s,
-            plan.stop.spares.as_ref().map_or(String::new(), |s| format!(", to spare {s}"))
+            plan.abort.at_s,
+            plan.abort.spares.as_ref().map_or(String::new(), |s| format!(", to spare {s}"))
         ),
-        format!("binds    {}", plan.binds),
+        format!("binds    {}", plan.limited_by),
         plan.next_move.as_ref().map_or(String::new(), |m| format!("better   {}: {}", m.what, m.brings)),
     ];
     let lines = lines.into_iter().filter(|line| !line.is_empty());
-    let margins = plan.margins.iter().map(|m| format!("         {:>6.0} K  {} ({})", m.margin_k, m.name, m.detail));
+    let margins = plan.margins.iter().map(|m| format!("         {:>6.0} K  {} ({})", m.headroom_k, m.name, m.detail));
     lines.chain(margins).collect::<Vec<_>>().join("\n")
 }

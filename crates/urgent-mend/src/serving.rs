@@ -32,10 +32,10 @@ pub(crate) struct Listen {
     open: bool,
 }
 
-/// The demo shop in a temporary store that goes when the application goes.
-pub(crate) fn demo(listen: &Listen) -> anyhow::Result<ExitCode> {
-    let folder = tempfile::tempdir().context("no temporary folder")?;
-    let shop = Folder::create(&folder.path().join("shop"))?;
+/// The demo shop, in a temporary folder that goes when the application goes, or in one that stays.
+pub(crate) fn demo(keep: Option<&Path>, listen: &Listen) -> anyhow::Result<ExitCode> {
+    let temporary = tempfile::tempdir().context("no temporary folder")?;
+    let shop = Folder::create(keep.unwrap_or(&temporary.path().join("shop")))?;
     run(&shop, listen, true)
 }
 

@@ -35,9 +35,9 @@ fn a_mix_and_a_composition_come_as_json() {
 
 #[test]
 fn words_carry_a_band_and_a_warning() {
-    let said = String::from_utf8(melt(&["--composition", "Sn=60,Pb=35,Bi=5"]).stdout).unwrap();
-    assert!(said.contains("works from") && said.contains("± 8 K"), "{said}");
-    assert!(said.contains("bismuth with lead"), "{said}");
+    let message = String::from_utf8(melt(&["--composition", "Sn=60,Pb=35,Bi=5"]).stdout).unwrap();
+    assert!(message.contains("melting point") && message.contains("± 8 K"), "{message}");
+    assert!(message.contains("bismuth with lead"), "{message}");
 }
 
 #[test]
@@ -52,9 +52,9 @@ fn bad_input_ends_with_2_and_says_what_to_do() {
     ];
     for (words, expected) in cases {
         let output = melt(&words);
-        let said = String::from_utf8(output.stderr).unwrap();
-        assert_eq!(output.status.code(), Some(2), "{words:?}: {said}");
-        assert!(said.contains(expected), "{words:?}: {said}");
+        let message = String::from_utf8(output.stderr).unwrap();
+        assert_eq!(output.status.code(), Some(2), "{words:?}: {message}");
+        assert!(message.contains(expected), "{words:?}: {message}");
         assert!(output.stdout.is_empty());
     }
     assert_eq!(melt(&["--json"]).status.code(), Some(2), "neither mix nor composition");

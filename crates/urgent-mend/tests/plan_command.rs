@@ -17,7 +17,7 @@ fn a_bundle_is_planned_as_json() {
     let output = plan(&example(), &["--json"]);
     assert_eq!(output.status.code(), Some(0));
     let made: serde_json::Value = serde_json::from_slice(&output.stdout).unwrap();
-    assert_eq!(made["format"], "urgent-mend/plan/1");
+    assert_eq!(made["format"], "urgent-mend/plan/2");
     assert_eq!(made["melts_at_c"], 183.0);
     assert!(made["release"]["mid_s"].as_f64().unwrap() > 10.0);
     assert_eq!(made["margins"].as_array().unwrap().len(), 9);
@@ -34,7 +34,7 @@ fn bad_input_ends_with_2_and_says_what_to_do() {
         .unwrap();
     let hot = plan(&file, &[]);
     assert_eq!(hot.status.code(), Some(2));
-    let said = String::from_utf8(hot.stderr).unwrap();
-    assert!(said.contains("set_c: air of 900 °C: Gull, bench 1 takes 100 to 480 °C"), "{said}");
+    let message = String::from_utf8(hot.stderr).unwrap();
+    assert!(message.contains("set_c: air of 900 °C: Gull, bench 1 takes 100 to 480 °C"), "{message}");
     assert!(hot.stdout.is_empty());
 }

@@ -1,6 +1,6 @@
 //! Two versions of a board side by side: what came, went, moved and changed.
 
-use super::{Board, Face, Joint, Neighbour, Rect};
+use super::{Board, Component, Face, Joint, Rect};
 
 /// One difference.
 #[derive(Debug, Clone, PartialEq)]
@@ -8,9 +8,9 @@ pub struct Difference {
     /// What it is about, as it is called.
     pub what: String,
     /// Its kind.
-    pub kind: Change,
+    pub kind: DifferenceKind,
     /// In words, with both values.
-    pub said: String,
+    pub what_differs: String,
     /// Where it was, where it had a place.
     pub was: Option<(Face, Rect)>,
     /// Where it is.
@@ -19,7 +19,7 @@ pub struct Difference {
 
 /// Kinds of differences.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Change {
+pub enum DifferenceKind {
     /// Only in the newer one.
     Came,
     /// Only in the older one.
@@ -38,13 +38,19 @@ pub fn differences(older: &Board, newer: &Board) -> Vec<Difference> {
     let mut found = whole(older, newer);
     found.extend(part(older, newer));
     found.extend(joints(older, newer));
-    found.extend(neighbours(older, newer));
+    found.extend(components(older, newer));
     found
 }
 
-fn changed(what: &str, said: Vec<String>) -> Option<Difference> {
-    let difference = |said| Difference { what: what.to_owned(), kind: Change::Changed, said, was: None, is: None };
-    (!said.is_empty()).then(|| difference(said.join(", ")))
+fn changed(what: &str, found: Vec<String>) -> Option<Difference> {
+    let difference = |found| Difference {
+        what: what.to_owned(),
+        kind: DifferenceKind::Changed,
+        what_differs: found,
+        was: None,
+        is: None,
+    };
+    (!found.is_empty()).then(|| difference(found.join(", ")))
 }
 
 /// `12 mm, was 11 mm`, where they differ.
@@ -82,12 +88,12 @@ fn whole(older: &Board, newer: &Board) -> Vec<Difference> {
 }
 
 /// Where a thing was and is.
-struct Places {
+struct JointPlaces {
     was: (Face, Rect),
     is: (Face, Rect),
 }
 
-impl Places {
+impl JointPlaces {
     fn moved(&self) -> Option<String> {
         let ((was_face, was), (face, is)) = (&self.was, &self.is);
         let (dx, dy) = (is.centre.x - was.centre.x, is.centre.y - was.centre.y);
@@ -107,10 +113,10 @@ impl Places {
     fn difference(self, what: &str, values: impl IntoIterator<Item = Option<String>>) -> Option<Difference> {
         let moved: Vec<String> = [self.moved(), self.resized()].into_iter().flatten().collect();
         let values: Vec<String> = values.into_iter().flatten().collect();
-        let kind = if moved.is_empty() { Change::Changed } else { Change::Moved };
-        let said = [moved, values].concat().join(", ");
+        let kind = if moved.is_empty() { DifferenceKind::Changed } else { DifferenceKind::Moved };
+        let found = [moved, values].concat().join(", ");
         let (was, is) = (Some(self.was), Some(self.is));
-        (!said.is_empty()).then(|| Difference { what: what.to_owned(), kind, said, was, is })
+        (!found.is_empty()).then(|| Difference { what: what.to_owned(), kind, what_differs: found, was, is })
     }
 }
 
@@ -123,7 +129,7 @@ fn part(older: &Board, newer: &Board) -> Option<Difference> {
         value("pegs", &a.pegs, &b.pegs),
         value("shell", &a.shell, &b.shell),
     ];
-    Places { was: (a.face, a.body), is: (b.face, b.body) }.difference("The part", values)
+    JointPlaces { was: (a.face, a.body), is: (b.face, b.body) }.difference("The part", values)
 }
 
 /// Joints against their part, so that a moved part is one difference, not one per joint.
@@ -137,29 +143,30 @@ fn joints(older: &Board, newer: &Board) -> Option<Difference> {
     let same = |j: &Joint| a.iter().any(|o| o.name == j.name && own(older, o) == own(newer, j));
     let new = b.iter().filter(|j| !same(j)).count();
     let gone = a.iter().filter(|o| !b.iter().any(|j| j.name == o.name)).count();
-    let said = [(new > 0).then(|| format!("{new} new or changed")), (gone > 0).then(|| format!("{gone} gone"))];
-    changed("Joints", said.into_iter().flatten().collect())
+    let found = [(new > 0).then(|| format!("{new} new or changed")), (gone > 0).then(|| format!("{gone} gone"))];
+    changed("Joints", found.into_iter().flatten().collect())
 }
 
-fn neighbours(older: &Board, newer: &Board) -> Vec<Difference> {
-    let find = |board: &'_ Board, name: &str| board.neighbours.iter().position(|n| n.name == name);
-    let kept = |n: &Neighbour| match find(older, &n.name) {
-        Some(k) => neighbour(&older.neighbours[k], n),
-        None => Some(alone(n, Change::Came)),
+fn components(older: &Board, newer: &Board) -> Vec<Difference> {
+    let find = |board: &'_ Board, name: &str| board.components.iter().position(|n| n.name == name);
+    let kept = |n: &Component| match find(older, &n.name) {
+        Some(k) => component(&older.components[k], n),
+        None => Some(alone(n, DifferenceKind::Came)),
     };
-    let gone = older.neighbours.iter().filter(|n| find(newer, &n.name).is_none()).map(|n| alone(n, Change::Went));
-    newer.neighbours.iter().filter_map(kept).chain(gone).collect()
+    let gone =
+        older.components.iter().filter(|n| find(newer, &n.name).is_none()).map(|n| alone(n, DifferenceKind::Went));
+    newer.components.iter().filter_map(kept).chain(gone).collect()
 }
 
-fn alone(n: &Neighbour, kind: Change) -> Difference {
+fn alone(n: &Component, kind: DifferenceKind) -> Difference {
     let place = Some((n.face, n.body));
-    let (was, is) = if kind == Change::Came { (None, place) } else { (place, None) };
-    Difference { what: n.name.clone(), kind, said: n.material.name().to_owned(), was, is }
+    let (was, is) = if kind == DifferenceKind::Came { (None, place) } else { (place, None) };
+    Difference { what: n.name.clone(), kind, what_differs: n.material.name().to_owned(), was, is }
 }
 
-fn neighbour(a: &Neighbour, b: &Neighbour) -> Option<Difference> {
-    let limit = |n: &Neighbour| format!("{:.0} °C", n.limit().in_celsius());
-    let round = |n: &Neighbour| if n.round { "round" } else { "rectangular" };
+fn component(a: &Component, b: &Component) -> Option<Difference> {
+    let limit = |n: &Component| format!("{:.0} °C", n.limit().in_celsius());
+    let round = |n: &Component| if n.round { "round" } else { "rectangular" };
     let values = [
         value("", &a.material.name(), &b.material.name()),
         value("", &round(a), &round(b)),
@@ -167,14 +174,15 @@ fn neighbour(a: &Neighbour, b: &Neighbour) -> Option<Difference> {
         value("limit", &limit(a), &limit(b)),
         value("own joints", &a.soldered(), &b.soldered()),
     ];
-    Places { was: (a.face, a.body), is: (b.face, b.body) }.difference(&b.name, values)
+    JointPlaces { was: (a.face, a.body), is: (b.face, b.body) }.difference(&b.name, values)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::board::rules::tests::{board, rect};
-    use crate::board::{Thing, Turn};
+    use crate::board::turn::Pose;
+    use crate::board::{ComponentKind, Turn};
 
     #[test]
     fn a_board_does_not_differ_from_itself() {
@@ -184,27 +192,32 @@ mod tests {
     #[test]
     fn what_came_went_moved_and_changed_is_told_apart() {
         let (older, mut newer) = (board(), board());
-        newer.neighbours[0].body.centre.x += 1.5;
-        newer.neighbours.push(Thing::Coil.at("L1", Face::Bottom, rect(20.0, 20.0, 6.0, 6.0)));
+        newer.components[0].body.centre.x += 1.5;
+        newer.components.push(ComponentKind::Coil.at("L1", Face::Bottom, rect(20.0, 20.0, 6.0, 6.0)));
         newer.stack.layers = 8;
-        let kinds = |from: &Board, to: &Board| -> Vec<(String, Change)> {
+        let kinds = |from: &Board, to: &Board| -> Vec<(String, DifferenceKind)> {
             differences(from, to).into_iter().map(|d| (d.what, d.kind)).collect()
         };
         let named = |what: &str, kind| (what.to_owned(), kind);
-        let forth = [named("Stack-up", Change::Changed), named("U1", Change::Moved), named("L1", Change::Came)];
+        let forth = [
+            named("Stack-up", DifferenceKind::Changed),
+            named("U1", DifferenceKind::Moved),
+            named("L1", DifferenceKind::Came),
+        ];
         assert_eq!(kinds(&older, &newer), forth);
-        assert_eq!(kinds(&newer, &older)[2], named("L1", Change::Went));
-        assert!(differences(&older, &newer)[1].said.contains("by 1.5 mm right"));
+        assert_eq!(kinds(&newer, &older)[2], named("L1", DifferenceKind::Went));
+        assert!(differences(&older, &newer)[1].what_differs.contains("by 1.5 mm right"));
     }
 
     #[test]
     fn a_moved_part_is_one_difference() {
         let (older, mut newer) = (board(), board());
         let part = newer.connector.clone();
-        newer.connector = part.placed((super::super::Point { x: 31.0, y: 6.0 }, Turn::None, part.face));
+        newer.connector =
+            part.placed(Pose { at: super::super::Point { x: 31.0, y: 6.0 }, turn: Turn::None, face: part.face });
         let found = differences(&older, &newer);
         assert_eq!(found.len(), 1, "{found:?}");
         newer.connector.joints[2].hidden = true;
-        assert_eq!(differences(&older, &newer)[1].said, "1 new or changed");
+        assert_eq!(differences(&older, &newer)[1].what_differs, "1 new or changed");
     }
 }

@@ -9,10 +9,10 @@ use crate::units::Length;
 /// The connector that is to be replaced, placed on the board.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Connector {
-    /// What the shop calls it.
+    /// Name.
     pub name: String,
     /// How stoutly its pins join the body, and which reworking habits apply.
-    pub family: Family,
+    pub family: ConnectorFamily,
     /// The face it stands on.
     pub face: Face,
     /// Its body seen from above.
@@ -34,7 +34,7 @@ pub struct Connector {
 /// Families of connectors, by what their joints and bodies are like.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Family {
+pub enum ConnectorFamily {
     /// A port a cable plugs into.
     Port,
     /// A flex connector with a latch.
@@ -52,18 +52,18 @@ pub enum Family {
 pub struct BodyLink {
     /// One signal pin, W/K.
     pub pin: f64,
-    /// One shell leg into the shell (or the body where there is none), W/K.
-    pub leg: f64,
+    /// One anchor into the shell (or the body where there is none), W/K.
+    pub anchor: f64,
 }
 
-impl Family {
-    /// How its pins and legs conduct into the body.
+impl ConnectorFamily {
+    /// How its pins and anchors conduct into the body.
     pub const fn body_link(self) -> BodyLink {
         match self {
-            Self::Flex | Self::BoardToBoard => BodyLink { pin: 1e-3, leg: 2e-3 },
-            Self::Port => BodyLink { pin: 2e-3, leg: 2e-2 },
-            Self::Jack => BodyLink { pin: 6e-3, leg: 6e-3 },
-            Self::Power => BodyLink { pin: 2e-2, leg: 2e-2 },
+            Self::Flex | Self::BoardToBoard => BodyLink { pin: 1e-3, anchor: 2e-3 },
+            Self::Port => BodyLink { pin: 2e-3, anchor: 2e-2 },
+            Self::Jack => BodyLink { pin: 6e-3, anchor: 6e-3 },
+            Self::Power => BodyLink { pin: 2e-2, anchor: 2e-2 },
         }
     }
 
@@ -89,7 +89,7 @@ impl Family {
 pub struct Joint {
     /// `A1`, `leg 2`.
     pub name: String,
-    /// The row it stands in, as seen under the microscope; legs have their own.
+    /// The row it stands in, as seen under the microscope; anchors have their own.
     pub row: String,
     /// Where, mm.
     pub at: Point,
@@ -111,7 +111,7 @@ pub enum Role {
     Ground,
     /// Supply: tied to a plane or a wide trace.
     Power,
-    /// Shell leg or anchor: carries force, tied to ground copper.
+    /// Anchor (a soldered shell tab or leg): carries force, tied to ground copper.
     Anchor,
 }
 

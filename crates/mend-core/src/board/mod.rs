@@ -1,34 +1,34 @@
-//! The board: outline, stack-up, the connector with its joints, the neighbours.
+//! The board: outline, stack-up, the connector with its joints, the components.
 //!
 //! Coordinates are mm, x to the right, y away from the technician, seen from the top face. The bottom face uses the
 //! same x and y (looking through the board), so one place has one coordinate.
 
 pub mod compare;
+mod component;
+mod component_kind;
 mod connector;
 pub mod draft;
 mod geometry;
 mod groups;
+mod keep_intact;
 pub mod library;
 mod metal;
-mod must_live;
-mod neighbour;
 mod outline;
 pub mod photo;
 pub mod rules;
 mod stack;
 pub mod stack_guess;
-mod thing;
 mod turn;
 
-pub use connector::{BodyLink, Connector, Family, Joint, JointShape, Role};
+pub use component::Component;
+pub use component_kind::ComponentKind;
+pub use connector::{BodyLink, Connector, ConnectorFamily, Joint, JointShape, Role};
 pub use geometry::{Face, Point, Rect};
 pub use groups::{JointGroup, groups, row_names};
-pub use must_live::MustLive;
-pub use neighbour::Neighbour;
+pub use keep_intact::KeepIntact;
 pub use outline::Outline;
 pub use stack::StackUp;
-pub use thing::Thing;
-pub use turn::Turn;
+pub use turn::{Pose, Turn};
 
 /// A board model: everything the heat run needs to know of what lies on the bench.
 #[derive(Debug, Clone, PartialEq)]
@@ -43,8 +43,8 @@ pub struct Board {
     pub stack: StackUp,
     /// The part that is to be replaced.
     pub connector: Connector,
-    /// What must not be hurt.
-    pub neighbours: Vec<Neighbour>,
+    /// What must not be damaged.
+    pub components: Vec<Component>,
 }
 
 impl Board {

@@ -12,7 +12,7 @@ use crate::units::Length;
 /// What was seen and weighed. What was not looked at says nothing.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(deny_unknown_fields, default)]
-pub struct Seen {
+pub struct BoardSigns {
     /// Against a lamp.
     pub light: Option<Light>,
     /// Holes in pads, filled flat.
@@ -20,7 +20,7 @@ pub struct Seen {
     /// Copper lines that a loupe shows at the rim.
     pub edge_lines: Option<u32>,
     /// Weight and area of the board.
-    pub weighed: Option<Weighed>,
+    pub weighed: Option<BoardWeight>,
     /// Beside a board that one knows.
     pub beside: Option<Beside>,
 }
@@ -52,7 +52,7 @@ pub enum Vias {
 /// A board on the scales.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-pub struct Weighed {
+pub struct BoardWeight {
     /// g.
     pub grams: f64,
     /// mm².
@@ -120,15 +120,15 @@ const AT_ODDS: f64 = 2e-3;
 /// Half width of the middle eight in ten of a bell, in standard deviations (T).
 const EIGHT_IN_TEN: f64 = 1.281_6;
 
-struct Candidate {
+struct StackCandidate {
     stack: StackUp,
     odds: f64,
     ln_in_plane: f64,
 }
 
 /// What a board of this thickness is, by what was seen.
-pub fn stack_guess(thickness: Length, seen: &Seen) -> StackGuess {
-    let prior = candidates(thickness, &Seen::default());
+pub fn stack_guess(thickness: Length, seen: &BoardSigns) -> StackGuess {
+    let prior = candidates(thickness, &BoardSigns::default());
     let mut left = candidates(thickness, seen);
     let agreed: f64 = left.iter().map(|c| c.odds).sum::<f64>() / prior.iter().map(|c| c.odds).sum::<f64>();
     // None agreed at all is no number: that is at odds as well.
@@ -154,14 +154,14 @@ pub fn stack_guess(thickness: Length, seen: &Seen) -> StackGuess {
 }
 
 /// Of the likeliest number of layers the stack-up that conducts most nearly as the mean of all.
-fn nearest(left: &[Candidate], mean: f64, layers: &[(u32, f64)]) -> Option<StackUp> {
+fn nearest(left: &[StackCandidate], mean: f64, layers: &[(u32, f64)]) -> Option<StackUp> {
     let likeliest = layers.iter().max_by(|a, b| a.1.total_cmp(&b.1))?.0;
-    let far = |c: &&Candidate| (c.ln_in_plane - mean).abs();
+    let far = |c: &&StackCandidate| (c.ln_in_plane - mean).abs();
     let of_them = left.iter().filter(|c| c.stack.layers == likeliest && c.odds > 0.0);
     of_them.min_by(|a, b| far(a).total_cmp(&far(b))).map(|c| c.stack.clone())
 }
 
-fn candidates(thickness: Length, seen: &Seen) -> Vec<Candidate> {
+fn candidates(thickness: Length, seen: &BoardSigns) -> Vec<StackCandidate> {
     let mut all = Vec::new();
     for (layers, common) in LAYERS {
         for (planes, share) in planes(layers) {
@@ -170,7 +170,7 @@ fn candidates(thickness: Length, seen: &Seen) -> Vec<Candidate> {
                     let usual = StackUp::usual(thickness);
                     let stack = StackUp { layers, planes, foil_um, plane_coverage, signal_coverage, ..usual };
                     let odds = common * share * foil_odds * cover_odds * fits(&stack) * likelihood(&stack, seen);
-                    all.push(Candidate { ln_in_plane: stack.in_plane().ln(), stack, odds });
+                    all.push(StackCandidate { ln_in_plane: stack.in_plane().ln(), stack, odds });
                 }
             }
         }
@@ -195,7 +195,7 @@ fn fits(stack: &StackUp) -> f64 {
     if between < LEAST_DIELECTRIC_MM { 0.0 } else { 1.0 }
 }
 
-fn likelihood(stack: &StackUp, seen: &Seen) -> f64 {
+fn likelihood(stack: &StackUp, seen: &BoardSigns) -> f64 {
     let light = seen.light.map_or(1.0, |light| light_odds(stack, light));
     let vias = seen.vias.map_or(1.0, |vias| via_odds(stack.layers, vias));
     let lines = seen.edge_lines.map_or(1.0, |lines| line_odds(stack.layers, lines));
@@ -239,7 +239,7 @@ fn line_odds(layers: u32, seen: u32) -> f64 {
     }
 }
 
-fn weight_odds(stack: &StackUp, weighed: Weighed) -> f64 {
+fn weight_odds(stack: &StackUp, weighed: BoardWeight) -> f64 {
     let (more, spread) = if weighed.bare { (1.0, BARE_SPREAD) } else { PARTS };
     let off = (weighed.grams / weighed.area_mm2 / (stack.weight() * more)).ln() / spread;
     (-0.5 * off * off).exp()
@@ -260,7 +260,7 @@ fn feel_odds(stack: &StackUp, beside: Beside) -> f64 {
 mod tests {
     use super::*;
 
-    fn guess(thickness: f64, seen: Seen) -> StackGuess {
+    fn guess(thickness: f64, seen: BoardSigns) -> StackGuess {
         stack_guess(Length::mm(thickness), &seen)
     }
     fn odds(guess: &StackGuess, layers: u32) -> f64 {
@@ -269,7 +269,7 @@ mod tests {
 
     #[test]
     fn nothing_seen_is_as_unsure_as_it_is() {
-        let blind = guess(1.6, Seen::default());
+        let blind = guess(1.6, BoardSigns::default());
         let spread = blind.stack.spread.expect("a spread");
         assert!((0.45..0.9).contains(&spread), "{spread}");
         assert!(blind.in_plane.1 > 3.0 * blind.in_plane.0);
@@ -279,13 +279,13 @@ mod tests {
     #[test]
     fn every_look_makes_it_surer_and_a_bare_board_on_the_scales_most() {
         let spread = |seen| guess(1.2, seen).stack.spread.expect("a spread");
-        let lamp = Seen { light: Some(Light::Nowhere), ..Seen::default() };
-        let lines = Seen { edge_lines: Some(8), ..lamp };
+        let lamp = BoardSigns { light: Some(Light::Nowhere), ..BoardSigns::default() };
+        let lines = BoardSigns { edge_lines: Some(8), ..lamp };
         let truth =
             StackUp { layers: 8, planes: 3, foil_um: 25.0, plane_coverage: 0.75, ..StackUp::usual(Length::mm(1.2)) };
-        let weighed = Weighed { grams: truth.weight() * 9000.0, area_mm2: 9000.0, bare: true };
-        let scales = Seen { weighed: Some(weighed), ..lines };
-        let all = [Seen::default(), lamp, lines, scales].map(spread);
+        let weighed = BoardWeight { grams: truth.weight() * 9000.0, area_mm2: 9000.0, bare: true };
+        let scales = BoardSigns { weighed: Some(weighed), ..lines };
+        let all = [BoardSigns::default(), lamp, lines, scales].map(spread);
         assert!(all[1] < all[0] && all[2] < all[1] && all[3] < all[2], "{all:?}");
         let found = guess(1.2, scales);
         assert!((found.in_plane.0..found.in_plane.1).contains(&truth.in_plane()), "{found:?}");
@@ -294,28 +294,30 @@ mod tests {
 
     #[test]
     fn light_between_the_traces_means_no_plane() {
-        let found = guess(1.6, Seen { light: Some(Light::Between), ..Seen::default() });
+        let found = guess(1.6, BoardSigns { light: Some(Light::Between), ..BoardSigns::default() });
         assert!(odds(&found, 2) > 0.4, "{found:?}");
-        assert!(found.stack.in_plane() < guess(1.6, Seen::default()).stack.in_plane());
+        assert!(found.stack.in_plane() < guess(1.6, BoardSigns::default()).stack.in_plane());
     }
 
     #[test]
     fn heavier_than_a_known_board_leans_to_more_copper() {
         let known = StackUp { layers: 4, ..StackUp::usual(Length::mm(1.6)) }.weight();
-        let feels = |feels| guess(1.6, Seen { beside: Some(Beside { known, feels }), ..Seen::default() }).in_plane.1;
+        let feels = |feels| {
+            guess(1.6, BoardSigns { beside: Some(Beside { known, feels }), ..BoardSigns::default() }).in_plane.1
+        };
         assert!(feels(Feels::Heavier) > feels(Feels::Same) && feels(Feels::Same) > feels(Feels::Lighter));
     }
 
     #[test]
     fn observations_that_fight_are_said_to() {
-        let weighed = Some(Weighed { grams: 500.0, area_mm2: 9000.0, bare: true });
-        let found = guess(1.0, Seen { weighed, ..Seen::default() });
+        let weighed = Some(BoardWeight { grams: 500.0, area_mm2: 9000.0, bare: true });
+        let found = guess(1.0, BoardSigns { weighed, ..BoardSigns::default() });
         assert!(found.at_odds);
-        assert_eq!(found.in_plane, guess(1.0, Seen::default()).in_plane, "then the prior stands");
+        assert_eq!(found.in_plane, guess(1.0, BoardSigns::default()).in_plane, "then the prior stands");
     }
 
     #[test]
     fn a_thin_board_is_never_given_layers_that_do_not_fit_in() {
-        assert!(guess(0.4, Seen::default()).layers.iter().all(|(n, _)| *n <= 8));
+        assert!(guess(0.4, BoardSigns::default()).layers.iter().all(|(n, _)| *n <= 8));
     }
 }

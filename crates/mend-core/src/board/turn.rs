@@ -74,10 +74,22 @@ impl Turn {
     }
 }
 
+/// How a part stands on a board.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Pose {
+    /// The middle of its body.
+    pub at: Point,
+    /// Its turn.
+    pub turn: Turn,
+    /// Its face.
+    pub face: Face,
+}
+
 impl Connector {
     /// The connector with its body's middle at a place, turned, on a face. On the bottom face its left is its right: one
     /// looks through the board.
-    pub fn placed(&self, (at, turn, face): (Point, Turn, Face)) -> Self {
+    pub fn placed(&self, pose: Pose) -> Self {
+        let Pose { at, turn, face } = pose;
         let middle = self.body.centre;
         let flip = if face == self.face { 1.0 } else { -1.0 };
         let place = |p: Point| {
@@ -104,17 +116,17 @@ mod tests {
     fn four_quarters_and_two_faces_bring_a_part_back() {
         let made = library::kind("power-jack").expect("a kind").make(&library::Values::new()).expect("usual");
         let at = Point { x: 0.0, y: 0.0 };
-        let round = (0..4).fold(made.clone(), |part, _| part.placed((at, Turn::Quarter, Face::Top)));
+        let round = (0..4).fold(made.clone(), |part, _| part.placed(Pose { at, turn: Turn::Quarter, face: Face::Top }));
         assert_eq!(round, made);
-        let over = made.placed((at, Turn::None, Face::Bottom));
+        let over = made.placed(Pose { at, turn: Turn::None, face: Face::Bottom });
         assert_ne!(over.joints[0].at, made.joints[0].at);
-        assert_eq!(over.placed((at, Turn::None, Face::Top)), made);
+        assert_eq!(over.placed(Pose { at, turn: Turn::None, face: Face::Top }), made);
     }
 
     #[test]
     fn a_quarter_turn_brings_the_mouth_to_the_right() {
         let made = library::kind("usb-c-top").expect("a kind").make(&library::Values::new()).expect("usual");
-        let turned = made.placed((Point { x: 50.0, y: 20.0 }, Turn::Quarter, Face::Top));
+        let turned = made.placed(Pose { at: Point { x: 50.0, y: 20.0 }, turn: Turn::Quarter, face: Face::Top });
         // Pins stood behind the body (+y): now they stand to its left.
         assert!(turned.joints[0].at.x < turned.body.left() + 0.1);
         assert_eq!((turned.body.width, turned.body.depth), (made.body.depth, made.body.width));

@@ -2,7 +2,6 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::network::{Network, SOLDER_CAPACITY, SOLDER_LATENT};
 use crate::board::{Board, Joint};
 
 /// Copper, W/mK (T), and solder (D).
@@ -25,7 +24,7 @@ pub struct Bridge {
 
 impl Bridge {
     /// Section of the wire, mm².
-    fn wire_mm2(&self) -> f64 {
+    pub(super) fn wire_mm2(&self) -> f64 {
         std::f64::consts::FRAC_PI_4 * self.wire_mm * self.wire_mm
     }
 
@@ -45,22 +44,6 @@ impl Bridge {
             (self.wire_mm > 0.0 || apart <= POOL_REACHES_MM).then_some((pair[0], pair[1], apart))
         };
         chain.windows(2).filter_map(span).collect()
-    }
-
-    /// Lays it on a network: neighbouring joints are joined, and each carries its half of the metal between.
-    pub(super) fn lay(&self, network: &mut Network, board: &Board) {
-        for (a, b, apart) in self.spans(board) {
-            let (a, b) = (network.joints[a], network.joints[b]);
-            let capacity = (self.wire_mm2() * COPPER_CAPACITY + self.bead_mm2 * SOLDER_CAPACITY) * apart * 1e-9;
-            for node in [a, b] {
-                let node = &mut network.nodes.nodes[node];
-                node.capacity += capacity / 2.0;
-                node.melting.iter_mut().for_each(|m| m.latent += self.bead_mm2 * apart * SOLDER_LATENT / 2.0);
-            }
-            if a != b {
-                network.nodes.join(a, b, self.conducts() / (apart * 1e-3));
-            }
-        }
     }
 }
 

@@ -2,6 +2,7 @@
 //! board, one iron in the middle (heating.md, equation 15). Order of magnitude only: no measured data stand behind it.
 
 use super::axis::Axis;
+use super::boundary::BoundaryConditions;
 use super::bridge::{Bridge, COPPER_CAPACITY};
 use super::field::RIM_LOSS;
 use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
@@ -9,7 +10,6 @@ use super::mesh::{Mesh, Slab};
 use super::network::{SOLDER_CAPACITY, SOLDER_LATENT};
 use super::nodes::{CellLink, Melting, Node, NodeLink, Nodes};
 use super::simulation::Simulation;
-use super::surroundings::Surroundings;
 use crate::units::Temperature;
 
 /// The piece of board that takes part, mm: beyond it nothing is felt within a minute.
@@ -17,7 +17,7 @@ const BOARD_MM: usize = 60;
 
 /// A wire soldered along a row, or solder alone.
 #[derive(Debug, Clone, PartialEq)]
-pub struct BridgeWire {
+pub struct WireModel {
     /// The iron, in the middle.
     pub iron: Iron,
     /// The wire's diameter, mm; 0 for a blob.
@@ -36,7 +36,7 @@ pub struct BridgeWire {
     pub board: Temperature,
 }
 
-impl BridgeWire {
+impl WireModel {
     /// k A of wire and bead together, W m/K.
     pub fn conducts(&self) -> f64 {
         Bridge { wire_mm: self.wire_mm, bead_mm2: self.bead_mm2 }.conducts()
@@ -94,7 +94,7 @@ impl BridgeWire {
         nodes.touches = under.iter().map(|b| NodeLink { a: tip, b: *b, conductance }).collect();
         let (columns, count, set) = (mesh.inside.len(), nodes.nodes.len(), over(self.iron.set));
         let mut simulation = Simulation::new(mesh, nodes, (RIM_LOSS, self.board.in_kelvin()), 0.25);
-        let mut air = Surroundings::still(columns, count);
+        let mut air = BoundaryConditions::still(columns, count);
         air.hold(tip, set);
         simulation.set_node(tip, set * TIP_CAPACITY);
         simulation.set_air(&air);
@@ -111,8 +111,8 @@ mod tests {
         Slab { thickness: 1.6e-3, in_plane: 20.0, through: 1.2, capacity: 2.3e6 }
     }
 
-    fn heavy(board: f64, melts: f64) -> BridgeWire {
-        BridgeWire {
+    fn heavy(board: f64, melts: f64) -> WireModel {
+        WireModel {
             iron: Iron { set: Temperature::celsius(400.0), tip: Length::mm(4.0), row: String::new() },
             wire_mm: 1.0,
             bead_mm2: 2.0,

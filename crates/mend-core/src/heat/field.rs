@@ -6,7 +6,7 @@
 //! down the layers in packs of sixteen columns: their coefficients are loaded once for all layers, and each layer's values
 //! are the next one's neighbour above. Loads into local arrays first, arithmetic next, one store last. (Written over
 //! slices it met fourteen pointers that might alias, was not vectorised, and ran at a seventh of the speed.)
-//! Excess over the room, in K. f32 in use, f64 in the energy check.
+//! Excess over ambient, in K. f32 in use, f64 in the energy check.
 
 use num_traits::Float;
 
@@ -61,7 +61,7 @@ pub struct Coefficients<R> {
     through: R,
     /// Top and bottom.
     faces: [FaceRates<R>; 2],
-    room_k: R,
+    ambient_k: R,
 }
 
 /// What the air does to one face: `gain - loss T - radiation ((room + T)^4 - room^4)`, K/s.
@@ -99,7 +99,7 @@ impl SurfaceAir {
 
 impl<R: Real> Coefficients<R> {
     /// Conduction within the board; faces insulated until [`Self::set_faces`]. `rim` is the loss there, W/m²K.
-    pub fn new(mesh: &Mesh, rim: f64, room_k: f64) -> Self {
+    pub fn new(mesh: &Mesh, rim: f64, ambient_k: f64) -> Self {
         let (nx, ny) = (mesh.x.len(), mesh.y.len());
         let dz = mesh.layer_thickness();
         let row = nx.next_multiple_of(PACK);
@@ -117,7 +117,7 @@ impl<R: Real> Coefficients<R> {
             diagonal: columns(),
             through: R::of(mesh.slab.through / (mesh.slab.capacity * dz * dz)),
             faces: [none(), none()],
-            room_k: R::of(room_k),
+            ambient_k: R::of(ambient_k),
         };
         for (i, j) in (0..ny).flat_map(|j| (0..nx).map(move |i| (i, j))) {
             made.fill_column(mesh, (i, j), rim);
@@ -200,8 +200,15 @@ fn load<R: Real>(from: &[R], at: usize) -> Pack<R> {
     pack
 }
 
+/// Where a pack is swept: its first cell, the layer, and what is above and below.
+struct SweepSpot<'a, R> {
+    cell: usize,
+    layer: usize,
+    slice: &'a Slice<R>,
+}
+
 /// Sixteen columns of board beside each other: their coefficients, held while the sweep goes down the layers.
-struct Columns<R> {
+struct ColumnPack<R> {
     west: Pack<R>,
     east: Pack<R>,
     near: Pack<R>,
@@ -220,8 +227,8 @@ struct Slice<R> {
 
 impl<R: Real> Coefficients<R> {
     #[inline(always)]
-    fn columns(&self, column: usize) -> Columns<R> {
-        Columns {
+    fn columns(&self, column: usize) -> ColumnPack<R> {
+        ColumnPack {
             west: load(&self.west, column),
             east: load(&self.east, column),
             near: load(&self.near, column),
@@ -233,7 +240,8 @@ impl<R: Real> Coefficients<R> {
 
     /// Rates of the pack at `cell` of `layer`, K/s.
     #[inline(always)]
-    fn rates(&self, state: &[R], columns: &Columns<R>, (cell, layer, slice): (usize, usize, &Slice<R>)) -> Pack<R> {
+    fn rates(&self, state: &[R], columns: &ColumnPack<R>, spot: &SweepSpot<'_, R>) -> Pack<R> {
+        let SweepSpot { cell, layer, slice } = *spot;
         let across = (self.row + 2) * self.layers;
         let (west, east) = (load(state, cell - 1), load(state, cell + 1));
         let (near, far) = (load(state, cell - across), load(state, cell + across));
@@ -259,10 +267,10 @@ impl<R: Real> Coefficients<R> {
     fn add_face(&self, face: &FaceRates<R>, (column, t): (usize, &Pack<R>), rate: &mut Pack<R>) {
         let (gain, loss, radiation) =
             (load(&face.gain, column), load(&face.loss, column), load(&face.radiation, column));
-        let room2 = self.room_k * self.room_k;
+        let room2 = self.ambient_k * self.ambient_k;
         let room4 = room2 * room2;
         for l in 0..PACK {
-            let k = t[l] + self.room_k;
+            let k = t[l] + self.ambient_k;
             let k2 = k * k;
             rate[l] = rate[l] + gain[l] - loss[l] * t[l] - radiation[l] * (k2 * k2 - room4);
         }
@@ -283,7 +291,11 @@ fn first_stage<R: Real>(c: &Coefficients<R>, start: &[R], first: &mut [R]) {
                 let cell = c.cell((i, j), layer);
                 let down = if layer + 1 == c.layers { here } else { load(start, cell + c.row + 2) };
                 let slice = Slice { up, here, down };
-                first[cell..cell + PACK].copy_from_slice(&c.rates(start, &columns, (cell, layer, &slice)));
+                first[cell..cell + PACK].copy_from_slice(&c.rates(
+                    start,
+                    &columns,
+                    &SweepSpot { cell, layer, slice: &slice },
+                ));
                 (up, here) = (here, down);
             }
         }
@@ -303,7 +315,7 @@ fn next_stage<R: Real>(c: &Coefficients<R>, w: Weights, arrays: Arrays<'_, R>) {
                 let cell = c.cell((i, j), layer);
                 let down = if layer + 1 == c.layers { here } else { load(arrays.now, cell + c.row + 2) };
                 let slice = Slice { up, here, down };
-                let l = c.rates(arrays.now, &columns, (cell, layer, &slice));
+                let l = c.rates(arrays.now, &columns, &SweepSpot { cell, layer, slice: &slice });
                 let (y0, l0) = (load(arrays.start, cell), load(arrays.first, cell));
                 let mut next = load(arrays.next, cell);
                 for k in 0..PACK {

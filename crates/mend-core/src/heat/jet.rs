@@ -14,8 +14,8 @@ pub struct JetLaw {
     pub real_flow: f64,
     /// Back pressure of a narrow nozzle on a fan, 0-0.08; 0 for a pump (E, tuned).
     pub back_pressure: f64,
-    /// Outlet over set temperature, 0.9-1.0 (E).
-    pub outlet_share: f64,
+    /// Nozzle over set temperature, 0.9-1.0 (E).
+    pub exit_share: f64,
     /// Loss of the nozzle, W/K, 0.01-0.06 (E, tuned).
     pub nozzle_loss: f64,
     /// Potential-core decay, 4.2-6 (T).
@@ -37,7 +37,7 @@ impl JetLaw {
                 Blower::Fan => 0.025,
                 Blower::Pump => 0.0,
             },
-            outlet_share: 0.98,
+            exit_share: 0.98,
             nozzle_loss: 0.025,
             core_decay: 5.0,
             footprint: 2.2,
@@ -52,24 +52,24 @@ pub(super) const AIR_DENSITY: f64 = 1.19;
 const AIR_SPECIFIC_HEAT: f64 = 1040.0;
 /// Prandtl number of air (T).
 const PRANDTL: f64 = 0.70;
-/// A bare outlet, m: from here on a nozzle costs no flow.
+/// A bare nozzle, m: from here on a nozzle costs no flow.
 const BARE_OUTLET: f64 = 0.020;
 
 /// A round jet on its way to a plate.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Jet {
-    /// Outlet diameter D, m.
+    /// Nozzle diameter D, m.
     pub diameter: f64,
-    /// Outlet to plate Z, m.
+    /// Nozzle to plate Z, m.
     pub distance: f64,
     /// Mass flow, kg/s.
     pub mass_flow: f64,
-    /// Outlet temperature over the room, K.
-    pub outlet_excess: f64,
+    /// Nozzle temperature over ambient, K.
+    pub exit_excess: f64,
     /// Reynolds number at film properties.
     pub reynolds: f64,
-    /// The room, K.
-    pub room_k: f64,
+    /// Ambient temperature, K.
+    pub ambient_k: f64,
     stagnation: f64,
     shape: f64,
     centre_excess: f64,
@@ -86,12 +86,12 @@ impl Jet {
 
         // At low flow the air cools in the nozzle; at high flow the heater may run out of power.
         let set_excess = (tool.set - ambient).in_kelvin();
-        let cooled = law.outlet_share * set_excess * (-law.nozzle_loss / (mass_flow * AIR_SPECIFIC_HEAT)).exp();
+        let cooled = law.exit_share * set_excess * (-law.nozzle_loss / (mass_flow * AIR_SPECIFIC_HEAT)).exp();
         let cap = law.heater_w.map_or(f64::INFINITY, |power| power / (mass_flow * AIR_SPECIFIC_HEAT));
-        let outlet_excess = cooled.min(cap);
+        let exit_excess = cooled.min(cap);
 
-        let outlet_k = ambient.in_kelvin() + outlet_excess;
-        let film = FilmAir::between(outlet_k, 150.0 + ZERO_CELSIUS_IN_KELVIN);
+        let exit_k = ambient.in_kelvin() + exit_excess;
+        let film = FilmAir::between(exit_k, 150.0 + ZERO_CELSIUS_IN_KELVIN);
         let reynolds = 4.0 * mass_flow / (std::f64::consts::PI * diameter * film.viscosity);
         let aspect = (distance / diameter).clamp(2.0, 12.0);
         let aspect_factor = 1.0 / (1.0 + 0.04 * (aspect - 6.0));
@@ -99,25 +99,25 @@ impl Jet {
         let stagnation = law.scale * (film.conductivity / diameter) * PRANDTL.powf(0.42) * martin * aspect_factor
             / (2.0 * law.shape);
 
-        let effective = diameter * (ambient.in_kelvin() / outlet_k).sqrt();
+        let effective = diameter * (ambient.in_kelvin() / exit_k).sqrt();
         let decay = (1.0 + (distance / (law.core_decay * effective)).powi(4)).powf(-0.25);
         Self {
             diameter,
             distance,
             mass_flow,
-            outlet_excess,
+            exit_excess,
             reynolds,
-            room_k: ambient.in_kelvin(),
+            ambient_k: ambient.in_kelvin(),
             stagnation,
             shape: law.shape,
-            centre_excess: outlet_excess * decay,
+            centre_excess: exit_excess * decay,
             width: law.footprint * diameter + 0.1 * distance,
         }
     }
 
     /// The same air, not heated: what it carries off, and brings nothing.
     pub fn unheated(&self) -> Self {
-        Self { outlet_excess: 0.0, centre_excess: 0.0, ..*self }
+        Self { exit_excess: 0.0, centre_excess: 0.0, ..*self }
     }
 
     /// Heat transfer coefficient at `r` metres from the axis, W/m²K.
@@ -130,7 +130,7 @@ impl Jet {
         self.stagnation * self.shape / (x * x + self.shape * self.shape).sqrt()
     }
 
-    /// Gas temperature at the plate over the room, at `r` metres from the axis, K.
+    /// Gas temperature at the plate over ambient, at `r` metres from the axis, K.
     pub fn gas_excess(&self, r: f64) -> f64 {
         let x = r / self.width;
         self.centre_excess / (1.0 + x * x).sqrt()
@@ -173,12 +173,12 @@ mod tests {
     #[test]
     fn r6_the_mean_over_a_disk_is_martins() {
         let law = JetLaw::of(Blower::Fan);
-        let room = Temperature::celsius(23.0);
+        let ambient = Temperature::celsius(23.0);
         for (aspect, x) in [(2.0, 2.5), (4.0, 3.0), (6.0, 2.5), (6.0, 5.0), (8.0, 4.0)] {
             let mut t = tool(100.0, 10.0, 10.0 * aspect);
-            let re = Jet::new(&t, &law, room).reynolds;
+            let re = Jet::new(&t, &law, ambient).reynolds;
             t.flow = Flow::litres_per_minute(100.0 * 14_500.0 / re);
-            let jet = Jet::new(&t, &law, room);
+            let jet = Jet::new(&t, &law, ambient);
             assert!((jet.reynolds / 14_500.0 - 1.0).abs() < 0.02, "Re {}", jet.reynolds);
 
             let rings = 2000;
@@ -188,7 +188,7 @@ mod tests {
 
             let g = (1.0 / x) * (1.0 - 1.1 / x) / (1.0 + 0.1 * (aspect - 6.0) / x);
             let f = 2.0 * jet.reynolds.sqrt() * (1.0 + 0.005 * jet.reynolds.powf(0.55)).sqrt();
-            let film = FilmAir::between(room.in_kelvin() + jet.outlet_excess, 423.15);
+            let film = FilmAir::between(ambient.in_kelvin() + jet.exit_excess, 423.15);
             let martin = g * f * PRANDTL.powf(0.42) * film.conductivity / jet.diameter;
             assert!((mean / martin - 1.0).abs() < 0.06, "({aspect}, {x}): {}", mean / martin);
         }
@@ -197,10 +197,10 @@ mod tests {
     #[test]
     fn a_weak_flow_arrives_cooler_and_a_small_heater_caps_it() {
         let law = JetLaw::of(Blower::Pump);
-        let room = Temperature::celsius(23.0);
-        let outlet = |flow, law: &JetLaw| Jet::new(&tool(flow, 8.0, 10.0), law, room).outlet_excess;
-        assert!(outlet(10.0, &law) < outlet(40.0, &law));
+        let ambient = Temperature::celsius(23.0);
+        let nozzle = |flow, law: &JetLaw| Jet::new(&tool(flow, 8.0, 10.0), law, ambient).exit_excess;
+        assert!(nozzle(10.0, &law) < nozzle(40.0, &law));
         let weak = JetLaw { heater_w: Some(300.0), ..law };
-        assert!(outlet(100.0, &weak) < 0.7 * outlet(100.0, &law));
+        assert!(nozzle(100.0, &weak) < 0.7 * nozzle(100.0, &law));
     }
 }

@@ -1,26 +1,29 @@
 //! How a board heats under a tool, and when its joints melt.
 //!
 //! The board is a graded grid of cells, the bodies and joints on it are lumped nodes holding enthalpy, the tool a pair
-//! of (h, h x gas temperature) per surface cell. Everything is excess over the room in the state, °C at the doors.
+//! of (h, h x gas temperature) per surface cell. Everything is excess over ambient in the state, °C at the doors.
 //! Basis marks at the numbers: T textbook or published correlation, D material-family data, E engineering estimate,
-//! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`unknowns`].
+//! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`parameters`].
 //!
 //! - [`jet`]: what leaves the nozzle and arrives at the board; [`blowing`]: over the places it visits; [`draught`]: what it
-//!   pushes, and what hangs; [`tool`], [`motion`], [`plate`], [`iron`], [`shield`]: what a person sets; [`covered_joint`]: what no shield may lie
+//!   pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`shield`]: what a person sets; [`covered_joint`]: what no shield may lie
 //!   on; [`recipe`]: all of it
 //!   in order
 //! - [`axis`], [`mesh`]: the grid; [`field`]: its state and the sweep over it; [`rkl2`]: the time stepping
-//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`surroundings`]: what the air does
+//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air does
 //!   to all
 //! - [`simulation`]: one step of everything; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until
-//!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures; [`unknowns`]: the
+//!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures; [`parameters`]: the
 //!   samples
 //! - [`bridge`]: what joins the joints for one tip; [`bridge_wire`]: which span an iron keeps molten
 
+mod attach;
 pub mod axis;
 pub mod blowing;
+pub mod boundary;
 pub mod bridge;
 pub mod bridge_wire;
+pub mod case;
 pub mod covered_joint;
 pub mod display;
 pub mod draught;
@@ -31,7 +34,8 @@ pub mod mesh;
 pub mod motion;
 pub mod network;
 pub mod nodes;
-pub mod plate;
+pub mod parameters;
+pub mod preheater;
 pub mod recipe;
 pub mod replay;
 pub mod rig;
@@ -40,11 +44,11 @@ pub mod run;
 pub mod shield;
 pub mod shielding;
 pub mod simulation;
-pub mod surroundings;
+mod spread;
+pub mod station;
 pub mod tool;
 pub mod traces;
 pub mod unit_run;
-pub mod unknowns;
 
 /// Stefan-Boltzmann constant, W/m²K⁴ (CODATA, exact enough).
 pub const STEFAN_BOLTZMANN: f64 = 5.670e-8;

@@ -1,11 +1,8 @@
-//! Builds the lumps of a board: every joint, the part's body and shell, every neighbour, and what joins them.
+//! Builds the lumps of a board: every joint, the part's body and shell, every component, and what joins them.
 
-use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::Mesh;
-use super::nodes::{CellLink, Melting, Node, NodeLink, NodeSurface, Nodes};
-use super::recipe::{Helpers, Recipe};
-use super::shield::Shield;
-use crate::board::{Board, Connector, Face, Joint, JointShape, Neighbour, Rect, Role};
+use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
+use crate::board::{Board, Component, Connector, Face, Joint, JointShape, Rect, Role};
 use crate::materials::BodyMaterial;
 use crate::solder::MeltTarget;
 use crate::units::{Length, Temperature};
@@ -16,7 +13,7 @@ pub(super) const SOLDER_CAPACITY: f64 = 1.7e6;
 pub(super) const SOLDER_LATENT: f64 = 0.40;
 /// Copper alloy of a pin, J/m³K (T).
 const PIN_CAPACITY: f64 = 3.45e6;
-/// Metal of a pin that heats with its joint, per mm² of land, mm³ (E: 0.15 mm sheet twice the land; a leg 1 mm through the board).
+/// Metal of a pin that heats with its joint, per mm² of land, mm³ (E: 0.15 mm sheet twice the land; a stage 1 mm through the board).
 const PIN_METAL: f64 = 0.3;
 /// Pad to joint per land, W/K per mm² (heating.md, equation 11).
 const LAND_CONDUCTANCE: f64 = 9e-3;
@@ -35,7 +32,7 @@ const PEG_MM: f64 = 1.2;
 /// Plastic of a body, W/mK (D, 0.2-0.5).
 const PLASTIC_CONDUCTIVITY: f64 = 0.3;
 /// Emissivity of a bright copper block (D, 0.05-0.3).
-const BLOCK_EMISSIVITY: f64 = 0.15;
+pub(super) const BLOCK_EMISSIVITY: f64 = 0.15;
 /// Emissivity of a tinned shell (D, 0.05-0.3).
 const SHELL_EMISSIVITY: f64 = 0.15;
 
@@ -48,13 +45,13 @@ pub struct Network {
     pub joints: Vec<usize>,
     /// The skin of the part's body.
     pub body: usize,
-    /// For each neighbour, its skin.
-    pub neighbours: Vec<usize>,
-    /// For each neighbour, the board that it is soldered to: columns with their shares, and the layer.
+    /// For each component, its skin.
+    pub components: Vec<usize>,
+    /// For each component, the board that it is soldered to: columns with their shares, and the layer.
     pub stands_on: Vec<Under>,
     /// The board at the part's joints.
     pub pads: Under,
-    /// For each pass, the tip that is held on joints in it: where it goes round without air, one for each place, by turns.
+    /// For each stage, the tip that is held on joints in it: where it goes round without air, one for each place, by turns.
     pub tips: Vec<Vec<usize>>,
 }
 
@@ -69,78 +66,34 @@ pub struct Under {
 
 impl Network {
     /// The lumps of `board` on `mesh`, the joints of the connector melting at `targets`, in their order.
-    pub fn of(board: &Board, mesh: &Mesh, (targets, room): (&[MeltTarget], Temperature)) -> Self {
+    pub fn of(board: &Board, mesh: &Mesh, (targets, ambient): (&[MeltTarget], Temperature)) -> Self {
         let mut nodes = Nodes::default();
         let connector = &board.connector;
-        let (skin, core) = add_body(&mut nodes, mesh, Standing::of_connector(connector));
+        let (skin, core) = add_body(&mut nodes, mesh, StandingBody::of_connector(connector));
         let shell = connector.shell.then(|| add_shell(&mut nodes, connector, skin));
-        let joints = add_joints(&mut nodes, (board, mesh), (targets, room));
+        let joints = add_joints(&mut nodes, (board, mesh), (targets, ambient));
         let link = connector.family.body_link();
         for (joint, node) in connector.joints.iter().zip(&joints) {
             match joint.role {
-                Role::Anchor => nodes.join(*node, shell.unwrap_or(core), link.leg),
+                Role::Anchor => nodes.join(*node, shell.unwrap_or(core), link.anchor),
                 _ => nodes.join(*node, core, link.pin),
             }
         }
-        let pegs = Standing::of_connector(connector);
-        add_pegs(&mut nodes, (mesh, board.stack.thickness), (&pegs, connector.pegs, core));
-        let neighbours =
-            board.neighbours.iter().map(|n| add_body(&mut nodes, mesh, Standing::of_neighbour(n)).0).collect();
-        let under = |n: &Neighbour| Under { columns: mesh.under(&n.covers()), layer: layer_of(mesh, n.face) };
-        let stands_on = board.neighbours.iter().map(under).collect();
+        let pegs = StandingBody::of_connector(connector);
+        add_pegs(&mut nodes, (mesh, board.stack.thickness), &Pegs { standing: &pegs, count: connector.pegs, core });
+        let components =
+            board.components.iter().map(|n| add_body(&mut nodes, mesh, StandingBody::of_component(n)).0).collect();
+        let under = |n: &Component| Under { columns: mesh.under(&n.covers()), layer: layer_of(mesh, n.face) };
+        let stands_on = board.components.iter().map(under).collect();
         let share = 1.0 / connector.joints.len().max(1) as f64;
         let columns = connector.joints.iter().map(|j| (mesh.column_at(j.at), share)).collect();
         let pads = Under { columns, layer: layer_of(mesh, connector.face) };
-        Self { nodes, joints, body: skin, neighbours, stands_on, pads, tips: Vec::new() }
-    }
-
-    /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each pass that has an iron.
-    pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
-        recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
-        recipe.bridge.iter().for_each(|bridge| bridge.lay(self, board));
-        let before = recipe.before.iter().map(|pass| (&pass.air, &pass.with));
-        let passes = before.chain([(&recipe.air, &recipe.with)]);
-        self.tips = passes.map(|(air, with)| self.add_tips(board, (air.is_some(), with))).collect();
-    }
-
-    /// A block rests on the tallest neighbour below it, or where there is none on the board.
-    fn add_block(&mut self, (board, mesh): (&Board, &Mesh), shield: &Shield) {
-        let Some((capacity, contact)) = shield.block() else { return };
-        let (place, face) = (shield.area(), shield.face);
-        let surface = Some(NodeSurface { face, place, area: place.area() * 1e-6, emissivity: BLOCK_EMISSIVITY });
-        let block = self.nodes.add(Node { surface, ..Node::lump(capacity) });
-        let below = board.neighbours.iter().enumerate().filter(|(_, n)| shield.covers(n.face, &n.body) > 0.0);
-        match below.max_by(|a, b| a.1.height.in_mm().total_cmp(&b.1.height.in_mm())) {
-            Some((k, n)) => self.nodes.join(block, self.neighbours[k], contact * n.body.shared(&place) / place.area()),
-            None => {
-                let layer = layer_of(mesh, face);
-                let cells = mesh.under(&place).into_iter();
-                let link = |(column, share)| CellLink { node: block, column, layer, conductance: contact * share };
-                self.nodes.cells.extend(cells.map(link));
-            }
-        }
-    }
-
-    /// Under air the joints are near their melting and one tip that goes round is as good as on all of them, each for its
-    /// share of the time. Alone it has each only while it is there: heavy joints freeze within a tenth of a second after.
-    fn add_tips(&mut self, board: &Board, (air, with): (bool, &Helpers)) -> Vec<usize> {
-        let Some(iron) = &with.iron else { return Vec::new() };
-        let visits = iron.visits(board);
-        let visits = if air { vec![visits.concat()] } else { visits };
-        visits.iter().map(|held| self.add_tip(iron, held)).collect()
-    }
-
-    fn add_tip(&mut self, iron: &Iron, held: &[usize]) -> usize {
-        let tip = self.nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
-        let conductance = iron.wetted() / held.len().max(1) as f64;
-        let touches = held.iter().map(|joint| NodeLink { a: tip, b: self.joints[*joint], conductance });
-        self.nodes.touches.extend(touches);
-        tip
+        Self { nodes, joints, body: skin, components, stands_on, pads, tips: Vec::new() }
     }
 }
 
 /// A body standing on a face.
-struct Standing {
+struct StandingBody {
     body: Rect,
     height: f64,
     face: Face,
@@ -151,7 +104,7 @@ struct Standing {
     pad_share: f64,
 }
 
-impl Standing {
+impl StandingBody {
     fn of_connector(c: &Connector) -> Self {
         Self {
             body: c.body,
@@ -162,7 +115,7 @@ impl Standing {
             pad_share: 0.0,
         }
     }
-    fn of_neighbour(n: &Neighbour) -> Self {
+    fn of_component(n: &Component) -> Self {
         Self {
             body: n.covers(),
             height: n.height.in_mm(),
@@ -180,8 +133,8 @@ fn reached_area(body: &Rect, height: f64) -> f64 {
 }
 
 /// Skin and core of a body, the core on the board. Answers (skin, core).
-fn add_body(nodes: &mut Nodes, mesh: &Mesh, standing: Standing) -> (usize, usize) {
-    let Standing { body, height, face, material, bare, pad_share } = standing;
+fn add_body(nodes: &mut Nodes, mesh: &Mesh, standing: StandingBody) -> (usize, usize) {
+    let StandingBody { body, height, face, material, bare, pad_share } = standing;
     let capacity = material.capacity() * body.area() * height * 1e-9;
     let area = reached_area(&body, height);
     let surface = bare.then(|| NodeSurface { face, place: body, area, emissivity: material.emissivity() });
@@ -195,8 +148,16 @@ fn add_body(nodes: &mut Nodes, mesh: &Mesh, standing: Standing) -> (usize, usize
     (skin, core)
 }
 
-/// Pegs go through the board: their plastic is a lump between the body's core and every layer below it.
-fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), (standing, count, core): (&Standing, u32, usize)) {
+/// A connector's plastic pegs, and the node of its body's core.
+struct Pegs<'a> {
+    standing: &'a StandingBody,
+    count: u32,
+    core: usize,
+}
+
+/// Pegs go through the board: their plastic is a node between the body's core and every layer below it.
+fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), pegs: &Pegs<'_>) {
+    let Pegs { standing, count, core } = *pegs;
     if count == 0 {
         return;
     }
@@ -220,38 +181,38 @@ fn add_shell(nodes: &mut Nodes, connector: &Connector, skin: usize) -> usize {
     shell
 }
 
-/// One node per joint, fine neighbours of a row merged. Answers each joint's node.
+/// One node per joint, fine components of a row merged. Answers each joint's node.
 fn add_joints(
     nodes: &mut Nodes,
     (board, mesh): (&Board, &Mesh),
-    (targets, room): (&[MeltTarget], Temperature),
+    (targets, ambient): (&[MeltTarget], Temperature),
 ) -> Vec<usize> {
     let connector = &board.connector;
     let mut placed: Vec<usize> = Vec::with_capacity(connector.joints.len());
     for (k, (joint, target)) in connector.joints.iter().zip(targets).enumerate() {
-        let before = k.checked_sub(1).map(|b| (&connector.joints[b], placed[b]));
-        let node = match before {
+        let preheat = k.checked_sub(1).map(|b| (&connector.joints[b], placed[b]));
+        let node = match preheat {
             Some((other, node)) if other.row == joint.row && nodes.nodes[node].capacity < LIGHTEST_NODE => node,
             _ => nodes.add(Node::lump(0.0)),
         };
-        grow(&mut nodes.nodes[node], (joint, board.stack.thickness), (target, room));
-        link_joint(nodes, mesh, (joint, connector.face, node));
+        grow(&mut nodes.nodes[node], (joint, board.stack.thickness), (target, ambient));
+        link_joint(nodes, mesh, (joint, connector.face), node);
         placed.push(node);
     }
     placed
 }
 
 /// A joint's metal comes to its node.
-fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, room): (&MeltTarget, Temperature)) {
+fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, ambient): (&MeltTarget, Temperature)) {
     let volume = joint.solder_volume(thickness);
     node.capacity += (volume * SOLDER_CAPACITY + joint.shape.land() * PIN_METAL * PIN_CAPACITY) * 1e-9;
     let latent = node.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
-    let (solidus, liquidus) = ((target.solidus - room).in_kelvin(), (target.melted - room).in_kelvin());
+    let (solidus, liquidus) = ((target.solidus - ambient).in_kelvin(), (target.melted - ambient).in_kelvin());
     node.melting = Some(Melting { solidus, liquidus, latent });
 }
 
 /// Joins a joint to the board: a pad to its face, a hole to every layer.
-fn link_joint(nodes: &mut Nodes, mesh: &Mesh, (joint, face, node): (&Joint, Face, usize)) {
+fn link_joint(nodes: &mut Nodes, mesh: &Mesh, (joint, face): (&Joint, Face), node: usize) {
     let column = mesh.column_at(joint.at);
     match joint.shape {
         JointShape::Pad { .. } => {
@@ -286,7 +247,7 @@ fn trace_conductance(role: Role) -> f64 {
     }
 }
 
-/// A plated hole into the board, W/K (E: signal .03-.2, ground .15-.6, heavy leg .3-1).
+/// A plated hole into the board, W/K (E: signal .03-.2, ground .15-.6, heavy stage .3-1).
 fn hole_conductance(role: Role) -> f64 {
     match role {
         Role::Signal => 0.08,
@@ -295,7 +256,7 @@ fn hole_conductance(role: Role) -> f64 {
     }
 }
 
-fn layer_of(mesh: &Mesh, face: Face) -> usize {
+pub(super) fn layer_of(mesh: &Mesh, face: Face) -> usize {
     match face {
         Face::Top => 0,
         Face::Bottom => mesh.layers - 1,

@@ -2,12 +2,12 @@
 
 use crate::board::{Face, Rect};
 
-/// Melting of a node, temperatures as excess over the room.
+/// Melting of a node, temperatures as excess over ambient.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Melting {
-    /// Solidus, K over the room.
+    /// Solidus, K over ambient.
     pub solidus: f64,
-    /// Liquidus, K over the room.
+    /// Liquidus, K over ambient.
     pub liquidus: f64,
     /// Latent heat of the node, J.
     pub latent: f64,
@@ -45,7 +45,7 @@ impl Node {
         Self { capacity, melting: None, surface: None, most_w: f64::INFINITY }
     }
 
-    /// Temperature at an enthalpy `h` (J over the room's), K over the room. Piecewise linear over the pasty range.
+    /// Temperature at an enthalpy `h` (J over ambient), K over ambient. Piecewise linear over the pasty range.
     pub fn temperature(&self, h: f64) -> f64 {
         let Some(m) = self.melting else { return h / self.capacity };
         let (low, high) = (self.capacity * m.solidus, self.liquid_from());

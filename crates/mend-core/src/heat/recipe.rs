@@ -1,29 +1,29 @@
-//! A recipe: the passes one after the other, what helps at the same time, and the shields that stay on throughout.
+//! A recipe: the stages one after the other, what helps at the same time, and the shields that stay on throughout.
 
 use serde::{Deserialize, Serialize};
 
 use super::bridge::Bridge;
 use super::iron::Iron;
 use super::motion::Motion;
-use super::plate::Plate;
+use super::preheater::Preheater;
 use super::shield::Shield;
 use super::tool::{HotAir, is_middle};
 use crate::board::{Board, Face};
 use crate::units::{Duration, Flow, Length, Temperature};
 
-/// The tools of one release: passes before, then the air under which the part comes away.
+/// The tools of one release: stages before, then the air under which the part comes away.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(try_from = "Written", into = "Written")]
+#[serde(try_from = "RecipeFile", into = "RecipeFile")]
 pub struct Recipe {
-    /// The last pass: the part comes away under this air; none where what helps does it alone.
+    /// The last stage: the part comes away under this air; none where what helps does it alone.
     pub air: Option<HotAir>,
-    /// When to give up if nothing is said sooner: the longest that the last pass lasts.
+    /// When to give up if nothing is said sooner: the longest that the last stage lasts.
     pub longest: Duration,
     /// What comes before, in order.
-    pub before: Vec<Pass>,
-    /// What helps during the last pass.
-    pub with: Helpers,
-    /// What lies over neighbours, all the time.
+    pub preheat: Vec<HeatingStage>,
+    /// What helps during the last stage.
+    pub during: HeatingAids,
+    /// What lies over components, all the time.
     pub shields: Vec<Shield>,
     /// What joins the joints, all the time.
     pub bridge: Option<Bridge>,
@@ -33,7 +33,7 @@ pub struct Recipe {
 /// which field was wrong.
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-struct Written {
+struct RecipeFile {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     set_c: Option<Temperature>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -49,10 +49,10 @@ struct Written {
     #[serde(default, skip_serializing_if = "is_middle")]
     aim_mm: [f64; 2],
     longest_s: Duration,
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    before: Vec<Pass>,
-    #[serde(default, skip_serializing_if = "Helpers::is_none")]
-    with: Helpers,
+    #[serde(default, alias = "before", skip_serializing_if = "Vec::is_empty")]
+    preheat: Vec<HeatingStage>,
+    #[serde(default, alias = "with", skip_serializing_if = "HeatingAids::is_none")]
+    during: HeatingAids,
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     shields: Vec<Shield>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -63,10 +63,10 @@ struct Written {
 const HALF_AN_AIR: &str =
     "missing field: air has set_c, flow_lpm, nozzle_mm, distance_mm, face and motion, or none of them";
 
-impl TryFrom<Written> for Recipe {
+impl TryFrom<RecipeFile> for Recipe {
     type Error = &'static str;
 
-    fn try_from(w: Written) -> Result<Self, Self::Error> {
+    fn try_from(w: RecipeFile) -> Result<Self, Self::Error> {
         let air = match (w.set_c, w.flow_lpm, w.nozzle_mm, w.distance_mm, w.face, w.motion) {
             (Some(set), Some(flow), Some(nozzle), Some(distance), Some(face), Some(motion)) => {
                 Some(HotAir { set, flow, nozzle, distance, face, motion, aim: w.aim_mm })
@@ -74,14 +74,14 @@ impl TryFrom<Written> for Recipe {
             (None, None, None, None, None, None) => None,
             _ => return Err(HALF_AN_AIR),
         };
-        let (before, with, shields, bridge) = (w.before, w.with, w.shields, w.bridge);
-        Ok(Self { air, longest: w.longest_s, before, with, shields, bridge })
+        let (preheat, during, shields, bridge) = (w.preheat, w.during, w.shields, w.bridge);
+        Ok(Self { air, longest: w.longest_s, preheat, during, shields, bridge })
     }
 }
 
-impl From<Recipe> for Written {
+impl From<Recipe> for RecipeFile {
     fn from(recipe: Recipe) -> Self {
-        let Recipe { air, longest, before, with, shields, bridge } = recipe;
+        let Recipe { air, longest, preheat, during, shields, bridge } = recipe;
         Self {
             set_c: air.map(|air| air.set),
             flow_lpm: air.map(|air| air.flow),
@@ -91,28 +91,28 @@ impl From<Recipe> for Written {
             motion: air.map(|air| air.motion),
             aim_mm: air.map_or([0.0, 0.0], |air| air.aim),
             longest_s: longest,
-            before,
-            with,
+            preheat,
+            during,
             shields,
             bridge,
         }
     }
 }
 
-/// A pass before the last: a soak, a plate alone, or a pause with nothing on.
+/// A stage before the last: a soak, a preheater alone, or a pause with nothing on.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-pub struct Pass {
+pub struct HeatingStage {
     /// Hot air, if any.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub air: Option<HotAir>,
     /// What helps at the same time.
-    #[serde(default, skip_serializing_if = "Helpers::is_none")]
-    pub with: Helpers,
+    #[serde(default, alias = "with", skip_serializing_if = "HeatingAids::is_none")]
+    pub during: HeatingAids,
     /// How long.
     #[serde(rename = "lasts_s")]
     pub lasts: Duration,
-    /// Until the next tool is at work: nothing blows meanwhile, a plate stays.
+    /// Until the next tool is at work: nothing blows meanwhile, a preheater stays.
     #[serde(rename = "change_s", default)]
     pub change: Duration,
 }
@@ -120,65 +120,65 @@ pub struct Pass {
 /// What works beside the air.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-pub struct Helpers {
+pub struct HeatingAids {
     /// A preheater.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub plate: Option<Plate>,
+    #[serde(default, alias = "plate", skip_serializing_if = "Option::is_none")]
+    pub preheater: Option<Preheater>,
     /// An iron.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub iron: Option<Iron>,
 }
 
-impl Helpers {
+impl HeatingAids {
     /// Nothing beside the air?
     pub fn is_none(&self) -> bool {
-        self.plate.is_none() && self.iron.is_none()
+        self.preheater.is_none() && self.iron.is_none()
     }
 }
 
 impl From<HotAir> for Recipe {
-    /// One pass of up to four minutes, nothing else.
+    /// One stage of up to four minutes, nothing else.
     fn from(air: HotAir) -> Self {
-        Self { air: Some(air), ..Self::from(Helpers::default()) }
+        Self { air: Some(air), ..Self::from(HeatingAids::default()) }
     }
 }
 
-impl From<Helpers> for Recipe {
-    /// One pass of up to four minutes without air, nothing else.
-    fn from(with: Helpers) -> Self {
+impl From<HeatingAids> for Recipe {
+    /// One stage of up to four minutes without air, nothing else.
+    fn from(during: HeatingAids) -> Self {
         let longest = Duration::seconds(240.0);
-        Self { air: None, longest, before: Vec::new(), with, shields: Vec::new(), bridge: None }
+        Self { air: None, longest, preheat: Vec::new(), during, shields: Vec::new(), bridge: None }
     }
 }
 
 impl Recipe {
-    /// From the first tool to the last pass, whole seconds.
+    /// From the first tool to the last stage, whole seconds.
     pub fn seconds_before(&self) -> usize {
-        self.before.iter().map(Pass::seconds).sum()
+        self.preheat.iter().map(HeatingStage::seconds).sum()
     }
 
     /// Every air, in order.
     pub fn airs(&self) -> impl Iterator<Item = &HotAir> {
-        self.before.iter().filter_map(|pass| pass.air.as_ref()).chain(&self.air)
+        self.preheat.iter().filter_map(|stage| stage.air.as_ref()).chain(&self.air)
     }
 
-    /// The face that the last pass works on: its air's, else the part's own, where a hand gets to.
+    /// The face that the last stage works on: its air's, else the part's own, where a hand gets to.
     pub fn face(&self, board: &Board) -> Face {
         self.air.map_or(board.connector.face, |air| air.face)
     }
 
     /// Is one joint heated after the other, each for itself? Then none need be molten with another.
     pub fn in_turn(&self, board: &Board) -> bool {
-        self.air.is_none() && self.with.iron.as_ref().is_some_and(|iron| iron.one_joint(board).is_some())
+        self.air.is_none() && self.during.iron.as_ref().is_some_and(|iron| iron.one_joint(board).is_some())
     }
 
-    /// From the first tool to giving up, whole seconds.
+    /// From the first tool to the maximum heating time, whole seconds.
     pub fn seconds(&self) -> usize {
         self.seconds_before() + self.longest.in_seconds() as usize
     }
 }
 
-impl Pass {
+impl HeatingStage {
     /// How long with the change after it, whole seconds.
     pub fn seconds(&self) -> usize {
         self.lasts.in_seconds() as usize + self.change.in_seconds() as usize
@@ -186,10 +186,10 @@ impl Pass {
 
     /// What it is, in a word or two.
     pub fn name(&self) -> &'static str {
-        match (&self.air, &self.with.plate, &self.with.iron) {
-            (Some(_), Some(_), _) => "air and plate",
+        match (&self.air, &self.during.preheater, &self.during.iron) {
+            (Some(_), Some(_), _) => "air and preheater",
             (Some(_), None, _) => "air",
-            (None, Some(_), _) => "plate",
+            (None, Some(_), _) => "preheater",
             (None, None, Some(_)) => "iron",
             (None, None, None) => "pause",
         }

@@ -1,10 +1,11 @@
 //! A run to look at: both faces and every curve from the first tool until the board has cooled.
 
+use super::case::Case;
 use super::mesh::Resolution;
+use super::parameters::ParameterSample;
 use super::rig::{Model, Rig};
-use super::run::{Case, WICKING_WARMTH, comes_away};
+use super::run::{WICKING_WARMTH, comes_away};
 use super::traces::{Traces, mean};
-use super::unknowns::Unknowns;
 use crate::watch::Cancelled;
 
 /// Longest cooling that is shown, s.
@@ -27,7 +28,7 @@ pub struct Replay {
     pub traces: Traces,
     /// For each joint, when it was all liquid, s.
     pub melted: Vec<Option<f64>>,
-    /// When the last pass began, s.
+    /// When the last stage began, s.
     pub last_from: f64,
     /// When all went off: at release, or at giving up; s.
     pub off: f64,
@@ -38,8 +39,8 @@ pub struct Replay {
 /// Runs a case to its release, to its longest heating if that never comes, and lets it cool to where braid sticks. At most
 /// `frames` pairs of faces are kept, evenly.
 pub fn replay(case: &Case<'_>, frames: usize) -> Result<Replay, Cancelled> {
-    let unknowns = Unknowns::nominal(&case.board.stack);
-    let rig = Rig::new(case, &unknowns, Model { resolution: Resolution::FINE, linear: false });
+    let parameters = ParameterSample::nominal(&case.board.stack);
+    let rig = Rig::new(case, &parameters, Model { resolution: Resolution::FINE, linear: false });
     let most = case.recipe.seconds();
     case.watch.expect(most);
     let mesh = rig.simulation.mesh();
@@ -69,9 +70,9 @@ struct Recorder<'a> {
 impl Recorder<'_> {
     fn record_all(mut self) -> Result<Replay, Cancelled> {
         self.record();
-        'heating: for leg in 0..self.rig.legs.len() {
-            self.rig.begin(leg);
-            for _ in 0..self.rig.legs[leg].seconds {
+        'heating: for stage in 0..self.rig.stages.len() {
+            self.rig.begin(stage);
+            for _ in 0..self.rig.stages[stage].seconds {
                 if self.second as f64 >= self.replay.off {
                     break 'heating;
                 }
@@ -86,7 +87,7 @@ impl Recorder<'_> {
         self.replay.off = self.second as f64;
         self.rig.simulation.set_air(&self.rig.quiet.clone());
         for _ in 0..LONGEST_COOLING {
-            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.room.in_celsius();
+            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.ambient.in_celsius();
             if pads < WICKING_WARMTH.in_celsius() {
                 break;
             }
@@ -105,11 +106,11 @@ impl Recorder<'_> {
     }
 
     fn record(&mut self) {
-        let room = self.case.room.in_celsius() as f32;
-        self.replay.traces.record(&self.rig.simulation, &self.rig.network, room);
+        let ambient = self.case.ambient.in_celsius() as f32;
+        self.replay.traces.record(&self.rig.simulation, &self.rig.network, ambient);
         if self.second.is_multiple_of(self.replay.every_s) {
             let last = self.rig.simulation.mesh().layers - 1;
-            let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + room).collect();
+            let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + ambient).collect();
             self.replay.frames.push([0, last].map(face));
             self.thin();
         }

@@ -1,18 +1,19 @@
 //! A case set up to be run: the board with everything on it, and what works on it from when to when.
 
 use super::blowing::Blowing;
+use super::boundary::{ActiveTools, Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation, covered};
+use super::case::Case;
 use super::field::RIM_LOSS;
 use super::iron::DWELL_S;
 use super::jet::Jet;
 use super::mesh::{Mesh, Resolution};
 use super::network::Network;
-use super::recipe::{Helpers, Recipe};
-use super::run::Case;
+use super::parameters::ParameterSample;
+use super::recipe::{HeatingAids, Recipe};
 use super::shielding::Shielding;
 use super::simulation::Simulation;
-use super::surroundings::{LOSS_SCALE, Radiation, Room, Scene, Surroundings, Working, covered};
-use super::tool::{HotAir, Station};
-use super::unknowns::Unknowns;
+use super::station::Station;
+use super::tool::HotAir;
 use crate::board::Rect;
 use crate::solder::MeltTarget;
 use crate::units::{Flow, Temperature};
@@ -28,18 +29,18 @@ pub struct Model {
 
 /// Tools at work for a while.
 #[derive(Debug, Clone)]
-pub struct Leg {
+pub struct RunStage {
     /// Whole seconds.
     pub seconds: usize,
     /// What the air does meanwhile.
-    pub air: Surroundings,
-    /// A tip that comes to its joints, and what it is set to, K over the room.
+    pub air: BoundaryConditions,
+    /// A tip that comes to its joints, and what it is set to, K over ambient.
     tip: Option<(usize, f64)>,
     /// Places that it goes round; it begins at the first.
     round: Vec<usize>,
 }
 
-/// Board, lumps and legs.
+/// Board, lumps and stages.
 #[derive(Debug, Clone)]
 pub struct Rig {
     /// The lumps.
@@ -47,43 +48,43 @@ pub struct Rig {
     /// The state.
     pub simulation: Simulation<f32>,
     /// One after the other; the last is the one in which the part is to come away.
-    pub legs: Vec<Leg>,
-    /// The last leg with its jet blowing at room temperature: what is left is not the jet's. Of a linear model only.
-    pub without_jet: Option<Surroundings>,
+    pub stages: Vec<RunStage>,
+    /// The last stage with its jet blowing at room temperature: what is left is not the jet's. Of a linear model only.
+    pub without_jet: Option<BoundaryConditions>,
     /// Everything off.
-    pub quiet: Surroundings,
-    /// Outlet of the last leg's jet over the room, K; 0 where there is none.
-    pub outlet: f64,
+    pub quiet: BoundaryConditions,
+    /// Nozzle of the last stage's jet over ambient, K; 0 where there is none.
+    pub exit_excess: f64,
     steps_per_second: usize,
-    /// Which leg, and how many seconds of it are over.
+    /// Which stage, and how many seconds of it are over.
     at: (usize, usize),
     /// Each joint is emptied for itself: one that has been liquid counts though it freezes again.
     in_turn: bool,
 }
 
-/// The jet of some air at a case's station under some unknowns.
-pub fn jet(case: &Case<'_>, air: &HotAir, unknowns: &Unknowns) -> Jet {
-    let flow = Flow::litres_per_minute(air.flow.in_litres_per_minute() * unknowns.flow);
-    Jet::new(&HotAir { flow, ..*air }, &case.station.law(unknowns.jet), case.room)
+/// The jet of some air at a case's station under some parameters.
+pub fn jet(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Jet {
+    let flow = Flow::litres_per_minute(air.flow.in_litres_per_minute() * parameters.flow);
+    Jet::new(&HotAir { flow, ..*air }, &case.station.law(parameters.jet), case.ambient)
 }
 
 /// Some air of a station on a part with this body, nominally and in a usual room: to be drawn.
 pub fn usual_blowing(station: &Station, air: &HotAir, body: &Rect) -> Blowing {
-    const USUAL_ROOM: Temperature = Temperature::celsius(23.0);
-    Blowing { jet: Jet::new(air, &station.law(1.0), USUAL_ROOM), face: air.face, path: air.path(body) }
+    const USUAL_AMBIENT: Temperature = Temperature::celsius(23.0);
+    Blowing { jet: Jet::new(air, &station.law(1.0), USUAL_AMBIENT), face: air.face, path: air.path(body) }
 }
 
 /// Some air at work on a case's board.
-pub fn blowing(case: &Case<'_>, air: &HotAir, unknowns: &Unknowns) -> Blowing {
-    Blowing { jet: jet(case, air, unknowns), face: air.face, path: air.path(&case.board.connector.body) }
+pub fn blowing(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Blowing {
+    Blowing { jet: jet(case, air, parameters), face: air.face, path: air.path(&case.board.connector.body) }
 }
 
 impl Rig {
     /// Sets a case up, at rest at room temperature.
-    pub fn new(case: &Case<'_>, unknowns: &Unknowns, model: Model) -> Self {
-        let mesh = Mesh::of(case.board, model.resolution, unknowns.conduction);
-        let melting: Vec<MeltTarget> = case.melting.iter().map(|target| unknowns.melts(target)).collect();
-        let mut network = Network::of(case.board, &mesh, (&melting, case.room));
+    pub fn new(case: &Case<'_>, parameters: &ParameterSample, model: Model) -> Self {
+        let mesh = Mesh::of(case.board, model.resolution, parameters.conduction);
+        let melting: Vec<MeltTarget> = case.melting.iter().map(|target| parameters.melts(target)).collect();
+        let mut network = Network::of(case.board, &mesh, (&melting, case.ambient));
         network.attach((case.board, &mesh), case.recipe);
         if model.linear {
             for node in &mut network.nodes.nodes {
@@ -92,29 +93,30 @@ impl Rig {
             }
         }
         let radiation = if model.linear { Radiation::Linear } else { Radiation::Full };
-        let room = Room { temperature: case.room, loss: LOSS_SCALE * unknowns.loss, radiation };
+        let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE * parameters.loss, radiation };
         let (covered, shielding) =
-            (covered(case.board, &mesh), Shielding::of(&case.recipe.shields, &mesh, unknowns.shield));
-        let scene = Scene { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, room };
-        let course = Course { case, unknowns, scene, network: &network };
-        let (legs, without_jet) = (course.legs(), model.linear.then(|| course.last_without_jet()));
-        let quiet = scene.with(&Working::default());
-        let outlet = case.recipe.air.map_or(0.0, |air| jet(case, &air, unknowns).outlet_excess);
+            (covered(case.board, &mesh), Shielding::of(&case.recipe.shields, &mesh, parameters.shield));
+        let scene =
+            HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };
+        let course = Course { case, parameters, scene, network: &network };
+        let (stages, without_jet) = (course.stages(), model.linear.then(|| course.last_without_jet()));
+        let quiet = scene.with(&ActiveTools::default());
+        let exit_excess = case.recipe.air.map_or(0.0, |air| jet(case, &air, parameters).exit_excess);
         let step = model.resolution.step_s;
-        let simulation = Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.room.in_kelvin()), step);
+        let simulation = Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.ambient.in_kelvin()), step);
         let (steps_per_second, in_turn) = ((1.0 / step).round() as usize, case.recipe.in_turn(case.board));
-        Self { network, simulation, legs, without_jet, quiet, outlet, steps_per_second, at: (0, 0), in_turn }
+        Self { network, simulation, stages, without_jet, quiet, exit_excess, steps_per_second, at: (0, 0), in_turn }
     }
 
-    /// Puts the tools of a leg to work.
-    pub fn begin(&mut self, leg: usize) {
-        self.at = (leg, 0);
-        let leg = &self.legs[leg];
-        if let Some((tip, set)) = leg.tip {
+    /// Puts the tools of a stage to work.
+    pub fn begin(&mut self, stage: usize) {
+        self.at = (stage, 0);
+        let stage = &self.stages[stage];
+        if let Some((tip, set)) = stage.tip {
             // It comes hot from its holder.
             self.simulation.set_node(tip, set * self.network.nodes.nodes[tip].capacity);
         }
-        self.simulation.set_air(&leg.air);
+        self.simulation.set_air(&stage.air);
     }
 
     /// A second on.
@@ -124,16 +126,16 @@ impl Rig {
 
     /// The tip goes on to its next place, as hot as it is.
     fn go_round(&mut self) {
-        let (leg, second) = self.at;
+        let (stage, second) = self.at;
         self.at.1 += 1;
-        let leg = &self.legs[leg];
-        let (Some((_, set)), turns) = (leg.tip, leg.round.len()) else { return };
+        let stage = &self.stages[stage];
+        let (Some((_, set)), turns) = (stage.tip, stage.round.len()) else { return };
         if turns < 2 || second == 0 || !second.is_multiple_of(DWELL_S) {
             return;
         }
-        let place = |turn: usize| leg.round[turn % turns];
+        let place = |turn: usize| stage.round[turn % turns];
         let (from, to) = (place(second / DWELL_S - 1), place(second / DWELL_S));
-        let mut air = leg.air.clone();
+        let mut air = stage.air.clone();
         air.hold(to, set);
         let heat = self.simulation.node_enthalpy(from);
         self.simulation.set_node(to, heat);
@@ -162,53 +164,55 @@ impl Rig {
     }
 }
 
-/// What the legs are made from.
+/// What the stages are made from.
 struct Course<'a> {
     case: &'a Case<'a>,
-    unknowns: &'a Unknowns,
-    scene: Scene<'a>,
+    parameters: &'a ParameterSample,
+    scene: HeatedBoard<'a>,
     network: &'a Network,
 }
 
 impl Course<'_> {
-    fn legs(&self) -> Vec<Leg> {
-        let Recipe { air, longest, before, with, .. } = self.case.recipe;
-        let mut legs = Vec::new();
-        for (k, pass) in before.iter().enumerate() {
-            legs.push(self.leg(pass.lasts.in_seconds(), pass.air.as_ref(), (&pass.with, k)));
-            let plate = Helpers { iron: None, ..pass.with.clone() };
-            legs.extend(
-                (pass.change.in_seconds() >= 1.0).then(|| self.leg(pass.change.in_seconds(), None, (&plate, k))),
+    fn stages(&self) -> Vec<RunStage> {
+        let Recipe { air, longest, preheat, during, .. } = self.case.recipe;
+        let mut stages = Vec::new();
+        for (k, stage) in preheat.iter().enumerate() {
+            stages.push(self.stage(stage.lasts.in_seconds(), stage.air.as_ref(), (&stage.during, k)));
+            let preheater = HeatingAids { iron: None, ..stage.during.clone() };
+            stages.extend(
+                (stage.change.in_seconds() >= 1.0)
+                    .then(|| self.stage(stage.change.in_seconds(), None, (&preheater, k))),
             );
         }
-        legs.push(self.leg(longest.in_seconds(), air.as_ref(), (with, before.len())));
-        legs
+        stages.push(self.stage(longest.in_seconds(), air.as_ref(), (during, preheat.len())));
+        stages
     }
 
-    fn leg(&self, seconds: f64, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Leg {
-        let working = self.working(air, (with, pass));
-        let round = if working.tip.is_some() { self.network.tips[pass].clone() } else { Vec::new() };
-        Leg { seconds: seconds as usize, air: self.scene.with(&working), tip: working.tip, round }
+    fn stage(&self, seconds: f64, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> RunStage {
+        let working = self.working(air, (during, stage));
+        let round = if working.tip.is_some() { self.network.tips[stage].clone() } else { Vec::new() };
+        RunStage { seconds: seconds as usize, air: self.scene.with(&working), tip: working.tip, round }
     }
 
-    fn last_without_jet(&self) -> Surroundings {
-        let Recipe { air, before, with, .. } = self.case.recipe;
-        let mut working = self.working(air.as_ref(), (with, before.len()));
+    fn last_without_jet(&self) -> BoundaryConditions {
+        let Recipe { air, preheat, during, .. } = self.case.recipe;
+        let mut working = self.working(air.as_ref(), (during, preheat.len()));
         if let Some(blowing) = &mut working.blowing {
             blowing.jet = blowing.jet.unheated();
         }
         self.scene.with(&working)
     }
 
-    fn working(&self, air: Option<&HotAir>, (with, pass): (&Helpers, usize)) -> Working {
-        let over_room = |t: Temperature| (t - self.case.room).in_kelvin();
-        let tip = with
+    fn working(&self, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> ActiveTools {
+        let over_ambient = |t: Temperature| (t - self.case.ambient).in_kelvin();
+        let tip = during
             .iron
             .as_ref()
-            .zip(self.network.tips[pass].first().copied())
-            .map(|(iron, tip)| (tip, over_room(iron.set)));
-        let plate = with.plate.map(|plate| (plate, plate.area(self.case.board.connector.body.centre)));
-        let blowing = air.map(|air| blowing(self.case, air, self.unknowns));
-        Working { blowing, plate, tip }
+            .zip(self.network.tips[stage].first().copied())
+            .map(|(iron, tip)| (tip, over_ambient(iron.set)));
+        let preheater =
+            during.preheater.map(|preheater| (preheater, preheater.area(self.case.board.connector.body.centre)));
+        let blowing = air.map(|air| blowing(self.case, air, self.parameters));
+        ActiveTools { blowing, preheater, tip }
     }
 }

@@ -1,38 +1,17 @@
-//! One run: the passes until the longest time, what melts when; and from the moment of release, everything off until all is
+//! One run: the stages until the longest time, what melts when; and from the moment of release, everything off until all is
 //! solid.
 
+use super::case::Case;
 use super::mesh::Resolution;
-use super::recipe::Recipe;
+use super::parameters::ParameterSample;
 use super::rig::{Model, Rig};
-use super::tool::Station;
 use super::traces::{Traces, mean};
-use super::unknowns::Unknowns;
-use crate::board::Board;
-use crate::solder::MeltTarget;
 use crate::units::Temperature;
-use crate::watch::Watch;
 
 /// Longest cooling that is followed, s.
 const LONGEST_COOLING: usize = 300;
 /// Down to here braid glides on a warm board, °C (E).
 pub const WICKING_WARMTH: Temperature = Temperature::celsius(150.0);
-
-/// Everything a run starts from.
-#[derive(Debug, Clone, Copy)]
-pub struct Case<'a> {
-    /// The board.
-    pub board: &'a Board,
-    /// Where each joint melts, in the connector's order.
-    pub melting: &'a [MeltTarget],
-    /// The station.
-    pub station: &'a Station,
-    /// What is done.
-    pub recipe: &'a Recipe,
-    /// The room.
-    pub room: Temperature,
-    /// Is it still wanted? A run that is not ends early, and is no run.
-    pub watch: &'a Watch,
-}
 
 /// What a run found. Seconds count from the first tool.
 #[derive(Debug, Clone)]
@@ -43,7 +22,7 @@ pub struct Run {
     pub melts_at: Vec<f64>,
     /// When the part comes away: the last joint, and the hand that notices, s.
     pub release: Option<f64>,
-    /// When the last pass began, s.
+    /// When the last stage began, s.
     pub last_from: f64,
     /// Temperatures, °C.
     pub traces: Traces,
@@ -60,10 +39,10 @@ pub struct Cooling {
     pub hold: Option<f64>,
     /// Until the board under the joints is too cool to wick on, s.
     pub warm: f64,
-    /// How far the part's body and each neighbour climbed on after the air went off: their highest, °C.
+    /// How far the part's body and each component climbed on after the air went off: their highest, °C.
     pub body_peak: f32,
-    /// Per neighbour, °C.
-    pub neighbour_peaks: Vec<f32>,
+    /// Per component, °C.
+    pub component_peaks: Vec<f32>,
 }
 
 /// The pause between "it is molten" and "it is up": min(3 s, 0.25 t + 0.5 s) (E).
@@ -78,19 +57,24 @@ pub fn comes_away(melted: &[Option<f64>]) -> Option<f64> {
 }
 
 /// Computes a run to its longest heating. The same inputs give the same bits.
-pub fn run(case: &Case<'_>, unknowns: &Unknowns, resolution: Resolution) -> Run {
-    run_until(case, unknowns, resolution, &|_| false)
+pub fn run(case: &Case<'_>, parameters: &ParameterSample, resolution: Resolution) -> Run {
+    run_until(case, parameters, resolution, &|_| false)
 }
 
 /// The same, but once the part is released the heating ends as soon as `enough` is known.
-pub fn run_until(case: &Case<'_>, unknowns: &Unknowns, resolution: Resolution, enough: &dyn Fn(&Run) -> bool) -> Run {
-    let rig = Rig::new(case, unknowns, Model { resolution, linear: false });
-    Runner { case, unknowns, rig }.run(enough)
+pub fn run_until(
+    case: &Case<'_>,
+    parameters: &ParameterSample,
+    resolution: Resolution,
+    enough: &dyn Fn(&Run) -> bool,
+) -> Run {
+    let rig = Rig::new(case, parameters, Model { resolution, linear: false });
+    Runner { case, parameters, rig }.run(enough)
 }
 
 struct Runner<'a> {
     case: &'a Case<'a>,
-    unknowns: &'a Unknowns,
+    parameters: &'a ParameterSample,
     rig: Rig,
 }
 
@@ -100,9 +84,9 @@ impl Runner<'_> {
         let mut at_release = None;
         let mut second = 0;
         self.record(&mut run);
-        'heating: for leg in 0..self.rig.legs.len() {
-            self.rig.begin(leg);
-            for _ in 0..self.rig.legs[leg].seconds {
+        'heating: for stage in 0..self.rig.stages.len() {
+            self.rig.begin(stage);
+            for _ in 0..self.rig.stages[stage].seconds {
                 self.rig.one_second_melting(second, &mut run.melted);
                 self.record(&mut run);
                 second += 1;
@@ -119,17 +103,18 @@ impl Runner<'_> {
             self.rig.simulation = hot;
         }
         let last = self.rig.simulation.mesh().layers - 1;
-        run.faces = [0, last].map(|layer| self.rig.simulation.layer(layer).iter().map(|t| t + self.room()).collect());
+        run.faces =
+            [0, last].map(|layer| self.rig.simulation.layer(layer).iter().map(|t| t + self.ambient()).collect());
         run.cooling = run.release.map(|_| self.cool());
         run
     }
 
-    fn room(&self) -> f32 {
-        self.case.room.in_celsius() as f32
+    fn ambient(&self) -> f32 {
+        self.case.ambient.in_celsius() as f32
     }
 
     fn empty(&self) -> Run {
-        let melts = self.case.melting.iter().map(|target| self.unknowns.melts(target).melted.in_celsius());
+        let melts = self.case.melting.iter().map(|target| self.parameters.melts(target).melted.in_celsius());
         Run {
             melted: vec![None; self.rig.network.joints.len()],
             melts_at: melts.collect(),
@@ -142,11 +127,11 @@ impl Runner<'_> {
     }
 
     fn record(&self, run: &mut Run) {
-        run.traces.record(&self.rig.simulation, &self.rig.network, self.room());
+        run.traces.record(&self.rig.simulation, &self.rig.network, self.ambient());
     }
 
     fn celsius(&self, node: usize) -> f32 {
-        self.rig.simulation.node(node) as f32 + self.room()
+        self.rig.simulation.node(node) as f32 + self.ambient()
     }
 
     fn cool(&mut self) -> Cooling {
@@ -156,7 +141,7 @@ impl Runner<'_> {
             hold: None,
             warm: LONGEST_COOLING as f64,
             body_peak: self.celsius(self.rig.network.body),
-            neighbour_peaks: self.rig.network.neighbours.iter().map(|k| self.celsius(*k)).collect(),
+            component_peaks: self.rig.network.components.iter().map(|k| self.celsius(*k)).collect(),
         };
         let mut warm = true;
         for second in 1..=LONGEST_COOLING {
@@ -167,7 +152,7 @@ impl Runner<'_> {
             if found.hold.is_none() && self.rig.network.joints.iter().all(solid) {
                 found.hold = Some(second as f64);
             }
-            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.room.in_celsius();
+            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.ambient.in_celsius();
             if warm && pads < WICKING_WARMTH.in_celsius() {
                 found.warm = second as f64;
                 warm = false;
@@ -181,7 +166,7 @@ impl Runner<'_> {
 
     fn climb(&self, found: &mut Cooling) {
         found.body_peak = found.body_peak.max(self.celsius(self.rig.network.body));
-        for (peak, node) in found.neighbour_peaks.iter_mut().zip(&self.rig.network.neighbours) {
+        for (peak, node) in found.component_peaks.iter_mut().zip(&self.rig.network.components) {
             *peak = peak.max(self.celsius(*node));
         }
     }

@@ -1,4 +1,4 @@
-//! What is laid over neighbours, and how much of the jet comes through it. No measured data stand behind these (heating.md,
+//! What is laid over components, and how much of the jet comes through it. No measured data stand behind these (heating.md,
 //! section 5): order of magnitude only, so the samples spread their resistance widely.
 //!
 //! A shield on the face that the air meets delays what it covers; on a face that no air meets it only keeps heat in.
@@ -39,7 +39,7 @@ pub enum ShieldKind {
 
 /// A shield over an area of a face.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(try_from = "Written", into = "Written")]
+#[serde(try_from = "ShieldFile", into = "ShieldFile")]
 pub struct Shield {
     /// What it is made of.
     pub kind: ShieldKind,
@@ -57,8 +57,8 @@ pub struct Shield {
 /// a field that it does not know.
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-struct Written {
-    kind: Kind,
+struct ShieldFile {
+    kind: ShieldFileKind,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     layers: Option<u32>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -73,40 +73,44 @@ struct Written {
 
 #[derive(Clone, Copy, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-enum Kind {
+enum ShieldFileKind {
     Polyimide,
     AluminiumTape,
     FoilTent,
     MetalBlock,
 }
 
-impl TryFrom<Written> for Shield {
+impl TryFrom<ShieldFile> for Shield {
     type Error = &'static str;
 
-    fn try_from(written: Written) -> Result<Self, Self::Error> {
-        let Written { kind, layers, gap_mm, height_mm, face, at_mm, width_mm, depth_mm } = written;
+    fn try_from(written: ShieldFile) -> Result<Self, Self::Error> {
+        let ShieldFile { kind, layers, gap_mm, height_mm, face, at_mm, width_mm, depth_mm } = written;
         let kind = match (kind, layers, gap_mm, height_mm) {
-            (Kind::Polyimide, Some(layers), None, None) => ShieldKind::Polyimide { layers },
-            (Kind::AluminiumTape, None, None, None) => ShieldKind::AluminiumTape,
-            (Kind::FoilTent, None, Some(gap_mm), None) => ShieldKind::FoilTent { gap_mm },
-            (Kind::MetalBlock, None, None, Some(height_mm)) => ShieldKind::MetalBlock { height_mm },
-            (Kind::Polyimide, ..) => return Err("polyimide has layers, and neither gap_mm nor height_mm"),
-            (Kind::AluminiumTape, ..) => return Err("aluminium tape has neither layers nor gap_mm nor height_mm"),
-            (Kind::FoilTent, ..) => return Err("a foil tent has gap_mm, and neither layers nor height_mm"),
-            (Kind::MetalBlock, ..) => return Err("a metal block has height_mm, and neither layers nor gap_mm"),
+            (ShieldFileKind::Polyimide, Some(layers), None, None) => ShieldKind::Polyimide { layers },
+            (ShieldFileKind::AluminiumTape, None, None, None) => ShieldKind::AluminiumTape,
+            (ShieldFileKind::FoilTent, None, Some(gap_mm), None) => ShieldKind::FoilTent { gap_mm },
+            (ShieldFileKind::MetalBlock, None, None, Some(height_mm)) => ShieldKind::MetalBlock { height_mm },
+            (ShieldFileKind::Polyimide, ..) => return Err("polyimide has layers, and neither gap_mm nor height_mm"),
+            (ShieldFileKind::AluminiumTape, ..) => {
+                return Err("aluminium tape has neither layers nor gap_mm nor height_mm");
+            }
+            (ShieldFileKind::FoilTent, ..) => return Err("a foil tent has gap_mm, and neither layers nor height_mm"),
+            (ShieldFileKind::MetalBlock, ..) => {
+                return Err("a metal block has height_mm, and neither layers nor gap_mm");
+            }
         };
         Ok(Self { kind, face, at_mm, width_mm, depth_mm })
     }
 }
 
-impl From<Shield> for Written {
+impl From<Shield> for ShieldFile {
     fn from(shield: Shield) -> Self {
         let Shield { kind, face, at_mm, width_mm, depth_mm } = shield;
         let (kind, layers, gap_mm, height_mm) = match kind {
-            ShieldKind::Polyimide { layers } => (Kind::Polyimide, Some(layers), None, None),
-            ShieldKind::AluminiumTape => (Kind::AluminiumTape, None, None, None),
-            ShieldKind::FoilTent { gap_mm } => (Kind::FoilTent, None, Some(gap_mm), None),
-            ShieldKind::MetalBlock { height_mm } => (Kind::MetalBlock, None, None, Some(height_mm)),
+            ShieldKind::Polyimide { layers } => (ShieldFileKind::Polyimide, Some(layers), None, None),
+            ShieldKind::AluminiumTape => (ShieldFileKind::AluminiumTape, None, None, None),
+            ShieldKind::FoilTent { gap_mm } => (ShieldFileKind::FoilTent, None, Some(gap_mm), None),
+            ShieldKind::MetalBlock { height_mm } => (ShieldFileKind::MetalBlock, None, None, Some(height_mm)),
         };
         Self { kind, layers, gap_mm, height_mm, face, at_mm, width_mm, depth_mm }
     }

@@ -41,7 +41,7 @@ impl Shielding {
         covers.filter(|(share, _)| *share > 0.0).max_by(|a, b| a.0.total_cmp(&b.0))
     }
 
-    /// The jet as it is felt below metal tape: each place gets its surroundings under the same tape, weighed by exp(-d / l).
+    /// The jet as it is felt below metal tape: each place gets its boundary under the same tape, weighed by exp(-d / l).
     /// The tape is a sheet on a resistance; what enters at one place leaves it about one fin length away (T for the length,
     /// E for the weight).
     pub fn spread(&self, face: Face, mesh: &Mesh, jet: &[(f64, f64)]) -> Vec<(f64, f64)> {

@@ -1,18 +1,18 @@
 //! One step of everything: the board's field and the nodes on it, together, by RKL2.
 
+use super::boundary::BoundaryConditions;
 use super::field::{Arrays, Coefficients, Real};
 use super::mesh::Mesh;
 use super::nodes::Nodes;
 use super::rkl2::{self, Weights};
-use super::surroundings::Surroundings;
 
-/// A board under a tool, in time. All temperatures are excess over the room, K.
+/// A board under a tool, in time. All temperatures are excess over ambient, K.
 #[derive(Debug, Clone)]
 pub struct Simulation<R> {
     mesh: Mesh,
     coefficients: Coefficients<R>,
     nodes: Nodes,
-    links: Vec<Coupling>,
+    links: Vec<Conductance>,
     air: Vec<(f64, f64)>,
     /// The tip at work.
     tip: Option<usize>,
@@ -20,12 +20,12 @@ pub struct Simulation<R> {
     weights: Vec<Weights>,
     now: Vec<R>,
     enthalpy: Vec<f64>,
-    work: Work<R>,
+    work: Scratch<R>,
 }
 
 /// A node's link into a cell, resolved.
 #[derive(Debug, Clone, Copy)]
-struct Coupling {
+struct Conductance {
     node: usize,
     cell: usize,
     conductance: f64,
@@ -35,7 +35,7 @@ struct Coupling {
 
 /// Arrays kept between steps so that stepping allocates nothing.
 #[derive(Debug, Clone)]
-struct Work<R> {
+struct Scratch<R> {
     start: Vec<R>,
     first: Vec<R>,
     other: Vec<R>,
@@ -48,10 +48,10 @@ struct Work<R> {
 
 impl<R: Real> Simulation<R> {
     /// At rest at room temperature (`room_k`, K), insulated but for its rim (`rim` W/m²K), stepping by `step` s.
-    pub fn new(mesh: Mesh, nodes: Nodes, (rim, room_k): (f64, f64), step: f64) -> Self {
-        let coefficients = Coefficients::new(&mesh, rim, room_k);
+    pub fn new(mesh: Mesh, nodes: Nodes, (rim, ambient_k): (f64, f64), step: f64) -> Self {
+        let coefficients = Coefficients::new(&mesh, rim, ambient_k);
         let (cells, count) = (coefficients.cells(), nodes.nodes.len());
-        let links = nodes.cells.iter().map(|link| Coupling {
+        let links = nodes.cells.iter().map(|link| Conductance {
             node: link.node,
             cell: coefficients.cell(link.column, link.layer),
             conductance: link.conductance,
@@ -67,7 +67,7 @@ impl<R: Real> Simulation<R> {
             weights: Vec::new(),
             now: field(),
             enthalpy: lumps(),
-            work: Work {
+            work: Scratch {
                 start: field(),
                 first: field(),
                 other: field(),
@@ -86,7 +86,7 @@ impl<R: Real> Simulation<R> {
     }
 
     /// Changes what the air does. The stage count follows.
-    pub fn set_air(&mut self, air: &Surroundings) {
+    pub fn set_air(&mut self, air: &BoundaryConditions) {
         self.coefficients.set_faces(&self.mesh, [&air.faces[0], &air.faces[1]]);
         self.air.clone_from(&air.nodes);
         self.tip = air.tip;
@@ -176,7 +176,7 @@ impl<R: Real> Simulation<R> {
     }
 
     /// Heat flow through a link into the node, W, at the temperatures of the last [`Self::node_rates`].
-    fn flow(&self, link: &Coupling) -> f64 {
+    fn flow(&self, link: &Conductance) -> f64 {
         link.conductance * (self.now[link.cell].wide() - self.work.node_temperature[link.node])
     }
 
@@ -205,13 +205,13 @@ impl<R: Real> Simulation<R> {
         }
     }
 
-    /// Temperature of a node, K over the room.
+    /// Temperature of a node, K over ambient.
     pub fn node(&self, k: usize) -> f64 {
         let node = &self.nodes.nodes[k];
         if node.capacity.is_infinite() { self.enthalpy[k] } else { node.temperature(self.enthalpy[k]) }
     }
 
-    /// Enthalpy of a node over the room's, J.
+    /// Enthalpy of a node over ambient, J.
     pub fn node_enthalpy(&self, k: usize) -> f64 {
         self.enthalpy[k]
     }
@@ -226,7 +226,7 @@ impl<R: Real> Simulation<R> {
         &self.mesh
     }
 
-    /// Sets a node: its enthalpy, J, or the temperature of a held one, K over the room.
+    /// Sets a node: its enthalpy, J, or the temperature of a held one, K over ambient.
     pub fn set_node(&mut self, k: usize, value: f64) {
         self.enthalpy[k] = value;
     }
@@ -239,24 +239,24 @@ impl<R: Real> Simulation<R> {
         }
     }
 
-    /// Temperature of a cell, K over the room.
+    /// Temperature of a cell, K over ambient.
     pub fn cell(&self, column: (usize, usize), layer: usize) -> f64 {
         self.now[self.coefficients.cell(column, layer)].wide()
     }
 
-    /// Sets a cell, K over the room.
+    /// Sets a cell, K over ambient.
     pub fn set_cell(&mut self, column: (usize, usize), layer: usize, value: f64) {
         let at = self.coefficients.cell(column, layer);
         self.now[at] = R::of(value);
     }
 
-    /// One layer as columns, K over the room.
+    /// One layer as columns, K over ambient.
     pub fn layer(&self, layer: usize) -> Vec<f32> {
         let (nx, ny) = (self.mesh.x.len(), self.mesh.y.len());
         (0..ny).flat_map(|j| (0..nx).map(move |i| (i, j))).map(|at| self.cell(at, layer) as f32).collect()
     }
 
-    /// Hottest cell of the two faces, K over the room.
+    /// Hottest cell of the two faces, K over ambient.
     pub fn hottest_face(&self) -> f64 {
         let row = |j: usize, layer: usize| {
             let at = self.coefficients.cell((0, j), layer);
@@ -266,7 +266,7 @@ impl<R: Real> Simulation<R> {
         rows.flatten().fold(R::zero(), |hottest, t| hottest.max(*t)).wide()
     }
 
-    /// Heat held by board and nodes over the room's, J.
+    /// Heat held by board and nodes over ambient, J.
     pub fn heat(&self) -> f64 {
         let columns = (0..self.mesh.y.len()).flat_map(|j| (0..self.mesh.x.len()).map(move |i| (i, j)));
         let board: f64 = columns

@@ -10,9 +10,9 @@ pub struct Traces {
     pub joints: Vec<Vec<f32>>,
     /// The skin of the part's body.
     pub body: Vec<f32>,
-    /// Per neighbour, its skin.
-    pub neighbours: Vec<Vec<f32>>,
-    /// Per neighbour, the board that it is soldered to.
+    /// Per component, its skin.
+    pub components: Vec<Vec<f32>>,
+    /// Per component, the board that it is soldered to.
     pub own_joints: Vec<Vec<f32>>,
     /// The board at the part's joints, mean.
     pub pads: Vec<f32>,
@@ -24,8 +24,8 @@ impl Traces {
     /// Empty, for what a network has.
     pub fn of(network: &Network) -> Self {
         let each = |count: usize| vec![Vec::new(); count];
-        let (joints, neighbours) = (network.joints.len(), network.neighbours.len());
-        Self { joints: each(joints), neighbours: each(neighbours), own_joints: each(neighbours), ..Self::default() }
+        let (joints, components) = (network.joints.len(), network.components.len());
+        Self { joints: each(joints), components: each(components), own_joints: each(components), ..Self::default() }
     }
 
     /// Adds a second; `from` is what the state's zero counts as.
@@ -33,7 +33,7 @@ impl Traces {
         let node = |k: &usize| simulation.node(*k) as f32 + from;
         let cells = |under: &Under| mean(simulation, under) as f32 + from;
         self.joints.iter_mut().zip(&network.joints).for_each(|(curve, k)| curve.push(node(k)));
-        self.neighbours.iter_mut().zip(&network.neighbours).for_each(|(curve, k)| curve.push(node(k)));
+        self.components.iter_mut().zip(&network.components).for_each(|(curve, k)| curve.push(node(k)));
         self.own_joints.iter_mut().zip(&network.stands_on).for_each(|(curve, under)| curve.push(cells(under)));
         self.body.push(node(&network.body));
         self.pads.push(cells(&network.pads));
@@ -52,15 +52,15 @@ impl Traces {
 
     /// Adds another's seconds behind its own.
     pub fn append(&mut self, mut other: Self) {
-        let own = self.joints.iter_mut().chain(&mut self.neighbours).chain(&mut self.own_joints);
+        let own = self.joints.iter_mut().chain(&mut self.components).chain(&mut self.own_joints);
         let own = own.chain([&mut self.body, &mut self.pads, &mut self.laminate]);
-        let others = other.joints.iter_mut().chain(&mut other.neighbours).chain(&mut other.own_joints);
+        let others = other.joints.iter_mut().chain(&mut other.components).chain(&mut other.own_joints);
         let others = others.chain([&mut other.body, &mut other.pads, &mut other.laminate]);
         own.zip(others).for_each(|(own, other)| own.append(other));
     }
 }
 
-/// Mean of the cells under something, K over the room.
+/// Mean of the cells under something, K over ambient.
 pub fn mean(simulation: &Simulation<f32>, under: &Under) -> f64 {
     under.columns.iter().map(|(column, share)| share * simulation.cell(*column, under.layer)).sum()
 }

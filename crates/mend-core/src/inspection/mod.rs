@@ -3,5 +3,5 @@
 mod pin;
 mod verdict;
 
-pub use pin::Mark;
+pub use pin::PinMark;
 pub use verdict::{Verdict, Walked, verdict};

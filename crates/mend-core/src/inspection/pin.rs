@@ -2,7 +2,7 @@
 
 /// The finding at one pin.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Mark {
+pub enum PinMark {
     /// Does not move, good fillet.
     Firm,
     /// Moves under a small sideways push.
@@ -15,7 +15,7 @@ pub enum Mark {
     Missing,
 }
 
-impl Mark {
+impl PinMark {
     /// All of them, as on the key line.
     pub const ALL: [Self; 5] = [Self::Firm, Self::Moves, Self::Bridged, Self::Starved, Self::Missing];
 

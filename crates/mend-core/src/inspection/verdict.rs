@@ -1,6 +1,6 @@
 //! From marks to a verdict and the step that mends it (job.md, section 11).
 
-use super::pin::Mark;
+use super::pin::PinMark;
 
 /// Up to this share of loose pins is "a few": touch them one by one. Above it, the whole row again (E).
 const FEW_SHARE: f64 = 0.2;
@@ -15,7 +15,7 @@ pub struct Walked {
     /// Under the body?
     pub hidden: bool,
     /// What it showed.
-    pub mark: Option<Mark>,
+    pub mark: Option<PinMark>,
 }
 
 /// What follows.
@@ -86,8 +86,8 @@ impl Verdict {
 
 /// The verdict over all pins. What needs the part off is said at once, even before the walk is finished.
 pub fn verdict(pins: &[Walked]) -> Verdict {
-    let open = |mark| matches!(mark, Some(Mark::Moves | Mark::Starved));
-    let lost = pins.iter().filter(|p| p.mark == Some(Mark::Missing) || (p.hidden && open(p.mark)));
+    let open = |mark| matches!(mark, Some(PinMark::Moves | PinMark::Starved));
+    let lost = pins.iter().filter(|p| p.mark == Some(PinMark::Missing) || (p.hidden && open(p.mark)));
     let lost: Vec<String> = lost.map(|p| p.name.clone()).collect();
     if !lost.is_empty() {
         return Verdict::StartOver { pins: lost };
@@ -96,7 +96,7 @@ pub fn verdict(pins: &[Walked]) -> Verdict {
     if left > 0 {
         return Verdict::Unfinished { left };
     }
-    let bad: Vec<String> = pins.iter().filter(|p| p.mark != Some(Mark::Firm)).map(|p| p.name.clone()).collect();
+    let bad: Vec<String> = pins.iter().filter(|p| p.mark != Some(PinMark::Firm)).map(|p| p.name.clone()).collect();
     let few = ((pins.len() as f64 * FEW_SHARE) as usize).max(FEW_LEAST);
     match bad.len() {
         0 => Verdict::Sound,
@@ -109,30 +109,30 @@ pub fn verdict(pins: &[Walked]) -> Verdict {
 mod tests {
     use super::*;
 
-    fn row(marks: &[(Mark, usize)], hidden: bool) -> Vec<Walked> {
+    fn row(marks: &[(PinMark, usize)], hidden: bool) -> Vec<Walked> {
         let all = marks.iter().flat_map(|(mark, n)| std::iter::repeat_n(*mark, *n));
         all.enumerate().map(|(k, mark)| Walked { name: format!("A{}", k + 1), hidden, mark: Some(mark) }).collect()
     }
 
     #[test]
     fn none_few_and_many_loose_are_three_things() {
-        assert_eq!(verdict(&row(&[(Mark::Firm, 12)], false)), Verdict::Sound);
-        let few = verdict(&row(&[(Mark::Moves, 1), (Mark::Bridged, 1), (Mark::Firm, 10)], false));
+        assert_eq!(verdict(&row(&[(PinMark::Firm, 12)], false)), Verdict::Sound);
+        let few = verdict(&row(&[(PinMark::Moves, 1), (PinMark::Bridged, 1), (PinMark::Firm, 10)], false));
         assert_eq!(few, Verdict::TouchUp { pins: vec!["A1".to_owned(), "A2".to_owned()] });
-        assert_eq!(verdict(&row(&[(Mark::Moves, 5), (Mark::Firm, 7)], false)), Verdict::Reflow { count: 5 });
+        assert_eq!(verdict(&row(&[(PinMark::Moves, 5), (PinMark::Firm, 7)], false)), Verdict::Reflow { count: 5 });
     }
 
     #[test]
     fn an_open_hidden_pin_means_starting_over() {
-        let pins = row(&[(Mark::Firm, 11), (Mark::Starved, 1)], true);
+        let pins = row(&[(PinMark::Firm, 11), (PinMark::Starved, 1)], true);
         assert_eq!(verdict(&pins), Verdict::StartOver { pins: vec!["A12".to_owned()] });
-        let bridged = row(&[(Mark::Firm, 11), (Mark::Bridged, 1)], true);
+        let bridged = row(&[(PinMark::Firm, 11), (PinMark::Bridged, 1)], true);
         assert!(matches!(verdict(&bridged), Verdict::TouchUp { .. }), "a bridge can be drawn out from under the body");
     }
 
     #[test]
     fn a_walk_is_unfinished_until_the_last_pin() {
-        let mut pins = row(&[(Mark::Firm, 4)], false);
+        let mut pins = row(&[(PinMark::Firm, 4)], false);
         pins[2].mark = None;
         assert_eq!(verdict(&pins), Verdict::Unfinished { left: 1 });
     }

@@ -1,6 +1,5 @@
 //! A solder alloy: what it is made of and where it melts.
 
-use super::alloy_table::ALLOYS;
 use super::composition::Composition;
 use super::element::Element;
 use crate::units::Temperature;
@@ -45,19 +44,6 @@ pub struct Alloy {
 }
 
 impl Alloy {
-    /// The alloy of that name, if the table has it. Case does not matter.
-    pub fn named(name: &str) -> Option<&'static Alloy> {
-        ALLOYS.iter().find(|alloy| alloy.name.eq_ignore_ascii_case(name.trim()))
-    }
-    /// The row that a composition is, within 0.5 wt% on every element; the nearest of several.
-    pub fn near(composition: &Composition) -> Option<&'static Alloy> {
-        let off = |alloy: &Alloy| {
-            let pairs = alloy.wt_percent.iter().zip(composition.wt_percent());
-            pairs.map(|(own, wt)| (own - wt).abs()).fold(0.0, f64::max)
-        };
-        let nearest = ALLOYS.iter().min_by(|a, b| off(a).total_cmp(&off(b)))?;
-        (off(nearest) <= 0.5).then_some(nearest)
-    }
     /// What it is made of.
     pub fn composition(&self) -> Composition {
         Composition::of_row(self.wt_percent)
@@ -79,6 +65,7 @@ impl Alloy {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::materials::alloy_table::ALLOYS;
 
     #[test]
     fn every_row_is_a_possible_alloy() {

@@ -5,6 +5,7 @@
 
 use super::alloy::Alloy;
 use super::alloy::Confidence::{self, High, Low, Medium};
+use super::composition::Composition;
 
 const fn alloy(name: &'static str, wt_percent: [f64; 8], range: (f64, f64), sure: (Confidence, &'static str)) -> Alloy {
     Alloy { name, wt_percent, solidus_c: range.0, liquidus_c: range.1, confidence: sure.0, note: sure.1 }
@@ -69,3 +70,19 @@ pub const ALLOYS: &[Alloy] = &[
     alloy("SAC0307", [99.0, 0.0, 0.0, 0.0, 0.3, 0.7, 0.0, 0.0], (217.0, 227.0), (High, "")),
     alloy("Sn42Bi57.6Ag0.4", [42.0, 0.0, 57.6, 0.0, 0.4, 0.0, 0.0, 0.0], (138.0, 139.0), (Medium, "138-140")),
 ];
+
+impl Alloy {
+    /// The alloy of that name, if the table has it. Case does not matter.
+    pub fn named(name: &str) -> Option<&'static Alloy> {
+        ALLOYS.iter().find(|alloy| alloy.name.eq_ignore_ascii_case(name.trim()))
+    }
+    /// The row that a composition is, within 0.5 wt% on every element; the nearest of several.
+    pub fn near(composition: &Composition) -> Option<&'static Alloy> {
+        let off = |alloy: &Alloy| {
+            let pairs = alloy.wt_percent.iter().zip(composition.wt_percent());
+            pairs.map(|(own, wt)| (own - wt).abs()).fold(0.0, f64::max)
+        };
+        let nearest = ALLOYS.iter().min_by(|a, b| off(a).total_cmp(&off(b)))?;
+        (off(nearest) <= 0.5).then_some(nearest)
+    }
+}

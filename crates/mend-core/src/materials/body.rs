@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::units::{TempDelta, Temperature};
 
-/// The material of a connector body or of a neighbour.
+/// The material of a connector body or of a component near it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum BodyMaterial {
@@ -88,7 +88,7 @@ impl BodyMaterial {
             Self::LithiumCell => 60.0,
             Self::Display => 70.0,
             Self::AcrylicFoam => 80.0,
-            // Solid: what melts is its own solder. Float-off of neighbours' joints is judged apart.
+            // Solid: what melts is its own solder. Float-off of components' joints is judged apart.
             Self::Metal => 320.0,
         })
     }

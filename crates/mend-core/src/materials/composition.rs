@@ -78,7 +78,7 @@ impl Composition {
     }
 
     /// In words: `Sn 63, Pb 37`, the most first, traces left out.
-    pub fn in_words(&self) -> String {
+    pub fn summary(&self) -> String {
         let mut parts: Vec<(Element, f64)> = Element::ALL.into_iter().map(|e| (e, self.wt(e))).collect();
         parts.retain(|(_, wt)| *wt >= 0.05);
         parts.sort_by(|a, b| b.1.total_cmp(&a.1));
@@ -110,6 +110,6 @@ mod tests {
         assert!((mix.wt(Element::Pb) - 37.0).abs() < 1e-12);
         assert!((mix.density() - 8.40).abs() < 0.01, "published 8.4: {}", mix.density());
         assert!(Composition::mixed(&[(sn, 0.0)]).is_none());
-        assert_eq!(mix.in_words(), "Sn 63, Pb 37");
+        assert_eq!(mix.summary(), "Sn 63, Pb 37");
     }
 }

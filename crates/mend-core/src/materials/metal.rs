@@ -111,9 +111,9 @@ mod tests {
             ("=,=", "is no share"),
             ("", "no solder"),
         ];
-        for (text, said) in cases {
+        for (text, expected) in cases {
             let found = Metal::read("alloy", text).expect_err(text);
-            assert!(found[0].message.contains(said), "{text}: {}", found[0].message);
+            assert!(found[0].message.contains(expected), "{text}: {}", found[0].message);
         }
     }
 }

@@ -1,10 +1,10 @@
-//! Flooded blob: all legs in one pool, and the part drops out by its own weight.
+//! Flooded blob: all anchors in one pool, and the part drops out by its own weight.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{Start, fed, iron, unfed};
 use super::subject::Subject;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
 use crate::heat::bridge::Bridge;
 
@@ -17,12 +17,12 @@ const POOL: Bridge = Bridge { wire_mm: 0.0, bead_mm2: 6.0 };
 #[derive(Debug)]
 pub struct Blob;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Flooded blob",
-    how: "Solder joins all legs in one pool on the far side; the part hangs below and drops when the pool is liquid through.",
+    how: "Solder joins all anchors in one pool on the far side; the part hangs below and drops when the pool is liquid through.",
     danger: "too much solder on the far side",
     early: &[
-        "Solder runs along the part's legs to its body: less of it, tip nearer the board.",
+        "Solder runs along the part's anchors to its body: less of it, tip nearer the board.",
         "The pool splits in two: more solder between, or a wire in it.",
     ],
     clean_up: "Much metal to take up: pump or braid before the holes show.",
@@ -30,15 +30,15 @@ static WORDS: Words = Words {
     cue: "The pool is bright all through and the part drops.",
     not_coming: &["A stouter tip.", "A wire in the pool.", "Air from below at the same time."],
     cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
-    level: Level::Trained,
+    level: SkillLevel::Trained,
 };
 
 impl Method for Blob {
-    fn family(&self) -> Family {
-        Family::Blob
+    fn family(&self) -> MethodFamily {
+        MethodFamily::Blob
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
@@ -46,17 +46,17 @@ impl Method for Blob {
         let (joints, holes) = (subject.joints().len(), subject.holes());
         let spans = POOL.spans(subject.board).len();
         Fit::default()
-            .not(subject.means.tips.is_empty(), "no iron tip in the shop")
+            .not(subject.equipment.tips.is_empty(), "no iron tip in the shop")
             .not(holes < joints, format!("{} surface joints do not drop out of a pool", joints - holes))
-            .not(joints > MOST_LEGS, format!("{joints} legs: no pool joins so many"))
-            .not(spans + 1 < joints, "the legs stand too far apart: the pool tears between them")
+            .not(joints > MOST_LEGS, format!("{joints} anchors: no pool joins so many"))
+            .not(spans + 1 < joints, "the anchors stand too far apart: the pool tears between them")
             .not(subject.board.connector.pegs > 0, "plastic feet hold it: it does not drop")
-            .good(holes == joints && joints <= MOST_LEGS, format!("{joints} stout legs close together"))
+            .good(holes == joints && joints <= MOST_LEGS, format!("{joints} stout anchors close together"))
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let leaded = subject.means.leaded().next().and_then(|alloy| fed(subject, alloy));
-        vec![iron(subject, leaded.unwrap_or_else(|| unfed(subject.charge)), Some(POOL))]
+        let leaded = subject.equipment.leaded().next().and_then(|alloy| fed(subject, alloy));
+        vec![iron(subject, leaded.unwrap_or_else(|| unfed(subject.composition)), Some(POOL))]
     }
 }
 

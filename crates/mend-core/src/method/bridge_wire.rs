@@ -1,13 +1,13 @@
 //! Bridge wire: tinned copper along all joints, soldered to each, the iron on the wire.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{Start, fed, iron, unfed};
 use super::subject::Subject;
 use super::usual;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
-use crate::heat::recipe::{Helpers, Recipe};
+use crate::heat::recipe::{HeatingAids, Recipe};
 
 /// Longer than this the far end stays solid, mm (E: heating.md, section 5, 15-25 mm on a warm board).
 const LONGEST_MM: f64 = 40.0;
@@ -16,28 +16,28 @@ const LONGEST_MM: f64 = 40.0;
 #[derive(Debug)]
 pub struct BridgeWire;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Bridge wire",
     how: "A tinned copper wire lies along all joints, soldered to each; the iron heats the wire, the wire all joints.",
     danger: "not enough heat at the far end",
     early: &[
-        "The far joints stay matt after ten seconds: a second iron, or a plate below.",
+        "The far joints stay matt after ten seconds: a second iron, or a preheater below.",
         "The wire lifts off a joint: solder it down again before going on.",
     ],
     clean_up: "Wire and its solder come off with the part; braid what is left.",
     heat: &["Stout tip flat on the wire, flooded; to and fro along it, the ends last."],
     cue: "The solder on the wire is bright from end to end.",
-    not_coming: &["A plate below.", "Low-melt on the far joints.", "A second iron at the other end."],
+    not_coming: &["A preheater below.", "Low-melt on the far joints.", "A second iron at the other end."],
     cautions: &[Caution::Burns, Caution::Fumes],
-    level: Level::Trained,
+    level: SkillLevel::Trained,
 };
 
 impl Method for BridgeWire {
-    fn family(&self) -> Family {
-        Family::BridgeWire
+    fn family(&self) -> MethodFamily {
+        MethodFamily::BridgeWire
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
@@ -45,23 +45,26 @@ impl Method for BridgeWire {
         let (hidden, joints) = (subject.hidden(), subject.joints().len());
         let long = subject.board.connector.body.width.max(subject.board.connector.body.depth);
         Fit::default()
-            .not(subject.means.tips.is_empty(), "no iron tip in the shop")
-            .not(!subject.means.wire, "no tinned copper wire in the shop")
+            .not(subject.equipment.tips.is_empty(), "no iron tip in the shop")
+            .not(!subject.equipment.wire, "no tinned copper wire in the shop")
             .not(hidden > 0, format!("{hidden} joints are hidden: no wire reaches them"))
             .not(joints < 4, format!("{joints} joints need no wire"))
             .not(long > LONGEST_MM, format!("{long:.0} mm long: the far end stays solid"))
             .good(subject.holes() > 4, format!("{} legs in holes melt together on one wire", subject.holes()))
-            .good(!subject.means.plate && subject.is_shy(), "no air comes near a part that is shy of heat")
+            .good(!subject.equipment.preheater && subject.is_shy(), "no air comes near a part that is shy of heat")
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let charges = subject.means.leaded().next().and_then(|alloy| fed(subject, alloy));
-        let charge = charges.unwrap_or_else(|| unfed(subject.charge));
-        let cold = iron(subject, charge, Some(usual::WIRE));
-        let plate = subject.means.plate.then(|| Helpers { plate: Some(usual::plate(subject.board)), iron: None });
-        let warm = plate.map(|plate| {
-            let with = Helpers { plate: plate.plate, ..cold.recipe.with.clone() };
-            let recipe = Recipe { before: vec![usual::warm(plate)], with, ..cold.recipe.clone() };
+        let compositions = subject.equipment.leaded().next().and_then(|alloy| fed(subject, alloy));
+        let composition = compositions.unwrap_or_else(|| unfed(subject.composition));
+        let cold = iron(subject, composition, Some(usual::WIRE));
+        let preheater = subject
+            .equipment
+            .preheater
+            .then(|| HeatingAids { preheater: Some(usual::preheater(subject.board)), iron: None });
+        let warm = preheater.map(|preheater| {
+            let during = HeatingAids { preheater: preheater.preheater, ..cold.recipe.during.clone() };
+            let recipe = Recipe { preheat: vec![usual::warm(preheater)], during, ..cold.recipe.clone() };
             Start { recipe, ..cold.clone() }
         });
         [Some(cold), warm].into_iter().flatten().collect()
@@ -74,18 +77,18 @@ mod tests {
     use super::*;
 
     #[test]
-    fn legs_in_a_row_get_a_wire_with_and_without_a_plate() {
+    fn legs_in_a_row_get_a_wire_with_and_without_a_preheater() {
         let header = shop("box-header");
         assert_eq!(against(&BridgeWire, &header), "");
         let starts = BridgeWire.starts(&header.subject());
-        assert_eq!(starts.iter().map(|s| s.recipe.with.plate.is_some()).collect::<Vec<_>>(), [false, true]);
+        assert_eq!(starts.iter().map(|s| s.recipe.during.preheater.is_some()).collect::<Vec<_>>(), [false, true]);
         assert!(starts.iter().all(|start| start.recipe.bridge == Some(usual::WIRE)));
     }
 
     #[test]
     fn it_wants_wire_and_joints_that_the_wire_reaches() {
         let mut header = shop("box-header");
-        header.means.wire = false;
+        header.equipment.wire = false;
         assert_eq!(against(&BridgeWire, &header), "no tinned copper wire in the shop");
         assert!(against(&BridgeWire, &shop("usb-c-top")).contains("no wire reaches them"));
     }

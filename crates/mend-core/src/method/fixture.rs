@@ -1,29 +1,30 @@
 //! What the families' tests ask about: a connector of the library on a plain board, with a usual shop.
 
-use super::means::{Level, Means, Sucker};
+use super::equipment::{Equipment, SkillLevel, Sucker};
 use super::subject::Subject;
 use super::usual::{TAPE, TENT};
-use crate::board::{Board, Face, MustLive, Outline, Point, StackUp, library};
-use crate::heat::tool::{Blower, Station};
+use crate::board::{Board, Face, KeepIntact, Outline, Point, StackUp, library};
+use crate::heat::station::Station;
+use crate::heat::tool::Blower;
 use crate::materials::Metal;
-use crate::solder::Charge;
+use crate::solder::JointComposition;
 use crate::units::{Flow, Length, Temperature};
 
 /// Everything that a subject borrows.
-pub(super) struct Shop {
+pub(super) struct TestCase {
     pub(super) board: Board,
-    pub(super) charge: Charge,
+    pub(super) composition: JointComposition,
     pub(super) station: Station,
-    pub(super) means: Means,
-    pub(super) must_live: MustLive,
+    pub(super) equipment: Equipment,
+    pub(super) keep_intact: KeepIntact,
 }
 
 pub(super) fn metal(name: &str) -> Metal {
     Metal::read("alloy", name).expect("in the table")
 }
 
-/// A light board with this connector in the middle of its rim; trained hands, plate, vacuum iron and wire.
-pub(super) fn shop(kind: &str) -> Shop {
+/// A light board with this connector in the middle of its rim; trained hands, preheater, vacuum iron and wire.
+pub(super) fn shop(kind: &str) -> TestCase {
     let mut connector = library::kind(kind).expect("a kind").make(&library::Values::default()).expect("usual sizes");
     let by = Point { x: 60.0, y: 40.0 };
     connector.body.centre = Point { x: connector.body.centre.x + by.x, y: connector.body.centre.y + by.y };
@@ -45,24 +46,24 @@ pub(super) fn shop(kind: &str) -> Shop {
         flow_spread: 0.05,
         display: Default::default(),
     };
-    let means = Means {
-        level: Level::Trained,
+    let equipment = Equipment {
+        level: SkillLevel::Trained,
         tips: vec![Length::mm(2.0), Length::mm(4.0)],
-        plate: true,
+        preheater: true,
         sucker: Sucker::Vacuum,
         wire: true,
         shields: vec![TAPE, TENT],
         alloys: ["SAC305", "Sn63Pb37", "Sn42Bi58"].map(metal).into(),
     };
-    let board = Board { name, maker, outline, stack, connector, neighbours: Vec::new() };
-    let charge = Charge::factory(metal("SAC305"));
-    Shop { board, charge, station, means, must_live: MustLive::Board }
+    let board = Board { name, maker, outline, stack, connector, components: Vec::new() };
+    let composition = JointComposition::factory(metal("SAC305"));
+    TestCase { board, composition, station, equipment, keep_intact: KeepIntact::Board }
 }
 
-impl Shop {
+impl TestCase {
     pub(super) fn subject(&self) -> Subject<'_> {
-        let Self { board, charge, station, means, must_live } = self;
-        Subject { board, charge, station, means, must_live: *must_live }
+        let Self { board, composition, station, equipment, keep_intact } = self;
+        Subject { board, composition, station, equipment, keep_intact: *keep_intact }
     }
 
     /// Twice the copper and more: a board that carries heat away.
@@ -78,14 +79,14 @@ impl Shop {
         let depth = 3.0;
         let centre = Point { x: body.centre.x, y: body.far() + gap + depth / 2.0 };
         let place = crate::board::Rect { centre, width: 10.0, depth };
-        let plain = crate::board::Thing::FlexLatch.at("latch", Face::Top, place);
+        let plain = crate::board::ComponentKind::FlexLatch.at("latch", Face::Top, place);
         let material = crate::materials::BodyMaterial::Pa66;
-        self.board.neighbours.push(crate::board::Neighbour { material, ..plain });
+        self.board.components.push(crate::board::Component { material, ..plain });
         self
     }
 }
 
 /// Every reason against, as one text.
-pub(super) fn against(method: &dyn super::Method, shop: &Shop) -> String {
+pub(super) fn against(method: &dyn super::Method, shop: &TestCase) -> String {
     method.fit(&shop.subject()).against.join("; ")
 }

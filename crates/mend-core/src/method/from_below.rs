@@ -1,17 +1,17 @@
 //! Hot air from below: the part hangs or stands on top, air heats the board through.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{Start, air, unfed};
 use super::subject::Subject;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
 
 /// See the head of this file.
 #[derive(Debug)]
 pub struct FromBelow;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Air from below",
     how: "Air heats the board through from the far face; the part on top comes last to the heat.",
     danger: "parts on the far side",
@@ -22,17 +22,17 @@ static WORDS: Words = Words {
     clean_up: "As the factory left it: braid once, fresh metal on.",
     heat: &["Look at the joints from above while the air works below; a mirror shows the far side."],
     cue: "Flux runs, then smokes; every joint turns from matt to shiny; the part twitches.",
-    not_coming: &["A wider outlet.", "More alloy in the joints.", "The iron on the anchors at the same time."],
+    not_coming: &["A wider nozzle.", "More alloy in the joints.", "The iron on the anchors at the same time."],
     cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
-    level: Level::Trained,
+    level: SkillLevel::Trained,
 };
 
 impl Method for FromBelow {
-    fn family(&self) -> Family {
-        Family::FromBelow
+    fn family(&self) -> MethodFamily {
+        MethodFamily::FromBelow
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
@@ -40,7 +40,7 @@ impl Method for FromBelow {
         let far = subject.shy_near(subject.board.hanging());
         let connector = &subject.board.connector;
         Fit::default()
-            .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
+            .not(subject.station.nozzles.is_empty(), "no hot-air nozzle at this station")
             .good(
                 subject.is_shy(),
                 format!("the part's {} is shy of heat and stays on the cool side", connector.material.name()),
@@ -51,7 +51,7 @@ impl Method for FromBelow {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        vec![air(subject, unfed(subject.charge), subject.board.hanging())]
+        vec![air(subject, unfed(subject.composition), subject.board.hanging())]
     }
 }
 
@@ -65,7 +65,7 @@ mod tests {
         let mut port = shop("usb-c-top");
         let under = crate::board::Rect { centre: port.board.connector.body.centre, width: 4.0, depth: 4.0 };
         let far = port.board.hanging();
-        port.board.neighbours.push(crate::board::Thing::ElectrolyticCan.at("C9", far, under));
+        port.board.components.push(crate::board::ComponentKind::ElectrolyticCan.at("C9", far, under));
         let fit = FromBelow.fit(&port.subject());
         assert!(fit.applies() && fit.speaks_for.iter().any(|s| s.contains("hidden joints get the same heat")));
         assert_eq!(fit.minds, ["1 on the far side take the jet"]);
@@ -74,9 +74,9 @@ mod tests {
     }
 
     #[test]
-    fn without_an_outlet_there_is_no_air() {
+    fn without_an_nozzle_there_is_no_air() {
         let mut port = shop("usb-c-top");
         port.station.nozzles.clear();
-        assert_eq!(against(&FromBelow, &port), "no hot-air outlet at this station");
+        assert_eq!(against(&FromBelow, &port), "no hot-air nozzle at this station");
     }
 }

@@ -1,10 +1,10 @@
 //! Iron with alloy flood: all joints covered with leaded or low-melt solder, rocked loose with the tip.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{Start, fed, iron};
 use super::subject::Subject;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
 use crate::heat::bridge::Bridge;
 
@@ -17,41 +17,44 @@ const LONGEST_MM: f64 = 30.0;
 #[derive(Debug)]
 pub struct IronFlood;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Iron with alloy flood",
     how: "Leaded or low-melt solder covers all joints; the tip runs along the flood while the part is rocked off.",
-    danger: "melting the neighbour with the iron's barrel",
+    danger: "melting the component with the iron's barrel",
     early: &[
-        "The flood skins over behind the tip: more alloy, or a plate below.",
+        "The flood skins over behind the tip: more alloy, or a preheater below.",
         "Plastic beside the barrel shines or leans: lift the tip, come from the other side.",
     ],
     clean_up: "Much: every trace of the flood out, flooded fresh and wicked again.",
     heat: &["Tip along the flood to and fro, never on plastic; rock the part gently, only sideways."],
     cue: "The whole flood stays bright from end to end and the part floats.",
-    not_coming: &["More alloy.", "A plate below.", "Low-melt instead of leaded."],
+    not_coming: &["More alloy.", "A preheater below.", "Low-melt instead of leaded."],
     cautions: &[Caution::Burns, Caution::Fumes, Caution::Lead],
-    level: Level::Trained,
+    level: SkillLevel::Trained,
 };
 
 impl Method for IronFlood {
-    fn family(&self) -> Family {
-        Family::IronFlood
+    fn family(&self) -> MethodFamily {
+        MethodFamily::IronFlood
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let hidden = subject.hidden();
-        let means = subject.means;
+        let equipment = subject.equipment;
         let long = subject.board.connector.body.width.max(subject.board.connector.body.depth);
         let barrel = subject.under_the_barrel();
         let open = subject.board.connector.family.has_open_contacts();
         Fit::default()
-            .not(means.tips.is_empty(), "no iron tip in the shop")
+            .not(equipment.tips.is_empty(), "no iron tip in the shop")
             .not(hidden > 0, format!("{hidden} joints are hidden: the flood does not reach them"))
-            .not(means.leaded().chain(means.low_melt()).next().is_none(), "neither leaded nor low-melt alloy in stock")
+            .not(
+                equipment.leaded().chain(equipment.low_melt()).next().is_none(),
+                "neither leaded nor low-melt alloy in stock",
+            )
             .not(long > LONGEST_MM, format!("{long:.0} mm long: one end sets while the tip is at the other"))
             .not(subject.holes() == subject.joints().len(), "plated legs: the flood does not mix down the holes")
             .good(open, "a small latch connector: the tip's heat goes into the joints, not into the plastic")
@@ -60,7 +63,7 @@ impl Method for IronFlood {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let alloys = subject.means.leaded().take(1).chain(subject.means.low_melt().take(1));
+        let alloys = subject.equipment.leaded().take(1).chain(subject.equipment.low_melt().take(1));
         alloys.filter_map(|alloy| Some(iron(subject, fed(subject, alloy)?, Some(FLOOD)))).collect()
     }
 }
@@ -77,7 +80,7 @@ mod tests {
         let fit = IronFlood.fit(&flex.subject());
         assert!(fit.minds.iter().any(|mind| mind.contains("passes latch")), "{:?}", fit.minds);
         let starts = IronFlood.starts(&flex.subject());
-        let fed: Vec<&str> = starts.iter().filter_map(|s| Some(s.charge.fed()?.metal.name.as_str())).collect();
+        let fed: Vec<&str> = starts.iter().filter_map(|s| Some(s.composition.fed()?.metal.name.as_str())).collect();
         assert_eq!(fed, ["Sn63Pb37", "Sn42Bi58"]);
         assert!(starts.iter().all(|start| start.recipe.bridge == Some(FLOOD)));
     }
@@ -85,7 +88,7 @@ mod tests {
     #[test]
     fn without_alloy_or_with_plated_legs_alone_it_does_not_apply() {
         let mut flex = shop("flex");
-        flex.means.alloys.truncate(1);
+        flex.equipment.alloys.truncate(1);
         assert_eq!(against(&IronFlood, &flex), "neither leaded nor low-melt alloy in stock");
         assert!(against(&IronFlood, &shop("header")).contains("does not mix down the holes"));
     }

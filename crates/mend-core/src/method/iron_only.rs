@@ -1,10 +1,10 @@
 //! Iron only, joint by joint: few, large joints that the tip gets to.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{Start, iron, unfed};
 use super::subject::Subject;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
 
 /// More joints than this and one has set while the last melts (E: a tip comes back to each within about two seconds).
@@ -14,7 +14,7 @@ const MOST_JOINTS: usize = 6;
 #[derive(Debug)]
 pub struct IronOnly;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Iron only",
     how: "One stout tip goes from joint to joint until all are liquid at once.",
     danger: "chasing joints: one sets while the next melts",
@@ -25,24 +25,24 @@ static WORDS: Words = Words {
     clean_up: "Little: the joints keep their metal, braid each once.",
     heat: &["Tip flat on joint and pad, fresh solder on it, two seconds each, round and round."],
     cue: "Every joint stays bright while the tip is at the next one.",
-    not_coming: &["A stouter tip.", "A plate below.", "Alloy flooded over all joints."],
+    not_coming: &["A stouter tip.", "A preheater below.", "Alloy flooded over all joints."],
     cautions: &[Caution::Burns, Caution::Fumes],
-    level: Level::Learning,
+    level: SkillLevel::Learning,
 };
 
 impl Method for IronOnly {
-    fn family(&self) -> Family {
-        Family::IronOnly
+    fn family(&self) -> MethodFamily {
+        MethodFamily::IronOnly
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let (joints, hidden) = (subject.joints().len(), subject.hidden());
         Fit::default()
-            .not(subject.means.tips.is_empty(), "no iron tip in the shop")
+            .not(subject.equipment.tips.is_empty(), "no iron tip in the shop")
             .not(hidden > 0, format!("{hidden} joints are hidden: no tip gets there"))
             .not(joints > MOST_JOINTS, format!("{joints} joints: the first is solid before the last melts"))
             .good(joints <= MOST_JOINTS && hidden == 0, format!("{joints} joints, all within reach of the tip"))
@@ -51,7 +51,7 @@ impl Method for IronOnly {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        vec![iron(subject, unfed(subject.charge), None)]
+        vec![iron(subject, unfed(subject.composition), None)]
     }
 }
 
@@ -65,13 +65,13 @@ mod tests {
         let jack = shop("power-jack");
         assert_eq!(against(&IronOnly, &jack), "");
         let start = &IronOnly.starts(&jack.subject())[0];
-        assert!(start.recipe.air.is_none() && start.charge.feed.is_none());
-        assert_eq!(start.recipe.with.iron.as_ref().map(|iron| iron.tip.in_mm()), Some(4.0), "the stoutest owned");
+        assert!(start.recipe.air.is_none() && start.composition.feed.is_none());
+        assert_eq!(start.recipe.during.iron.as_ref().map(|iron| iron.tip.in_mm()), Some(4.0), "the stoutest owned");
         assert!(against(&IronOnly, &shop("flex")).contains("the first is solid before the last melts"));
         let mut port = shop("usb-c-top");
-        port.means.tips.clear();
-        let said = against(&IronOnly, &port);
-        assert!(said.contains("no iron tip in the shop") && said.contains("hidden"), "{said}");
+        port.equipment.tips.clear();
+        let found = against(&IronOnly, &port);
+        assert!(found.contains("no iron tip in the shop") && found.contains("hidden"), "{found}");
         assert_eq!(IronOnly.fit(&jack.heavy().subject()).minds.len(), 1);
     }
 }

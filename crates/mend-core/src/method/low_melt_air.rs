@@ -1,13 +1,13 @@
 //! Low-melt, then air: every joint flooded with a bismuth- or indium-bearing alloy, then mild air.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{AirSpace, Start, Vary, air, fed};
 use super::subject::Subject;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::board::groups;
 use crate::caution::Caution;
-use crate::solder::{Charge, cycles};
+use crate::solder::{JointComposition, cycles};
 use crate::units::Temperature;
 
 /// Mild air (E).
@@ -17,7 +17,7 @@ const MILD: Temperature = Temperature::celsius(340.0);
 #[derive(Debug)]
 pub struct LowMeltAir;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Low-melt, then air",
     how: "An alloy with bismuth or indium is mixed into every joint; mild air then melts the mix far below the factory's metal.",
     danger: "alloy left behind: weak joints later",
@@ -28,56 +28,56 @@ static WORDS: Words = Words {
     clean_up: "Most: every trace out, fresh leaded on, off, on, off; clean tip, fresh braid each time.",
     heat: &["Keep to the setting: the mix needs no more than this."],
     cue: "The fed joints shine long before flux smokes; the part slides under the grip.",
-    not_coming: &["Feed again: a joint was missed.", "Twenty degrees more, not sixty.", "A wider outlet."],
+    not_coming: &["Feed again: a joint was missed.", "Twenty degrees more, not sixty.", "A wider nozzle."],
     cautions: &[Caution::Burns, Caution::Fumes],
-    level: Level::Trained,
+    level: SkillLevel::Trained,
 };
 
 impl LowMeltAir {
     /// Of the stock, what takes fewest passes to get out again.
-    fn charge(subject: &Subject<'_>) -> Option<Charge> {
-        let charges = subject.means.low_melt().filter_map(|alloy| fed(subject, alloy));
-        let passes = |charge: &Charge| {
+    fn composition(subject: &Subject<'_>) -> Option<JointComposition> {
+        let compositions = subject.equipment.low_melt().filter_map(|alloy| fed(subject, alloy));
+        let passes = |composition: &JointComposition| {
             let groups = groups(subject.board);
-            groups.iter().map(|group| cycles(charge, group).unwrap_or(usize::MAX / 64)).max().unwrap_or(0)
+            groups.iter().map(|group| cycles(composition, group).unwrap_or(usize::MAX / 64)).max().unwrap_or(0)
         };
-        charges.min_by_key(passes)
+        compositions.min_by_key(passes)
     }
 }
 
 impl Method for LowMeltAir {
-    fn family(&self) -> Family {
-        Family::LowMeltAir
+    fn family(&self) -> MethodFamily {
+        MethodFamily::LowMeltAir
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let (hidden, joints) = (subject.hidden(), subject.joints().len());
-        let none = subject.means.low_melt().next().is_none();
+        let none = subject.equipment.low_melt().next().is_none();
         let faces = [subject.board.connector.face, subject.board.hanging()];
         let near: usize = faces.iter().map(|face| subject.shy_near(*face).len()).sum();
-        let shy = subject.must_live.part() && subject.is_shy();
+        let shy = subject.keep_intact.part() && subject.is_shy();
         Fit::default()
-            .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
+            .not(subject.station.nozzles.is_empty(), "no hot-air nozzle at this station")
             .not(none, "no low-melt alloy in stock")
-            .not(!none && Self::charge(subject).is_none(), "the joints take none of the alloys in stock")
+            .not(!none && Self::composition(subject).is_none(), "the joints take none of the alloys in stock")
             .not(hidden == joints, "every joint is hidden: no tip gets the alloy in")
-            .good(shy, "the part must live and is shy of heat: the mix melts far below its limit")
+            .good(shy, "the part is to be kept intact and is shy of heat: the mix melts far below its limit")
             .good(
-                near > 0 && subject.must_live.board(),
-                format!("{near} neighbours shy of heat stay cool: the mix melts far below the factory's metal"),
+                near > 0 && subject.keep_intact.board(),
+                format!("{near} components shy of heat stay cool: the mix melts far below the factory's metal"),
             )
             .good(subject.is_heavy(), "a heavy board need not get to the factory's melting point")
-            .good(subject.must_live == crate::board::MustLive::Part, "alloy left on a donor's board harms nobody")
+            .good(subject.keep_intact == crate::board::KeepIntact::Part, "alloy left on a donor's board damages nobody")
             .mind(hidden > 0, format!("{hidden} hidden joints can't be fed and melt as the factory left them"))
-            .mind(subject.must_live.board(), "what stays behind makes the new joints weak: the passes are arithmetic")
+            .mind(subject.keep_intact.board(), "what stays behind makes the new joints weak: the passes are arithmetic")
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let Some(charge) = Self::charge(subject) else { return Vec::new() };
+        let Some(composition) = Self::composition(subject) else { return Vec::new() };
         let mild = |start: Start| {
             let vary = match start.vary {
                 Vary::Air(space) => Vary::Air(AirSpace::mild(space, MILD)),
@@ -86,7 +86,7 @@ impl Method for LowMeltAir {
             Start { vary, ..start }
         };
         let faces = [subject.board.hanging(), subject.board.connector.face];
-        faces.into_iter().map(|face| mild(air(subject, charge.clone(), face))).collect()
+        faces.into_iter().map(|face| mild(air(subject, composition.clone(), face))).collect()
     }
 }
 
@@ -98,11 +98,11 @@ mod tests {
     #[test]
     fn joints_are_fed_with_low_melt_and_the_air_stays_mild() {
         let mut port = shop("usb-c-top");
-        port.must_live = crate::board::MustLive::Part;
+        port.keep_intact = crate::board::KeepIntact::Part;
         let fit = LowMeltAir.fit(&port.subject());
         assert!(fit.applies() && fit.minds.iter().any(|mind| mind.contains("hidden joints can't be fed")), "{fit:?}");
         for start in LowMeltAir.starts(&port.subject()) {
-            assert_eq!(start.charge.fed().map(|feed| feed.metal.name.as_str()), Some("Sn42Bi58"));
+            assert_eq!(start.composition.fed().map(|feed| feed.metal.name.as_str()), Some("Sn42Bi58"));
             let Vary::Air(space) = start.vary else { panic!("it varies air") };
             assert!(space.hottest <= MILD);
         }
@@ -111,17 +111,18 @@ mod tests {
     #[test]
     fn of_the_stock_the_one_that_is_soonest_out_again_is_taken() {
         let mut jack = shop("power-jack");
-        jack.means.alloys.push(super::super::fixture::metal("In52Sn48"));
-        let passes = |charge: &Charge| groups(&jack.board).iter().filter_map(|g| cycles(charge, g)).max();
-        let taken = LowMeltAir::charge(&jack.subject()).and_then(|charge| passes(&charge));
-        let all = jack.means.low_melt().filter_map(|alloy| fed(&jack.subject(), alloy)).filter_map(|c| passes(&c));
+        jack.equipment.alloys.push(super::super::fixture::metal("In52Sn48"));
+        let passes =
+            |composition: &JointComposition| groups(&jack.board).iter().filter_map(|g| cycles(composition, g)).max();
+        let taken = LowMeltAir::composition(&jack.subject()).and_then(|composition| passes(&composition));
+        let all = jack.equipment.low_melt().filter_map(|alloy| fed(&jack.subject(), alloy)).filter_map(|c| passes(&c));
         assert_eq!(taken, all.min());
     }
 
     #[test]
     fn without_such_an_alloy_it_does_not_apply() {
         let mut jack = shop("power-jack");
-        jack.means.alloys.truncate(2);
+        jack.equipment.alloys.truncate(2);
         assert_eq!(against(&LowMeltAir, &jack), "no low-melt alloy in stock");
     }
 }

@@ -1,15 +1,16 @@
 //! The ways to get a part off a board, one file each: whether it fits here, what it begins from, and its words.
 //!
-//! - [`means`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and against it
+//! - [`equipment`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and against it
 //! - [`start`]: where the search for settings begins; [`usual`]: what is reached for first
-//! - [`schools`]: where good practitioners disagree, and what is done here unless somebody says otherwise
-//! - the families, in the order of [`Family::ALL`]: [`iron_only`] to [`pump`]
+//! - [`techniques`]: where good practitioners disagree, and what is done here unless somebody says otherwise
+//! - the families, in the order of [`MethodFamily::ALL`]: [`iron_only`] to [`pump`]
 //!
 //! A good family file says in `fit` every reason that a practitioner would give, computes nothing that the heat run
 //! computes better, and begins from a recipe that a hand can do.
 
 pub mod blob;
 pub mod bridge_wire;
+pub mod equipment;
 pub mod fit;
 #[cfg(test)]
 #[allow(clippy::expect_used)]
@@ -20,28 +21,27 @@ pub mod hot_swap;
 pub mod iron_flood;
 pub mod iron_only;
 pub mod low_melt_air;
-pub mod means;
-pub mod plate_and_air;
+pub mod preheater_and_air;
 pub mod pump;
-pub mod schools;
 pub mod start;
 pub mod subject;
+pub mod techniques;
 pub mod two_stage;
 pub mod usual;
 
 use serde::{Deserialize, Serialize};
 
 use crate::caution::Caution;
+use equipment::SkillLevel;
 use fit::Fit;
-use means::Level;
-use schools::{Question, Schools};
 use start::Start;
 use subject::Subject;
+use techniques::{Question, Techniques};
 
 /// The families.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Family {
+pub enum MethodFamily {
     /// Joint by joint with the iron.
     IronOnly,
     /// All joints flooded, rocked loose with the iron.
@@ -56,8 +56,9 @@ pub enum Family {
     FromAbove,
     /// A soak from below, then a nozzle on top.
     TwoStage,
-    /// A plate, and slow air beside the part.
-    PlateAndAir,
+    /// A preheater, and slow air beside the part.
+    #[serde(alias = "plate-and-air")]
+    PreheaterAndAir,
     /// Low-melt alloy, then mild air.
     LowMeltAir,
     /// Old off and new on in one heat.
@@ -68,7 +69,7 @@ pub enum Family {
 
 /// What a family says of itself, wherever it is used.
 #[derive(Debug)]
-pub struct Words {
+pub struct MethodText {
     /// As it stands on a lane.
     pub name: &'static str,
     /// How it works, in a sentence.
@@ -88,36 +89,36 @@ pub struct Words {
     /// Cautions of its own at the heat.
     pub cautions: &'static [Caution],
     /// Whose hands it wants.
-    pub level: Level,
+    pub level: SkillLevel,
 }
 
 /// A family of methods.
 pub trait Method: Sync {
     /// Which.
-    fn family(&self) -> Family;
+    fn family(&self) -> MethodFamily;
     /// Its words.
-    fn words(&self) -> &'static Words;
+    fn words(&self) -> &'static MethodText;
     /// What speaks for it on this subject, and against it.
     fn fit(&self, subject: &Subject<'_>) -> Fit;
     /// Recipes that the search begins from; asked only where it fits.
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start>;
-    /// Questions on which schools differ and that bear on it.
+    /// Questions on which techniques differ and that bear on it.
     fn questions(&self) -> &'static [&'static Question] {
-        schools::ALL
+        techniques::ALL
     }
 }
 
 /// What was chosen for a job.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Choice {
+pub struct MethodChoice {
     /// The family.
-    pub family: Family,
+    pub family: MethodFamily,
     /// Where somebody differs from us.
-    #[serde(default, skip_serializing_if = "Schools::is_ours")]
-    pub schools: Schools,
+    #[serde(default, alias = "schools", skip_serializing_if = "Techniques::is_recommended")]
+    pub techniques: Techniques,
 }
 
-impl Family {
+impl MethodFamily {
     /// All of them, irons first.
     pub const ALL: [Self; 11] = [
         Self::IronOnly,
@@ -127,7 +128,7 @@ impl Family {
         Self::FromBelow,
         Self::FromAbove,
         Self::TwoStage,
-        Self::PlateAndAir,
+        Self::PreheaterAndAir,
         Self::LowMeltAir,
         Self::HotSwap,
         Self::Pump,
@@ -143,7 +144,7 @@ impl Family {
             Self::FromBelow => &from_below::FromBelow,
             Self::FromAbove => &from_above::FromAbove,
             Self::TwoStage => &two_stage::TwoStage,
-            Self::PlateAndAir => &plate_and_air::PlateAndAir,
+            Self::PreheaterAndAir => &preheater_and_air::PreheaterAndAir,
             Self::LowMeltAir => &low_melt_air::LowMeltAir,
             Self::HotSwap => &hot_swap::HotSwap,
             Self::Pump => &pump::Pump,
@@ -151,7 +152,7 @@ impl Family {
     }
 
     /// Its words.
-    pub fn words(self) -> &'static Words {
+    pub fn words(self) -> &'static MethodText {
         self.method().words()
     }
 
@@ -165,7 +166,7 @@ impl Family {
             Self::FromBelow => "from-below",
             Self::FromAbove => "from-above",
             Self::TwoStage => "two-stage",
-            Self::PlateAndAir => "plate-and-air",
+            Self::PreheaterAndAir => "preheater-and-air",
             Self::LowMeltAir => "low-melt-air",
             Self::HotSwap => "hot-swap",
             Self::Pump => "pump",

@@ -1,62 +1,62 @@
 //! Pump or vacuum iron: each hole emptied for itself, then the part lifts out cold.
 
+use super::equipment::{SkillLevel, Sucker};
 use super::fit::Fit;
-use super::means::{Level, Sucker};
 use super::start::{Start, Vary, fed, unfed};
 use super::subject::Subject;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
 use crate::heat::iron::Iron;
-use crate::heat::recipe::{Helpers, Pass, Recipe};
+use crate::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use crate::units::{Duration, Length, Temperature};
 
 /// On each hole, s: tried from short to long, as the shortest that runs through spares the laminate most (E: 3-8).
 const DWELLS_S: [f64; 3] = [3.0, 5.0, 8.0];
 /// Set temperatures, °C (E): a vacuum iron is used cooler than a soldering tip, its land is under it all the time.
 const SETS_C: [f64; 4] = [300.0, 330.0, 360.0, 390.0];
-/// On the last hole at the longest, s: the shortest that a last pass may be.
+/// On the last hole at the longest, s: the shortest that a last stage may be.
 const LONGEST_S: f64 = 20.0;
 /// To the next hole, s (E).
 const CHANGE_S: f64 = 3.0;
-/// A recipe has no more passes than this before its last.
+/// A recipe has no more stages than this before its last.
 const MOST_HOLES: usize = 10;
 
 /// See the head of this file.
 #[derive(Debug)]
 pub struct Pump;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Pump or vacuum iron",
     how: "Each leg is heated until its far side runs and the hole is sucked empty; the part then lifts out by hand.",
     danger: "square legs touching the barrel: pulled barrels",
     early: &[
         "A leg does not move sideways when nudged: fill that hole again and suck once more.",
-        "The tip stands on a hole for longer than ten seconds: a plate below, or more solder.",
+        "The tip stands on a hole for longer than ten seconds: a preheater below, or more solder.",
     ],
     clean_up: "Done on the way: what is left is a film; braid the lands.",
     heat: &[
         "Fresh solder on the leg, tip flat, wait for the far side to run, then suck; nudge the leg while it cools.",
     ],
     cue: "Light shows through every hole round its leg; each leg moves free.",
-    not_coming: &["Add solder and suck again.", "A plate below.", "Air from below to finish."],
+    not_coming: &["Add solder and suck again.", "A preheater below.", "Air from below to finish."],
     cautions: &[Caution::Burns, Caution::Fumes, Caution::Lead],
-    level: Level::Learning,
+    level: SkillLevel::Learning,
 };
 
 impl Method for Pump {
-    fn family(&self) -> Family {
-        Family::Pump
+    fn family(&self) -> MethodFamily {
+        MethodFamily::Pump
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let (joints, holes) = (subject.joints().len(), subject.holes());
         Fit::default()
-            .not(subject.means.tips.is_empty(), "no iron tip in the shop")
-            .not(subject.means.sucker == Sucker::None, "neither pump nor vacuum iron in the shop")
+            .not(subject.equipment.tips.is_empty(), "no iron tip in the shop")
+            .not(subject.equipment.sucker == Sucker::None, "neither pump nor vacuum iron in the shop")
             .not(holes == 0, "no plated hole to empty")
             .not(holes > 0 && holes < joints, format!("{} surface joints do not come with a pump", joints - holes))
             .not(holes > MOST_HOLES, format!("{holes} holes, one by one: too many to get all of them empty"))
@@ -66,27 +66,31 @@ impl Method for Pump {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let leaded = subject.means.leaded().next().and_then(|alloy| fed(subject, alloy));
-        let charge = leaded.unwrap_or_else(|| unfed(subject.charge));
-        let start = |(plate, dwell): (bool, f64)| {
-            let plate = plate.then(|| super::usual::plate(subject.board));
-            let tip = subject.means.stoutest().unwrap_or(Length::mm(2.0));
+        let leaded = subject.equipment.leaded().next().and_then(|alloy| fed(subject, alloy));
+        let composition = leaded.unwrap_or_else(|| unfed(subject.composition));
+        let start = |(preheater, dwell): (bool, f64)| {
+            let preheater = preheater.then(|| super::usual::preheater(subject.board));
+            let tip = subject.equipment.stoutest().unwrap_or(Length::mm(2.0));
             let on = |name: &str| {
                 let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: name.to_owned() });
-                Helpers { plate, iron }
+                HeatingAids { preheater, iron }
             };
             let lasts = (Duration::seconds(dwell), Duration::seconds(CHANGE_S));
-            let pass = |name: &str| Pass { air: None, with: on(name), lasts: lasts.0, change: lasts.1 };
+            let stage = |name: &str| HeatingStage { air: None, during: on(name), lasts: lasts.0, change: lasts.1 };
             let (last, first) = subject.joints().split_last()?;
-            let warm = plate.map(|_| super::usual::warm(Helpers { plate, iron: None }));
-            let before = warm.into_iter().chain(first.iter().map(|joint| pass(&joint.name))).collect();
+            let warm = preheater.map(|_| super::usual::warm(HeatingAids { preheater, iron: None }));
+            let preheat = warm.into_iter().chain(first.iter().map(|joint| stage(&joint.name))).collect();
             let longest = Duration::seconds(LONGEST_S);
-            let recipe = Recipe { before, longest, ..Recipe::from(on(&last.name)) };
+            let recipe = Recipe { preheat, longest, ..Recipe::from(on(&last.name)) };
             let sets = SETS_C.map(Temperature::celsius).to_vec();
-            Some(Start { charge: charge.clone(), recipe, vary: Vary::Iron { sets, tips: subject.means.tips.clone() } })
+            Some(Start {
+                composition: composition.clone(),
+                recipe,
+                vary: Vary::Iron { sets, tips: subject.equipment.tips.clone() },
+            })
         };
-        let plates: &[bool] = if subject.means.plate { &[false, true] } else { &[false] };
-        let tried = plates.iter().flat_map(|plate| DWELLS_S.map(|dwell| (*plate, dwell)));
+        let preheaters: &[bool] = if subject.equipment.preheater { &[false, true] } else { &[false] };
+        let tried = preheaters.iter().flat_map(|preheater| DWELLS_S.map(|dwell| (*preheater, dwell)));
         tried.filter_map(start).collect()
     }
 }
@@ -97,13 +101,13 @@ mod tests {
     use super::*;
 
     #[test]
-    fn every_hole_gets_a_pass_of_its_own() {
+    fn every_hole_gets_a_stage_of_its_own() {
         let jack = shop("power-jack");
         assert_eq!(against(&Pump, &jack), "");
         let legs = jack.board.connector.joints.len();
         for start in Pump.starts(&jack.subject()) {
-            let plate = usize::from(start.recipe.with.plate.is_some());
-            assert_eq!(start.recipe.before.len(), legs - 1 + plate);
+            let preheater = usize::from(start.recipe.during.preheater.is_some());
+            assert_eq!(start.recipe.preheat.len(), legs - 1 + preheater);
             assert!(start.recipe.in_turn(&jack.board));
         }
     }
@@ -113,7 +117,7 @@ mod tests {
         assert!(against(&Pump, &shop("usb-c-top")).contains("surface joints do not come with a pump"));
         assert_eq!(against(&Pump, &shop("flex")), "no plated hole to empty");
         let mut jack = shop("power-jack");
-        jack.means.sucker = Sucker::None;
+        jack.equipment.sucker = Sucker::None;
         assert_eq!(against(&Pump, &jack), "neither pump nor vacuum iron in the shop");
     }
 }

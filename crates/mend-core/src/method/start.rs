@@ -1,16 +1,16 @@
 //! Where the search for settings begins: a recipe, what the joints then hold, and what may be varied.
 
-use super::means::Means;
+use super::equipment::Equipment;
 use super::subject::Subject;
 use super::usual;
 use crate::board::Face;
 use crate::heat::bridge::Bridge;
 use crate::heat::iron::{EVERY_ROW, Iron};
 use crate::heat::motion::Motion;
-use crate::heat::recipe::{Helpers, Recipe};
+use crate::heat::recipe::{HeatingAids, Recipe};
 use crate::heat::tool::HotAir;
 use crate::materials::Metal;
-use crate::solder::{Charge, Feed, Wire};
+use crate::solder::{Feed, JointComposition, Wire};
 use crate::units::{Duration, Flow, Length, Temperature};
 
 /// Shares of a feed that are tried: what a pad or a full hole takes at once, and half of the joint (E).
@@ -23,7 +23,7 @@ const LONGEST_IRON_S: f64 = 90.0;
 #[derive(Debug, Clone, PartialEq)]
 pub struct Start {
     /// What the joints hold and are fed.
-    pub charge: Charge,
+    pub composition: JointComposition,
     /// The recipe that is varied.
     pub recipe: Recipe,
     /// What is varied.
@@ -33,7 +33,7 @@ pub struct Start {
 /// What the search may turn.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Vary {
-    /// The air of the last pass.
+    /// The air of the last stage.
     Air(AirSpace),
     /// The iron.
     Iron {
@@ -47,9 +47,9 @@ pub enum Vary {
 /// Airs to try; set temperatures come from one run each, so there is no list of them.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AirSpace {
-    /// Outlets.
+    /// Nozzles.
     pub nozzles: Vec<Length>,
-    /// Outlet to board.
+    /// Nozzle to board.
     pub distances: Vec<Length>,
     /// Flows.
     pub flows: Vec<Flow>,
@@ -95,40 +95,40 @@ pub const BELOW: (&[f64], &[Motion]) = (&[15.0, 25.0, 40.0], &[Motion::Still]);
 pub const ABOVE: (&[f64], &[Motion]) = (&[8.0, 15.0, 25.0], &[Motion::Sweeping, Motion::Circle]);
 
 /// Air on a face, nothing else, for joints that hold this.
-pub fn air(subject: &Subject<'_>, charge: Charge, face: Face) -> Start {
+pub fn air(subject: &Subject<'_>, composition: JointComposition, face: Face) -> Start {
     let below = face == subject.board.hanging();
     let recipe = Recipe::from(HotAir { face, ..usual::air(subject.board, subject.station) });
     let vary = Vary::Air(AirSpace::of(subject, if below { BELOW } else { ABOVE }));
-    Start { charge, recipe, vary }
+    Start { composition, recipe, vary }
 }
 
 /// The iron on every joint that it gets to, with what joins them.
-pub fn iron(subject: &Subject<'_>, charge: Charge, bridge: Option<Bridge>) -> Start {
-    let tip = subject.means.stoutest().unwrap_or(Length::mm(2.0));
+pub fn iron(subject: &Subject<'_>, composition: JointComposition, bridge: Option<Bridge>) -> Start {
+    let tip = subject.equipment.stoutest().unwrap_or(Length::mm(2.0));
     let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: EVERY_ROW.to_owned() });
     let longest = Duration::seconds(LONGEST_IRON_S);
-    let recipe = Recipe { bridge, longest, ..Recipe::from(Helpers { plate: None, iron }) };
-    Start { charge, recipe, vary: irons(subject.means) }
+    let recipe = Recipe { bridge, longest, ..Recipe::from(HeatingAids { preheater: None, iron }) };
+    Start { composition, recipe, vary: irons(subject.equipment) }
 }
 
 /// Tips owned, at the settings that irons are used at (E).
-pub fn irons(means: &Means) -> Vary {
+pub fn irons(equipment: &Equipment) -> Vary {
     let sets = [320.0, 350.0, 380.0, 410.0].map(Temperature::celsius).to_vec();
-    Vary::Iron { sets, tips: means.tips.clone() }
+    Vary::Iron { sets, tips: equipment.tips.clone() }
 }
 
 /// The charge without anything fed.
-pub fn unfed(charge: &Charge) -> Charge {
-    Charge { feed: None, ..charge.clone() }
+pub fn unfed(composition: &JointComposition) -> JointComposition {
+    JointComposition { feed: None, ..composition.clone() }
 }
 
 /// The same joints fed with an alloy, to the largest of the tried shares that they take; none where they take none.
-pub fn fed(subject: &Subject<'_>, alloy: &Metal) -> Option<Charge> {
+pub fn fed(subject: &Subject<'_>, alloy: &Metal) -> Option<JointComposition> {
     let of = |share: f64| {
         let feed = Feed { metal: alloy.clone(), wire: Wire::USUAL, share, rows: subject.reachable_rows() };
-        Charge { feed: Some(feed), ..subject.charge.clone() }
+        JointComposition { feed: Some(feed), ..subject.composition.clone() }
     };
-    SHARES.into_iter().map(of).find(|charge| {
-        charge.check(subject.board).iter().all(|finding| finding.severity != crate::finding::Severity::Blocking)
+    SHARES.into_iter().map(of).find(|composition| {
+        composition.check(subject.board).iter().all(|finding| finding.severity != crate::finding::Severity::Blocking)
     })
 }

@@ -1,9 +1,9 @@
-//! What is to be done with what: the board, what its joints hold, the station, what the shop has, what must live.
+//! What is to be done with what: the board, what its joints hold, the station, what the shop has, what is kept intact.
 
-use super::means::Means;
-use crate::board::{Board, Joint, MustLive, Neighbour, Rect};
-use crate::heat::tool::Station;
-use crate::solder::Charge;
+use super::equipment::Equipment;
+use crate::board::{Board, Component, Joint, KeepIntact, Rect};
+use crate::heat::station::Station;
+use crate::solder::JointComposition;
 use crate::units::Temperature;
 
 /// A board that carries away this much is heavy, W/K (E: six layers of 35 µm at 1.6 mm carry 0.026, ten with four planes 0.06).
@@ -20,14 +20,14 @@ const BARREL_MM: f64 = 3.0;
 pub struct Subject<'a> {
     /// The board with its part.
     pub board: &'a Board,
-    /// What the joints hold, as the alloy room has it.
-    pub charge: &'a Charge,
+    /// What the joints hold, as the alloy stop has it.
+    pub composition: &'a JointComposition,
     /// The hot-air station.
     pub station: &'a Station,
     /// What the shop has and can.
-    pub means: &'a Means,
+    pub equipment: &'a Equipment,
     /// What must come through alive.
-    pub must_live: MustLive,
+    pub keep_intact: KeepIntact,
 }
 
 impl<'a> Subject<'a> {
@@ -56,21 +56,21 @@ impl<'a> Subject<'a> {
         self.board.connector.material.limit() < SHY
     }
 
-    /// Neighbours shy of heat within reach of a jet on this part, on one face, nearest first.
-    pub fn shy_near(&self, face: crate::board::Face) -> Vec<(&'a Neighbour, f64)> {
-        let shy = self.board.neighbours.iter().filter(|n| n.face == face && n.limit() < SHY);
-        let mut near: Vec<(&Neighbour, f64)> = shy.map(|n| (n, apart(&self.board.connector.body, &n.body))).collect();
+    /// Components shy of heat within reach of a jet on this part, on one face, nearest first.
+    pub fn shy_near(&self, face: crate::board::Face) -> Vec<(&'a Component, f64)> {
+        let shy = self.board.components.iter().filter(|n| n.face == face && n.limit() < SHY);
+        let mut near: Vec<(&Component, f64)> = shy.map(|n| (n, apart(&self.board.connector.body, &n.body))).collect();
         near.retain(|(_, mm)| *mm <= NEAR_MM);
         near.sort_by(|a, b| a.1.total_cmp(&b.1));
         near
     }
 
-    /// A neighbour on the part's face that the barrel of an iron would touch.
-    pub fn under_the_barrel(&self) -> Option<&'a Neighbour> {
-        let near = |n: &&Neighbour| {
+    /// A component on the part's face that the barrel of an iron would touch.
+    pub fn under_the_barrel(&self) -> Option<&'a Component> {
+        let near = |n: &&Component| {
             self.joints().iter().any(|joint| !joint.hidden && apart(&joint.covers(), &n.body) < BARREL_MM)
         };
-        self.board.neighbours.iter().filter(|n| n.face == self.board.connector.face && n.limit() < SHY).find(near)
+        self.board.components.iter().filter(|n| n.face == self.board.connector.face && n.limit() < SHY).find(near)
     }
 
     /// Rows with a joint that a tip gets to.

@@ -1,13 +1,13 @@
-//! Two-stage air: the bare outlet from below soaks the board, then a nozzle on top.
+//! Two-stage air: the bare nozzle from below soaks the board, then a nozzle on top.
 
+use super::equipment::SkillLevel;
 use super::fit::Fit;
-use super::means::Level;
 use super::start::{Start, air, unfed};
 use super::subject::Subject;
 use super::usual;
-use super::{Family, Method, Words};
+use super::{Method, MethodFamily, MethodText};
 use crate::caution::Caution;
-use crate::heat::recipe::{Pass, Recipe};
+use crate::heat::recipe::{HeatingStage, Recipe};
 use crate::units::Duration;
 
 /// Soaks that are tried, s (E: a board this heavy is through in one to two minutes).
@@ -17,9 +17,9 @@ const SOAKS_S: [f64; 2] = [60.0, 100.0];
 #[derive(Debug)]
 pub struct TwoStage;
 
-static WORDS: Words = Words {
+static WORDS: MethodText = MethodText {
     name: "Two-stage air",
-    how: "The bare outlet soaks the board from below; then a nozzle on top brings the last degrees.",
+    how: "The bare nozzle soaks the board from below; then a nozzle on top brings the last degrees.",
     danger: "a long soak: laminate, far-side parts",
     early: &[
         "Mask browns or the board bows during the soak: shorter, further away.",
@@ -30,23 +30,23 @@ static WORDS: Words = Words {
     cue: "Flux runs during the soak; joints turn shiny within a minute of the nozzle.",
     not_coming: &["A longer soak.", "More alloy in the joints.", "The iron on the anchors at the same time."],
     cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
-    level: Level::Trained,
+    level: SkillLevel::Trained,
 };
 
 impl Method for TwoStage {
-    fn family(&self) -> Family {
-        Family::TwoStage
+    fn family(&self) -> MethodFamily {
+        MethodFamily::TwoStage
     }
 
-    fn words(&self) -> &'static Words {
+    fn words(&self) -> &'static MethodText {
         &WORDS
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let far = subject.shy_near(subject.board.hanging());
         Fit::default()
-            .not(subject.station.nozzles.is_empty(), "no hot-air outlet at this station")
-            .not(!subject.is_heavy(), "a light board needs no soak: one pass does it")
+            .not(subject.station.nozzles.is_empty(), "no hot-air nozzle at this station")
+            .not(!subject.is_heavy(), "a light board needs no soak: one stage does it")
             .good(
                 subject.is_heavy(),
                 format!("{} layers draw the heat away from a nozzle alone", subject.board.stack.layers),
@@ -55,12 +55,12 @@ impl Method for TwoStage {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let plain = air(subject, unfed(subject.charge), subject.board.connector.face);
+        let plain = air(subject, unfed(subject.composition), subject.board.connector.face);
         let soaked = |seconds: f64| {
             let soak = plain.recipe.air.map(|air| usual::soak((subject.board, subject.station), &air));
             let lasts = Duration::seconds(seconds);
-            let before = soak.into_iter().map(|soak| Pass { lasts, ..soak }).collect();
-            Start { recipe: Recipe { before, ..plain.recipe.clone() }, ..plain.clone() }
+            let preheat = soak.into_iter().map(|soak| HeatingStage { lasts, ..soak }).collect();
+            Start { recipe: Recipe { preheat, ..plain.recipe.clone() }, ..plain.clone() }
         };
         SOAKS_S.map(soaked).into()
     }
@@ -77,8 +77,8 @@ mod tests {
         let heavy = shop("usb-a").heavy();
         assert_eq!(against(&TwoStage, &heavy), "");
         let starts = TwoStage.starts(&heavy.subject());
-        assert_eq!(starts.iter().map(|s| s.recipe.before[0].lasts.in_seconds()).collect::<Vec<_>>(), SOAKS_S);
-        let faces = |s: &Start| (s.recipe.before[0].air.map(|a| a.face), s.recipe.air.map(|a| a.face));
+        assert_eq!(starts.iter().map(|s| s.recipe.preheat[0].lasts.in_seconds()).collect::<Vec<_>>(), SOAKS_S);
+        let faces = |s: &Start| (s.recipe.preheat[0].air.map(|a| a.face), s.recipe.air.map(|a| a.face));
         let (top, bottom) = (crate::board::Face::Top, crate::board::Face::Bottom);
         assert!(starts.iter().all(|start| faces(start) == (Some(bottom), Some(top))));
     }

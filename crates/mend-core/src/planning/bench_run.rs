@@ -5,15 +5,15 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::ledger::{Act, Entry};
-use super::sequence::{Step, StepKind};
+use super::ledger::{Entry, LedgerAct};
+use crate::planning::sequence::step::{Step, StepKind};
 
 /// What happened.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Happening {
     /// On: starts the air, stamps "it moved", ends a step.
     Go,
-    /// The stop line came first: air away, cool, try again.
+    /// The abort time came first: air away, cool, try again.
     Stopped,
     /// Takes the event before it back, wherever it was.
     Undo,
@@ -38,9 +38,8 @@ impl Happening {
             "go" => Some(Self::Go),
             "stopped" => Some(Self::Stopped),
             "undo" => Some(Self::Undo),
-            _ => {
-                Act::named(name).map(|act| Self::Ledger(Entry { act, row: row.to_owned(), reason: reason.to_owned() }))
-            }
+            _ => LedgerAct::named(name)
+                .map(|act| Self::Ledger(Entry { act, row: row.to_owned(), reason: reason.to_owned() })),
         }
     }
 }
@@ -56,7 +55,7 @@ pub struct Event {
 
 /// Where in its course a step is. Times are ms since the run was opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Phase {
+pub enum RunPhase {
     /// Waiting for the hand.
     Ready,
     /// Its clock runs since then.
@@ -73,7 +72,7 @@ pub enum Phase {
     },
 }
 
-impl Phase {
+impl RunPhase {
     /// Its name: `ready`, `running` or `moved`.
     pub const fn name(self) -> &'static str {
         match self {
@@ -110,10 +109,10 @@ pub struct BenchRun {
     /// The present step; as many as there are steps: all done.
     pub at: usize,
     /// Its phase.
-    pub phase: Phase,
+    pub phase: RunPhase,
     /// Every "it moved" so far.
     pub stamps: Vec<Stamp>,
-    /// How often the stop line came first.
+    /// How often the abort time came first.
     pub stopped: usize,
     /// How often the air went on.
     pub attempts: usize,
@@ -145,7 +144,7 @@ impl BenchRun {
         let (stamps, entries) = (Vec::new(), Vec::new());
         let run = Self {
             at: 0,
-            phase: Phase::Ready,
+            phase: RunPhase::Ready,
             stamps,
             stopped: 0,
             attempts: 0,
@@ -184,9 +183,9 @@ impl BenchRun {
     fn entered(&self, steps: &[Step], at: usize, now_ms: i64) -> Self {
         let phase = match steps.get(at).map(|s| &s.kind) {
             Some(StepKind::WhileWarm { .. } | StepKind::Hold { .. }) => {
-                Phase::Running { since_ms: self.air_off_ms.unwrap_or(now_ms) }
+                RunPhase::Running { since_ms: self.air_off_ms.unwrap_or(now_ms) }
             }
-            _ => Phase::Ready,
+            _ => RunPhase::Ready,
         };
         Self { at, phase, ..self.clone() }
     }
@@ -194,14 +193,14 @@ impl BenchRun {
     fn gone(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
         let step = steps.get(self.at)?;
         Some(match (&step.kind, self.phase) {
-            (StepKind::Soak { .. }, Phase::Ready) => {
-                Self { phase: Phase::Running { since_ms: now_ms }, ..self.clone() }
+            (StepKind::Soak { .. }, RunPhase::Ready) => {
+                Self { phase: RunPhase::Running { since_ms: now_ms }, ..self.clone() }
             }
-            (kind, Phase::Ready) if kind.is_heating() => {
-                Self { phase: Phase::Running { since_ms: now_ms }, attempts: self.attempts + 1, ..self.clone() }
+            (kind, RunPhase::Ready) if kind.is_heating() => {
+                Self { phase: RunPhase::Running { since_ms: now_ms }, attempts: self.attempts + 1, ..self.clone() }
             }
-            (kind, Phase::Running { since_ms }) if kind.is_heating() => {
-                let phase = Phase::Moved { since_ms, at_ms: now_ms };
+            (kind, RunPhase::Running { since_ms }) if kind.is_heating() => {
+                let phase = RunPhase::Moved { since_ms, at_ms: now_ms };
                 let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.clone() };
                 next.stamps.extend(self.stamp(step, (since_ms, now_ms)));
                 next
@@ -223,9 +222,9 @@ impl BenchRun {
 
     fn halted(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
         let heating = steps.get(self.at).is_some_and(|step| step.kind.is_heating());
-        let running = heating && matches!(self.phase, Phase::Running { .. });
+        let running = heating && matches!(self.phase, RunPhase::Running { .. });
         let stopped = self.stopped + 1;
-        running.then(|| Self { stopped, phase: Phase::Ready, air_off_ms: Some(now_ms), ..self.clone() })
+        running.then(|| Self { stopped, phase: RunPhase::Ready, air_off_ms: Some(now_ms), ..self.clone() })
     }
 }
 
@@ -234,7 +233,7 @@ mod tests {
     use super::Happening::{Go, Stopped, Undo};
     use super::*;
     use crate::planning::band::TimeBand;
-    use crate::planning::sequence::Duty;
+    use crate::planning::sequence::step::Duty;
 
     fn step(title: &str, kind: StepKind) -> Step {
         Step {
@@ -254,7 +253,7 @@ mod tests {
         let release = TimeBand { low_s: None, mid_s: None, high_s: None, share: 0.0 };
         vec![
             step("Flux", StepKind::Do),
-            step("Heat", StepKind::Heat { release, stop_s: 60.0 }),
+            step("Heat", StepKind::Heat { release, abort_s: 60.0 }),
             step("Lift", StepKind::Do),
             step("Wick", StepKind::WhileWarm { window_s: None }),
             step("Set", StepKind::Set),
@@ -277,7 +276,7 @@ mod tests {
         let now = run(&moved);
         assert_eq!(now.release().map(|s| (s.seconds, s.attempt)), Some((40.5, 1)));
         // Wicking counts from "it moved" through the lift between.
-        assert_eq!((now.at, now.phase), (3, Phase::Running { since_ms: 45_500 }));
+        assert_eq!((now.at, now.phase), (3, RunPhase::Running { since_ms: 45_500 }));
         assert!(!now.is_done(&steps()));
     }
 
@@ -287,16 +286,20 @@ mod tests {
         soaked.insert(1, step("Soak", StepKind::Soak { lasts_s: 45.0, tools: vec![] }));
         let events = [0, 1000, 46_000].map(|at_ms| Event { what: Go, at_ms });
         let now = BenchRun::after(&soaked, &events[..2]);
-        assert_eq!((now.at, now.phase), (1, Phase::Running { since_ms: 1000 }));
+        assert_eq!((now.at, now.phase), (1, RunPhase::Running { since_ms: 1000 }));
         let now = BenchRun::after(&soaked, &events);
-        assert_eq!((now.at, now.phase, now.stamps.len()), (2, Phase::Ready, 0));
+        assert_eq!((now.at, now.phase, now.stamps.len()), (2, RunPhase::Ready, 0));
     }
 
     #[test]
     fn undo_takes_the_last_event_back_wherever_it_is_and_its_stamp_with_it() {
         let heated = [(Go, 0), (Go, 5000), (Go, 9000)];
         let back = run(&[&heated[..], &[(Undo, 9500)]].concat());
-        assert_eq!(back.phase, Phase::Running { since_ms: 5000 }, "the clock goes on as if nothing had been pressed");
+        assert_eq!(
+            back.phase,
+            RunPhase::Running { since_ms: 5000 },
+            "the clock goes on as if nothing had been pressed"
+        );
         assert!(back.stamps.is_empty() && back.undoable);
         let lifted = [&heated[..], &[(Go, 10_000), (Go, 11_000), (wicked(), 12_000), (Undo, 13_000)]].concat();
         let now = run(&lifted);
@@ -311,7 +314,7 @@ mod tests {
     fn only_a_first_attempt_on_a_cold_board_is_what_the_plan_predicted() {
         let stopped = [(Go, 0), (Go, 5000), (Stopped, 65_000)];
         let now = run(&stopped);
-        assert_eq!((now.at, now.phase, now.stopped, now.attempts), (1, Phase::Ready, 1, 1));
+        assert_eq!((now.at, now.phase, now.stopped, now.attempts), (1, RunPhase::Ready, 1, 1));
         let again = run(&[&stopped[..], &[(Go, 95_000), (Go, 120_000)]].concat());
         let stamp = &again.stamps[0];
         assert_eq!((stamp.seconds, stamp.attempt, stamp.since_off_s), (25.0, 2, Some(30.0)));
@@ -324,7 +327,7 @@ mod tests {
     #[test]
     fn the_new_part_is_set_without_a_stamp_and_held_from_air_off() {
         let now = run(&[0, 10, 20, 30, 40, 1000, 2000, 9000, 11_000].map(|t| (Go, t)));
-        assert_eq!((now.at, now.phase), (5, Phase::Running { since_ms: 9000 }));
+        assert_eq!((now.at, now.phase), (5, RunPhase::Running { since_ms: 9000 }));
         assert_eq!(now.stamps.len(), 1);
     }
 

@@ -2,9 +2,9 @@
 //! the margins where they are known, and whose hands it is.
 
 use super::compare::Lane;
-use super::plan::Window;
-use crate::board::{Board, MustLive, Thing};
-use crate::method::means::Level;
+use super::plan::WindowState;
+use crate::board::{Board, ComponentKind, KeepIntact};
+use crate::method::equipment::SkillLevel;
 use crate::method::subject::Subject;
 
 /// The reading.
@@ -24,7 +24,7 @@ pub struct Difficulty {
     /// The reading.
     pub go: Go,
     /// Whose hands it wants.
-    pub wants: Level,
+    pub wants: SkillLevel,
     /// Why, heaviest first.
     pub reasons: Vec<String>,
     /// What to do about it, in a sentence.
@@ -35,9 +35,9 @@ impl Difficulty {
     /// Whose hands it wants, in a sentence.
     pub const fn hands(&self) -> &'static str {
         match self.wants {
-            Level::Learning => "Somebody who is learning can do it beside one who knows.",
-            Level::Trained => "It wants trained hands.",
-            Level::Practised => "It wants practised hands.",
+            SkillLevel::Learning => "Somebody who is learning can do it beside one who knows.",
+            SkillLevel::Trained => "It wants trained hands.",
+            SkillLevel::Practised => "It wants practised hands.",
         }
     }
 }
@@ -53,26 +53,44 @@ impl Go {
     }
 }
 
-/// The reading of a subject; `best` is the recommended lane, where methods have been compared, and why there is none else.
-pub fn difficulty(subject: &Subject<'_>, best: Option<Option<&Lane>>) -> Difficulty {
-    let mut weighed = board_reasons(subject.board);
-    if subject.must_live != MustLive::Part {
-        weighed.extend(rare_neighbours(subject.board));
+/// What comparing the methods has come to.
+#[derive(Debug, Clone, Copy)]
+pub enum Compared<'a> {
+    /// They have not been compared.
+    NotYet,
+    /// They have, and none of them is good enough.
+    NoneWorks,
+    /// This one is recommended.
+    Best(&'a Lane),
+}
+
+impl<'a> From<Option<&'a Lane>> for Compared<'a> {
+    /// Of methods that have been compared, the recommended one.
+    fn from(best: Option<&'a Lane>) -> Self {
+        best.map_or(Self::NoneWorks, Self::Best)
     }
-    weighed.extend(best.map(margin_reason));
+}
+
+/// The reading of a subject, and of what comparing its methods has come to.
+pub fn difficulty(subject: &Subject<'_>, compared: Compared<'_>) -> Difficulty {
+    let mut weighed = board_reasons(subject.board);
+    if subject.keep_intact != KeepIntact::Part {
+        weighed.extend(rare_components(subject.board));
+    }
+    weighed.extend(margin_reason(compared));
     weighed.retain(|(weight, _)| *weight > 0);
     weighed.sort_by_key(|(weight, _)| std::cmp::Reverse(*weight));
     let sum: u32 = weighed.iter().map(|(weight, _)| weight).sum();
     let wants = match sum {
-        0..=2 => Level::Learning,
-        3..=5 => Level::Trained,
-        _ => Level::Practised,
+        0..=2 => SkillLevel::Learning,
+        3..=5 => SkillLevel::Trained,
+        _ => SkillLevel::Practised,
     };
-    let closed = matches!(best, Some(None));
-    let go = match wants.cmp(&subject.means.level) {
+    let closed = matches!(compared, Compared::NoneWorks);
+    let go = match wants.cmp(&subject.equipment.level) {
         _ if closed => Go::No,
         std::cmp::Ordering::Greater => Go::No,
-        std::cmp::Ordering::Equal if wants > Level::Learning => Go::WithCare,
+        std::cmp::Ordering::Equal if wants > SkillLevel::Learning => Go::WithCare,
         _ if sum >= 4 => Go::WithCare,
         _ => Go::Go,
     };
@@ -86,9 +104,9 @@ pub fn difficulty(subject: &Subject<'_>, best: Option<Option<&Lane>>) -> Difficu
     Difficulty { go, wants, reasons, advice }
 }
 
-type Weighed = (u32, String);
+type DifficultyPoint = (u32, String);
 
-fn board_reasons(board: &Board) -> Vec<Weighed> {
+fn board_reasons(board: &Board) -> Vec<DifficultyPoint> {
     let hidden = board.connector.joints.iter().filter(|joint| joint.hidden).count();
     let carries = board.carries_away() * 1e3;
     let pins = board.connector.joints.iter().filter(|joint| joint.is_pin()).count();
@@ -112,11 +130,19 @@ fn board_reasons(board: &Board) -> Vec<Weighed> {
 }
 
 /// Things near that can't be bought singly, within 12 mm of the part (E).
-fn rare_neighbours(board: &Board) -> Vec<Weighed> {
-    let rare =
-        |thing| matches!(thing, Thing::Chip | Thing::Microphone | Thing::Display | Thing::Crystal | Thing::FlexLatch);
+fn rare_components(board: &Board) -> Vec<DifficultyPoint> {
+    let rare = |thing| {
+        matches!(
+            thing,
+            ComponentKind::Chip
+                | ComponentKind::Microphone
+                | ComponentKind::Display
+                | ComponentKind::Crystal
+                | ComponentKind::FlexLatch
+        )
+    };
     let near = board
-        .neighbours
+        .components
         .iter()
         .filter(|n| n.what.is_some_and(rare) && crate::method::subject::apart(&board.connector.body, &n.body) < 12.0);
     let names: Vec<&str> = near.map(|n| n.name.as_str()).collect();
@@ -125,15 +151,19 @@ fn rare_neighbours(board: &Board) -> Vec<Weighed> {
     vec![(weight, format!("hard to come by if it is cooked: {list}"))]
 }
 
-fn margin_reason(best: Option<&Lane>) -> Weighed {
-    let Some(lane) = best else { return (3, "no way here melts everything before something is hurt".to_owned()) };
+fn margin_reason(compared: Compared<'_>) -> Option<DifficultyPoint> {
+    let lane = match compared {
+        Compared::NotYet => return None,
+        Compared::NoneWorks => return Some((3, "no way here melts everything before something is damaged".to_owned())),
+        Compared::Best(lane) => lane,
+    };
     let tenths = (lane.plan.chance * 10.0).round();
-    match (&lane.plan.window, &lane.tightest) {
-        (Window::Open, Some(tight)) if tight.inside => (0, String::new()),
-        (Window::Open, None) => (0, String::new()),
-        (Window::Open, Some(tight)) => {
-            (1, format!("{} comes within {:.0} K of its limit", tight.name, tight.margin_k.max(0.0)))
+    Some(match (&lane.plan.window, &lane.tightest) {
+        (WindowState::Open, Some(tight)) if tight.inside => (0, String::new()),
+        (WindowState::Open, None) => (0, String::new()),
+        (WindowState::Open, Some(tight)) => {
+            (1, format!("{} comes within {:.0} K of its limit", tight.name, tight.headroom_k.max(0.0)))
         }
         (_, _) => (3, format!("the best way works in {tenths:.0} of 10 only")),
-    }
+    })
 }

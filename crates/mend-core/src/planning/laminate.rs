@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::band::Band;
 use super::limits::LAMINATE_MINUTE_C;
-use super::outcome::Outcome;
+use super::runs::PlanRuns;
 use crate::heat::run::Run;
 
 /// Glass transition of a usual laminate, °C (D, 130-180): above it the resin holds a pad by a tenth of its strength.
@@ -53,7 +53,7 @@ pub struct PadLift {
 }
 
 /// None where there are no samples.
-pub(super) fn laminate(outcome: &Outcome<'_>) -> Option<LaminateHeat> {
+pub(super) fn laminate(outcome: &PlanRuns<'_>) -> Option<LaminateHeat> {
     let seconds_over = |curve: &[f32], celsius: f64, off: usize| {
         curve.iter().take(off + 1).filter(|t| f64::from(**t) >= celsius).count() as f64
     };
@@ -71,7 +71,7 @@ pub(super) fn laminate(outcome: &Outcome<'_>) -> Option<LaminateHeat> {
 }
 
 /// None where no sample melts everything.
-pub(super) fn pad_lift(outcome: &Outcome<'_>) -> Option<PadLift> {
+pub(super) fn pad_lift(outcome: &PlanRuns<'_>) -> Option<PadLift> {
     let ends = |run: &Run| {
         let times = run.melted.iter().copied().collect::<Option<Vec<f64>>>()?;
         let (first, last) = times.iter().fold((f64::INFINITY, 0.0_f64), |(a, b), t| (a.min(*t), b.max(*t)));

@@ -3,11 +3,11 @@
 use crate::board::JointGroup;
 use crate::finding::Finding;
 use crate::materials::{Composition, Element};
-use crate::solder::{Charge, Residue, amount};
+use crate::solder::{JointComposition, Residue, amount};
 
 /// What was done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Act {
+pub enum LedgerAct {
     /// The planned amount of the planned alloy.
     Fed,
     /// Fresh alloy of the kind that the new part is soldered with, up to what a joint holds.
@@ -18,7 +18,7 @@ pub enum Act {
     Overridden,
 }
 
-impl Act {
+impl LedgerAct {
     /// As it is stored.
     pub const fn name(self) -> &'static str {
         match self {
@@ -39,7 +39,7 @@ impl Act {
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Entry {
     /// What was done.
-    pub act: Act,
+    pub act: LedgerAct,
     /// To which row; empty: to all.
     pub row: String,
     /// Why, where the arithmetic says no.
@@ -74,9 +74,9 @@ pub struct Ledger {
 
 impl Ledger {
     /// After these entries. Whoever feeds and does not say so has fed as planned: the first feed counts without a tap.
-    pub fn after(charge: &Charge, groups: &[JointGroup], entries: &[Entry]) -> Self {
-        let reason = entries.iter().rev().find(|e| e.act == Act::Overridden).map(|e| e.reason.clone());
-        let state = |group: &JointGroup| group_state(charge, group, entries);
+    pub fn after(composition: &JointComposition, groups: &[JointGroup], entries: &[Entry]) -> Self {
+        let reason = entries.iter().rev().find(|e| e.act == LedgerAct::Overridden).map(|e| e.reason.clone());
+        let state = |group: &JointGroup| group_state(composition, group, entries);
         Self { groups: groups.iter().map(state).collect(), reason }
     }
 
@@ -86,31 +86,31 @@ impl Ledger {
     }
 }
 
-fn group_state(charge: &Charge, group: &JointGroup, entries: &[Entry]) -> GroupState {
-    let refit = &charge.refit.composition;
+fn group_state(composition: &JointComposition, group: &JointGroup, entries: &[Entry]) -> GroupState {
+    let refit = &composition.refit.composition;
     let own = || entries.iter().filter(|e| e.row.is_empty() || e.row == group.name);
-    let planned = charge.feeds(group).zip(amount(charge, group));
-    let mut residue = Residue::of(charge, group);
+    let planned = composition.feeds(group).zip(amount(composition, group));
+    let mut residue = Residue::of(composition, group);
     let feed = |residue: &mut Residue| {
         if let Some((feed, amount)) = planned {
             residue.fed(&feed.metal.composition, amount.mass_mg);
         }
     };
-    if own().all(|e| e.act != Act::Fed) {
+    if own().all(|e| e.act != LedgerAct::Fed) {
         feed(&mut residue);
     }
     for entry in own() {
         match entry.act {
-            Act::Fed => feed(&mut residue),
-            Act::Flooded => residue.flooded(refit),
-            Act::Wicked => residue.wicked(),
-            Act::Overridden => {}
+            LedgerAct::Fed => feed(&mut residue),
+            LedgerAct::Flooded => residue.flooded(refit),
+            LedgerAct::Wicked => residue.wicked(),
+            LedgerAct::Overridden => {}
         }
     }
-    let passes = own().filter(|e| e.act == Act::Wicked).count();
+    let passes = own().filter(|e| e.act == LedgerAct::Wicked).count();
     GroupState {
         name: group.name.clone(),
-        feeds: own().filter(|e| e.act == Act::Fed && planned.is_some()).count(),
+        feeds: own().filter(|e| e.act == LedgerAct::Fed && planned.is_some()).count(),
         passes,
         clean: planned.is_none() || (passes > 0 && residue.is_clean(refit)),
         holds: holds(&residue, refit),

@@ -2,11 +2,12 @@
 //! candidate of the process window.
 
 use super::loose::{Loose, loose};
-use super::plan::Order;
+use super::order::Order;
+use crate::heat::case::Case;
+use crate::heat::parameters::ParameterSample;
 use crate::heat::rig::blowing;
-use crate::heat::run::{Case, Run};
+use crate::heat::run::Run;
 use crate::heat::traces::Traces;
-use crate::heat::unknowns::Unknowns;
 use crate::solder::MeltTarget;
 
 /// Laminate surface that must not be passed even for a moment, °C (D: T288 about 1 min for plain grades).
@@ -18,23 +19,23 @@ pub const LAMINATE_MINUTE_S: usize = 60;
 
 /// Which curve is watched.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Watched {
+pub enum LimitSubject {
     /// The part's own body.
     Body,
-    /// A neighbour's body.
-    Neighbour(usize),
-    /// The board that a neighbour is soldered to.
+    /// A component's body.
+    Component(usize),
+    /// The board that a component is soldered to.
     OwnJoints(usize),
     /// The hottest place of the laminate.
     Laminate,
 }
 
-impl Watched {
+impl LimitSubject {
     /// Its curve among those recorded.
     pub fn curve(self, traces: &Traces) -> &[f32] {
         match self {
             Self::Body => &traces.body,
-            Self::Neighbour(k) => &traces.neighbours[k],
+            Self::Component(k) => &traces.components[k],
             Self::OwnJoints(k) => &traces.own_joints[k],
             Self::Laminate => &traces.laminate,
         }
@@ -49,62 +50,62 @@ pub struct Limit {
     /// The thing alone: `C7`. Its name may hold a comma.
     pub whose: String,
     /// What is watched.
-    pub watched: Watched,
+    pub watched: LimitSubject,
     /// °C.
     pub celsius: f64,
     /// Stood for so many seconds in all before it counts.
     pub stands_s: usize,
 }
 
-/// The first harm of a run: when, and to what.
+/// The first damage of a run: when, and to what.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Harm {
+pub struct Damage {
     /// Second at which the limit is passed, from the first tool.
     pub at_s: f64,
     /// Whose limit.
     pub to: String,
 }
 
-/// Every limit of an order. The part's own body counts when it must live; a neighbour's own joints count where it would
+/// Every limit of an order. The part's own body counts when it is to be kept intact; a component's own joints count where it would
 /// be blown away or drop once they melt.
 pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
     let limit =
         |name: String, watched, celsius, stands_s| Limit { whose: name.clone(), name, watched, celsius, stands_s };
     let mut limits: Vec<Limit> = Vec::new();
-    if order.must_live.part() {
+    if order.keep_intact.part() {
         let celsius = board.connector.material.limit().in_celsius();
-        limits.push(limit("the part's body".to_owned(), Watched::Body, celsius, 0));
+        limits.push(limit("the part's body".to_owned(), LimitSubject::Body, celsius, 0));
     }
-    if !order.must_live.board() {
+    if !order.keep_intact.board() {
         return limits;
     }
-    for (k, n) in board.neighbours.iter().enumerate() {
-        limits.push(limit(n.name.clone(), Watched::Neighbour(k), n.limit().in_celsius(), 0));
+    for (k, n) in board.components.iter().enumerate() {
+        limits.push(limit(n.name.clone(), LimitSubject::Component(k), n.limit().in_celsius(), 0));
     }
-    if let Some(target) = MeltTarget::of(&order.charge.factory) {
-        let nominal = Unknowns::nominal(&board.stack);
+    if let Some(target) = MeltTarget::of(&order.composition.factory) {
+        let nominal = ParameterSample::nominal(&board.stack);
         let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
         let goes = goes.filter_map(|(k, loose)| Some((k, loose.word()?)));
         limits.extend(goes.map(|(k, word)| {
-            let whose = board.neighbours[k].name.clone();
+            let whose = board.components[k].name.clone();
             let celsius = target.melted.in_celsius();
-            Limit { name: format!("{whose}, {word}"), whose, watched: Watched::OwnJoints(k), celsius, stands_s: 0 }
+            Limit { name: format!("{whose}, {word}"), whose, watched: LimitSubject::OwnJoints(k), celsius, stands_s: 0 }
         }));
     }
     for (celsius, stands_s) in [(LAMINATE_NEVER_C, 0), (LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)] {
-        limits.push(limit("the laminate".to_owned(), Watched::Laminate, celsius, stands_s));
+        limits.push(limit("the laminate".to_owned(), LimitSubject::Laminate, celsius, stands_s));
     }
     limits
 }
 
 impl Limit {
-    /// The neighbour that it is about, by its place on the board.
-    pub fn neighbour(&self) -> Option<usize> {
+    /// The component that it is about, by its place on the board.
+    pub fn component(&self) -> Option<usize> {
         match self.watched {
-            Watched::Neighbour(k) | Watched::OwnJoints(k) => Some(k),
-            Watched::Body | Watched::Laminate => None,
+            LimitSubject::Component(k) | LimitSubject::OwnJoints(k) => Some(k),
+            LimitSubject::Body | LimitSubject::Laminate => None,
         }
     }
 
@@ -115,21 +116,21 @@ impl Limit {
     }
 }
 
-/// Does the part come away before anything is hurt?
-pub fn in_time(run: &Run, harm: Option<&Harm>) -> bool {
-    comes_first(run.release, harm.map(|harm| harm.at_s))
+/// Does the part come away before anything is damaged?
+pub fn in_time(run: &Run, damage: Option<&Damage>) -> bool {
+    comes_first(run.release, damage.map(|damage| damage.at_s))
 }
 
-/// Is the release before the harm? In the same second it is not: one moment once counted as both.
-pub(super) fn comes_first(release_s: Option<f64>, harm_s: Option<f64>) -> bool {
-    release_s.is_some_and(|t| t < harm_s.unwrap_or(f64::INFINITY))
+/// Is the release before the damage? In the same second it is not: one moment once counted as both.
+pub(super) fn comes_first(release_s: Option<f64>, damage_s: Option<f64>) -> bool {
+    release_s.is_some_and(|t| t < damage_s.unwrap_or(f64::INFINITY))
 }
 
 /// The first limit that a run passes.
-pub fn first_harm(limits: &[Limit], traces: &Traces) -> Option<Harm> {
+pub fn first_damage(limits: &[Limit], traces: &Traces) -> Option<Damage> {
     let passed = limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit)));
     let first = passed.min_by_key(|(at, _)| *at);
-    first.map(|(at, limit)| Harm { at_s: at as f64, to: limit.name.clone() })
+    first.map(|(at, limit)| Damage { at_s: at as f64, to: limit.name.clone() })
 }
 
 impl Loose {
@@ -153,7 +154,7 @@ mod tests {
 
     #[test]
     fn release_in_the_second_of_the_harm_is_not_in_time() {
-        let first = |release, harm| comes_first(release, harm);
+        let first = |release, damage| comes_first(release, damage);
         assert!(first(Some(40.0), Some(41.0)) && first(Some(40.0), None));
         assert!(!first(Some(40.0), Some(40.0)) && !first(None, None) && !first(None, Some(9.0)));
     }
@@ -161,10 +162,15 @@ mod tests {
     #[test]
     fn laminate_stands_a_minute_above_260_and_nothing_above_288() {
         let (name, whose) = (String::new, String::new);
-        let limit =
-            |celsius, stands_s| Limit { name: name(), whose: whose(), watched: Watched::Laminate, celsius, stands_s };
+        let limit = |celsius, stands_s| Limit {
+            name: name(),
+            whose: whose(),
+            watched: LimitSubject::Laminate,
+            celsius,
+            stands_s,
+        };
         let limits = [limit(LAMINATE_NEVER_C, 0), limit(LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)];
-        let at = |curve| first_harm(&limits, &laminate(curve)).map(|harm| harm.at_s);
+        let at = |curve| first_damage(&limits, &laminate(curve)).map(|damage| damage.at_s);
         assert_eq!(at((0..200).map(|t| if t < 50 { 200.0 } else { 265.0 }).collect()), Some(110.0));
         assert_eq!(at((0..200).map(|t| 200.0 + t as f32).collect()), Some(88.0));
         assert_eq!(at(vec![250.0; 200]), None);

@@ -1,6 +1,6 @@
-//! What becomes of a neighbour once its own joints are molten: surface tension holds it, or the jet takes it, or it drops.
+//! What becomes of a component once its own joints are molten: surface tension holds it, or the jet takes it, or it drops.
 
-use crate::board::{Board, Neighbour};
+use crate::board::{Board, Component};
 use crate::heat::blowing::Blowing;
 use crate::heat::draught::{hang, push};
 use crate::heat::shield::Shield;
@@ -19,12 +19,12 @@ pub enum Loose {
     Drops,
 }
 
-/// Every neighbour under some air.
+/// Every component under some air.
 pub fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Loose> {
-    board.neighbours.iter().map(|n| becomes(board, n, (air, shields))).collect()
+    board.components.iter().map(|n| becomes(board, n, (air, shields))).collect()
 }
 
-fn becomes(board: &Board, n: &Neighbour, (air, shields): (Option<&Blowing>, &[Shield])) -> Loose {
+fn becomes(board: &Board, n: &Component, (air, shields): (Option<&Blowing>, &[Shield])) -> Loose {
     let held = shields.iter().any(|s| s.covers(n.face, &n.body) > HELD_BY_COVER);
     match n.soldered() > 0.0 && !held {
         true if n.face == board.hanging() && hang(n) >= 1.0 => Loose::Drops,

@@ -1,4 +1,4 @@
-//! Everything against its line: joints must pass theirs, all else must stay under its own.
+//! Everything against its line: joints must stage theirs, all else must stay under its own.
 
 use serde::{Deserialize, Serialize};
 
@@ -7,13 +7,14 @@ use super::band::Band;
 /// What a row of the margin strip is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Kind {
+pub enum MarginKind {
     /// Joints that must melt.
     Joints,
     /// The part's own body.
     Body,
-    /// A neighbour's body.
-    Neighbour,
+    /// A component's body.
+    #[serde(alias = "neighbour")]
+    Component,
     /// The laminate.
     Laminate,
 }
@@ -21,7 +22,7 @@ pub enum Kind {
 /// How a row stands to its line.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Standing {
+pub enum LimitStatus {
     /// Beyond the wanted margin, spread included.
     Inside,
     /// On the right side, but nearer than wanted.
@@ -30,9 +31,9 @@ pub enum Standing {
     Past,
 }
 
-impl Standing {
-    fn of(margin_k: f64, wanted_k: f64) -> Self {
-        match margin_k {
+impl LimitStatus {
+    fn of(headroom_k: f64, wanted_k: f64) -> Self {
+        match headroom_k {
             k if k < 0.0 => Self::Past,
             k if k < wanted_k => Self::Near,
             _ => Self::Inside,
@@ -40,12 +41,12 @@ impl Standing {
     }
 }
 
-/// One thing in a row: a single joint, or the neighbour itself.
+/// One thing in a row: a single joint, or the component itself.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Mark {
+pub struct MarginMark {
     /// `A1`, `latch`.
     pub name: String,
-    /// Its temperature, °C: a joint's at the stop line, anything else's highest.
+    /// Its temperature, °C: a joint's at the abort time, anything else's highest.
     pub temperature_c: Band,
 }
 
@@ -53,44 +54,58 @@ pub struct Mark {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Margin {
     /// What it is about.
-    pub kind: Kind,
+    pub kind: MarginKind,
     /// `row A`, `keyboard latch`.
     pub name: String,
     /// What it is made of or how many there are.
     pub detail: String,
     /// Everything in it.
-    pub marks: Vec<Mark>,
+    pub marks: Vec<MarginMark>,
     /// Melting line or limit, °C.
     pub line_c: f64,
     /// How far to either side the line itself may lie, K: eight in ten. Zero for a limit.
     pub line_spread_k: f64,
     /// The tightest margin with its spread, K: positive on the right side of the line.
-    pub margin_k: f64,
+    #[serde(alias = "margin_k")]
+    pub headroom_k: f64,
     /// How it stands.
-    pub standing: Standing,
+    #[serde(alias = "standing")]
+    pub status: LimitStatus,
     /// Shown for knowledge only: an expendable part may deform.
     pub expendable: bool,
-    /// Where it stood at the end of each pass before the last, as computed, °C; of a row of joints, its first.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub passes_c: Vec<f64>,
+    /// Where it stood at the end of each stage before the last, as computed, °C; of a row of joints, its first.
+    #[serde(default, alias = "passes_c", skip_serializing_if = "Vec::is_empty")]
+    pub stages_c: Vec<f64>,
+}
+
+/// What a row is about.
+#[derive(Debug, Clone, PartialEq)]
+pub struct RowHead {
+    /// Joints, the part's body, a component or the laminate.
+    pub kind: MarginKind,
+    /// `row A`, `keyboard latch`.
+    pub name: String,
+    /// What it is made of or how many there are.
+    pub detail: String,
 }
 
 impl Margin {
     /// The row with its tightest margin computed, `wanted_k` as the margin below which it is near.
-    pub fn of((kind, name, detail): (Kind, String, String), marks: Vec<Mark>, (line_c, wanted_k): (f64, f64)) -> Self {
-        let margin = |mark: &Mark| match kind {
-            Kind::Joints => mark.temperature_c.low - line_c,
+    pub fn of(head: RowHead, marks: Vec<MarginMark>, (line_c, wanted_k): (f64, f64)) -> Self {
+        let RowHead { kind, name, detail } = head;
+        let margin = |mark: &MarginMark| match kind {
+            MarginKind::Joints => mark.temperature_c.low - line_c,
             _ => line_c - mark.temperature_c.high,
         };
-        let margin_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
-        let standing = Standing::of(margin_k, wanted_k);
-        let (line_spread_k, expendable, passes_c) = (0.0, false, Vec::new());
-        Self { kind, name, detail, marks, line_c, line_spread_k, margin_k, standing, expendable, passes_c }
+        let headroom_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
+        let status = LimitStatus::of(headroom_k, wanted_k);
+        let (line_spread_k, expendable, stages_c) = (0.0, false, Vec::new());
+        Self { kind, name, detail, marks, line_c, line_spread_k, headroom_k, status, expendable, stages_c }
     }
 
     /// The same against a line that is itself a band: its half width, and the margin as the samples saw it.
-    pub fn against_a_spread(self, (line_spread_k, margin_k): (f64, f64), wanted_k: f64) -> Self {
-        Self { line_spread_k, margin_k, standing: Standing::of(margin_k, wanted_k), ..self }
+    pub fn against_a_spread(self, (line_spread_k, headroom_k): (f64, f64), wanted_k: f64) -> Self {
+        Self { line_spread_k, headroom_k, status: LimitStatus::of(headroom_k, wanted_k), ..self }
     }
 
     /// The same, for something that may be lost.
@@ -98,15 +113,15 @@ impl Margin {
         Self { expendable: true, ..self }
     }
 
-    /// The same, with where it stood after the passes before the last.
-    pub fn after(self, passes_c: Vec<f64>) -> Self {
-        Self { passes_c, ..self }
+    /// The same, with where it stood after the stages before the last.
+    pub fn after(self, stages_c: Vec<f64>) -> Self {
+        Self { stages_c, ..self }
     }
 
     /// The mark nearest to the line, on the wrong side first.
-    pub fn tightest(&self) -> Option<&Mark> {
-        let key = |m: &&Mark| match self.kind {
-            Kind::Joints => m.temperature_c.low,
+    pub fn tightest(&self) -> Option<&MarginMark> {
+        let key = |m: &&MarginMark| match self.kind {
+            MarginKind::Joints => m.temperature_c.low,
             _ => -m.temperature_c.high,
         };
         self.marks.iter().min_by(|a, b| key(a).total_cmp(&key(b)))
@@ -124,18 +139,18 @@ impl Margin {
 mod tests {
     use super::*;
 
-    fn row(kind: Kind, low: f64, high: f64, line: f64) -> Margin {
+    fn row(kind: MarginKind, low: f64, high: f64, line: f64) -> Margin {
         let band = Band { low, mid: (low + high) / 2.0, high };
-        let mark = Mark { name: "x".to_owned(), temperature_c: band };
-        Margin::of((kind, "x".to_owned(), String::new()), vec![mark], (line, 15.0))
+        let mark = MarginMark { name: "x".to_owned(), temperature_c: band };
+        Margin::of(RowHead { kind, name: "x".to_owned(), detail: String::new() }, vec![mark], (line, 15.0))
     }
 
     #[test]
     fn a_margin_counts_from_the_bad_end_of_the_band() {
-        assert_eq!(row(Kind::Joints, 230.0, 260.0, 220.0).margin_k, 10.0);
-        assert_eq!(row(Kind::Neighbour, 190.0, 215.0, 235.0).margin_k, 20.0);
-        assert_eq!(row(Kind::Neighbour, 190.0, 240.0, 235.0).standing, Standing::Past);
-        assert_eq!(row(Kind::Neighbour, 190.0, 225.0, 235.0).standing, Standing::Near);
-        assert_eq!(row(Kind::Joints, 240.0, 260.0, 220.0).standing, Standing::Inside);
+        assert_eq!(row(MarginKind::Joints, 230.0, 260.0, 220.0).headroom_k, 10.0);
+        assert_eq!(row(MarginKind::Component, 190.0, 215.0, 235.0).headroom_k, 20.0);
+        assert_eq!(row(MarginKind::Component, 190.0, 240.0, 235.0).status, LimitStatus::Past);
+        assert_eq!(row(MarginKind::Component, 190.0, 225.0, 235.0).status, LimitStatus::Near);
+        assert_eq!(row(MarginKind::Joints, 240.0, 260.0, 220.0).status, LimitStatus::Inside);
     }
 }

@@ -1,103 +1,23 @@
-//! The plan: one fine run, twenty sampled ones, and what they say together.
+//! The plan: what its page shows and the command prints.
 
 use serde::{Deserialize, Serialize};
 
+use super::abort_time::AbortTime;
 use super::band::{Band, TimeBand};
 use super::laminate::{LaminateHeat, PadLift};
 use super::margin::Margin;
 use super::next_move::Move;
-use super::outcome::{Moves, Outcome};
-use super::settings;
-use super::stop_line::StopLine;
-use crate::board::{Board, MustLive, rules};
-use crate::finding::{Finding, any_blocking};
-use crate::heat::covered_joint::covered_joints;
+use crate::finding::Finding;
 use crate::heat::recipe::Recipe;
-use crate::heat::run::Case;
-use crate::heat::tool::Station;
-use crate::solder::{Charge, MeltTarget, leaded_into_lead_free};
-use crate::units::Temperature;
-use crate::watch::{Cancelled, Watch};
 
-/// Samples behind every band.
-pub const SAMPLES: usize = 20;
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
 pub const ENGINE: u32 = 5;
-
-/// What is to be planned.
-#[derive(Debug, Clone, Copy)]
-pub struct Order<'a> {
-    /// The board.
-    pub board: &'a Board,
-    /// What its joints hold.
-    pub charge: &'a Charge,
-    /// The station.
-    pub station: &'a Station,
-    /// What is done with it.
-    pub recipe: &'a Recipe,
-    /// The room.
-    pub room: Temperature,
-    /// Is the part wanted alive (taken from a donor)? Then its body's limit binds.
-    pub must_live: MustLive,
-    /// How far it is, and whether it is still wanted.
-    pub watch: &'a Watch,
-}
-
-/// Why there is no plan.
-#[derive(Debug, Clone, PartialEq, thiserror::Error)]
-pub enum Unplanned {
-    /// The inputs can't be planned on.
-    #[error("{} objections", .0.len())]
-    Objections(Vec<Finding>),
-    /// Nobody wants it any more.
-    #[error(transparent)]
-    Cancelled(#[from] Cancelled),
-}
-
-impl From<Vec<Finding>> for Unplanned {
-    fn from(findings: Vec<Finding>) -> Self {
-        Self::Objections(findings)
-    }
-}
-
-impl Unplanned {
-    /// The objections; none where it was cancelled.
-    pub fn objections(self) -> Vec<Finding> {
-        match self {
-            Self::Objections(findings) => findings,
-            Self::Cancelled(_) => Vec::new(),
-        }
-    }
-}
-
-impl<'a> Order<'a> {
-    /// What forbids to plan it; nothing is computed for that.
-    pub fn refusals(&self) -> Vec<Finding> {
-        self.checked().err().unwrap_or_default()
-    }
-
-    /// What the rules have to say of its inputs; an error where that forbids to compute.
-    pub(super) fn checked(&self) -> Result<Vec<Finding>, Vec<Finding>> {
-        let mut findings = rules::check(self.board);
-        findings.extend(settings::check(self.recipe, self.station, self.board));
-        findings.extend(covered_joints(self.board, &self.recipe.shields));
-        findings.extend(self.charge.check(self.board));
-        if any_blocking(&findings) { Err(findings) } else { Ok(findings) }
-    }
-
-    /// The case of one of its runs.
-    /// What is run of it, with joints that melt at these.
-    pub fn case(&self, melting: &'a [MeltTarget]) -> Case<'a> {
-        let Self { board, station, recipe, room, watch, .. } = *self;
-        Case { board, melting, station, recipe, room, watch }
-    }
-}
 
 /// Is there a window?
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Window {
-    /// Nine samples in ten melt before anything is hurt, and nothing is near its limit.
+pub enum WindowState {
+    /// Nine samples in ten melt before anything is damaged, and nothing is near its limit.
     Open,
     /// At least half of them.
     Tight,
@@ -144,19 +64,23 @@ pub struct Plan {
     /// How many samples stand behind every band; a band holds eight in ten.
     pub samples: usize,
     /// Is there a window?
-    pub window: Window,
-    /// Share of samples in which every joint melts before anything is hurt, 0-1.
+    pub window: WindowState,
+    /// Share of samples in which every joint melts before anything is damaged, 0-1.
     pub chance: f64,
     /// What binds, in words.
-    pub binds: String,
+    #[serde(alias = "binds")]
+    pub limited_by: String,
     /// When the part comes away.
     pub release: TimeBand,
     /// When to stop.
-    pub stop: StopLine,
+    #[serde(alias = "stop")]
+    pub abort: AbortTime,
     /// From air off until every joint is solid, s. None where no sample released.
-    pub hold_s: Option<Band>,
+    #[serde(alias = "hold_s")]
+    pub solid_after_s: Option<Band>,
     /// From air off until the board is too cool to wick on, s.
-    pub warm_s: Option<Band>,
+    #[serde(alias = "warm_s")]
+    pub wickable_for_s: Option<Band>,
     /// What the laminate bears.
     #[serde(default)]
     pub laminate: Option<LaminateHeat>,
@@ -174,22 +98,4 @@ pub struct Plan {
     pub map: HeatMap,
     /// What the rules have to say.
     pub findings: Vec<Finding>,
-}
-
-/// Computes the plan, or answers every blocking objection to its inputs.
-pub fn plan(order: &Order<'_>) -> Result<Plan, Unplanned> {
-    planned(order, Moves::Asked)
-}
-
-/// The same without looking for a better single change.
-pub(super) fn plan_alone(order: &Order<'_>) -> Result<Plan, Unplanned> {
-    planned(order, Moves::NotAsked)
-}
-
-fn planned(order: &Order<'_>, moves: Moves) -> Result<Plan, Unplanned> {
-    let mut findings = order.checked()?;
-    findings.extend(leaded_into_lead_free(order.charge));
-    let melting = order.charge.targets(order.board)?;
-    let outcome = Outcome::of(order, order.case(&melting))?;
-    Ok(outcome.into_plan(findings, moves)?)
 }

@@ -2,14 +2,16 @@
 
 use rayon::prelude::*;
 
-use super::limits::{first_harm, limits};
-use super::plan::{Order, Unplanned};
-use super::process_window::{Outcome, ProcessWindow};
+use super::limits::{first_damage, limits};
+use super::order::{Order, Unplanned};
+use super::process_window::ProcessWindow;
+use super::window_point::WindowCell;
+use crate::heat::case::Case;
 use crate::heat::mesh::Resolution;
+use crate::heat::parameters::ParameterSample;
 use crate::heat::recipe::Recipe;
-use crate::heat::run::{Case, Run, run_until};
+use crate::heat::run::{Run, run_until};
 use crate::heat::tool::HotAir;
-use crate::heat::unknowns::Unknowns;
 
 /// A setting that was run in full.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -17,15 +19,15 @@ pub struct Recheck {
     /// Place of its flow and of its set temperature.
     pub at: (usize, usize),
     /// What comes of it on the fine grid.
-    pub outcome: Outcome,
+    pub outcome: WindowCell,
     /// When the part comes away there, s of the last pass.
     pub release_s: Option<f64>,
 }
 
 /// Runs the corners of the window again: the coolest and the hottest setting that works at its weakest, middle and strongest
-/// flow, and the one with most time between release and harm. None where nothing works.
+/// flow, and the one with most time between release and damage. None where nothing works.
 pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, Unplanned> {
-    let melting = order.charge.targets(order.board)?;
+    let melting = order.composition.targets(order.board)?;
     let chosen = chosen(map);
     order.watch.expect(chosen.len());
     let again = |at: &(usize, usize)| {
@@ -33,11 +35,11 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
         let recipe = Recipe { air, ..order.recipe.clone() };
         let case = Case { recipe: &recipe, ..order.case(&melting) };
         let limits = limits(&Order { recipe: &recipe, ..*order }, &case);
-        let harmed = |run: &Run| first_harm(&limits, &run.traces);
-        let nominal = Unknowns::nominal(&order.board.stack);
-        let run = run_until(&case, &nominal, Resolution::FINE, &|run| harmed(run).is_some());
+        let damaged = |run: &Run| first_damage(&limits, &run.traces);
+        let nominal = ParameterSample::nominal(&order.board.stack);
+        let run = run_until(&case, &nominal, Resolution::FINE, &|run| damaged(run).is_some());
         order.watch.one_done();
-        let outcome = Outcome::of(run.release, harmed(&run).map(|harm| harm.at_s));
+        let outcome = WindowCell::of(run.release, damaged(&run).map(|damage| damage.at_s));
         Recheck { at: *at, outcome, release_s: run.release.map(|t| (t - run.last_from).max(0.0)) }
     };
     let rechecked = chosen.par_iter().map(again).collect();
@@ -47,7 +49,7 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
 
 fn chosen(map: &ProcessWindow) -> Vec<(usize, usize)> {
     let works = |flow: usize| {
-        let works = move |set: &usize| map.at(flow, *set).outcome() == Outcome::Works;
+        let works = move |set: &usize| map.at(flow, *set).outcome() == WindowCell::Works;
         (0..map.sets.len()).filter(works).collect::<Vec<usize>>()
     };
     let open: Vec<usize> = (0..map.flows.len()).filter(|flow| !works(*flow).is_empty()).collect();
@@ -59,7 +61,7 @@ fn chosen(map: &ProcessWindow) -> Vec<(usize, usize)> {
     }
     let slack = |(flow, set): &(usize, usize)| {
         let candidate = map.at(*flow, *set);
-        candidate.harm.map_or(1e3, |(at, _)| at) - candidate.release_s.unwrap_or(f64::INFINITY)
+        candidate.damage.map_or(1e3, |(at, _)| at) - candidate.release_s.unwrap_or(f64::INFINITY)
     };
     let all = open.iter().flat_map(|flow| works(*flow).into_iter().map(|set| (*flow, set)));
     chosen.extend(all.max_by(|a, b| slack(a).total_cmp(&slack(b))));

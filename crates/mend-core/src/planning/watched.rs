@@ -1,7 +1,7 @@
 //! The replay of a plan: the run to look at, and at each second what is nearest to its limit.
 
 use super::limits::{Limit, limits};
-use super::plan::{Order, Unplanned};
+use super::order::{Order, Unplanned};
 use crate::heat::replay::{self, Replay as Recording};
 use crate::heat::traces::Traces;
 
@@ -10,7 +10,7 @@ const FRAMES: usize = 121;
 
 /// A recording with its judgement.
 #[derive(Debug, Clone)]
-pub struct Replay {
+pub struct JudgedReplay {
     /// The run.
     pub recording: Recording,
     /// What can be hurt, by place; the laminate once.
@@ -19,20 +19,20 @@ pub struct Replay {
     pub tightest: Vec<(usize, f64)>,
 }
 
-/// Runs an order to its release, or to where it is given up.
-pub fn replay(order: &Order<'_>) -> Result<Replay, Unplanned> {
+/// Runs an order to its release, or to the maximum heating time.
+pub fn replay(order: &Order<'_>) -> Result<JudgedReplay, Unplanned> {
     order.checked()?;
-    let melting = order.charge.targets(order.board)?;
+    let melting = order.composition.targets(order.board)?;
     let case = order.case(&melting);
     let recording = replay::replay(&case, FRAMES)?;
     // A limit that is stood for a while is not passed at a moment.
     let limits: Vec<Limit> = limits(order, &case).into_iter().filter(|limit| limit.stands_s == 0).collect();
     let tightest =
         (0..recording.traces.len()).filter_map(|second| tightest(&limits, &recording.traces, second)).collect();
-    Ok(Replay { recording, tightest, names: limits.into_iter().map(|limit| limit.name).collect() })
+    Ok(JudgedReplay { recording, tightest, names: limits.into_iter().map(|limit| limit.name).collect() })
 }
 
 fn tightest(limits: &[Limit], traces: &Traces, second: usize) -> Option<(usize, f64)> {
-    let room = |(k, limit): (usize, &Limit)| (k, limit.celsius - f64::from(limit.watched.curve(traces)[second]));
-    limits.iter().enumerate().map(room).min_by(|a, b| a.1.total_cmp(&b.1))
+    let headroom = |(k, limit): (usize, &Limit)| (k, limit.celsius - f64::from(limit.watched.curve(traces)[second]));
+    limits.iter().enumerate().map(headroom).min_by(|a, b| a.1.total_cmp(&b.1))
 }

@@ -22,7 +22,7 @@ pub enum FieldKind {
 
 /// A field of the intake.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Field {
+pub struct IntakeField {
     /// As it is stored and sent.
     pub key: &'static str,
     /// As it is read.
@@ -33,14 +33,14 @@ pub struct Field {
     pub wanted: bool,
 }
 
-const fn field(key: &'static str, label: &'static str, kind: FieldKind, wanted: bool) -> Field {
-    Field { key, label, kind, wanted }
+const fn field(key: &'static str, label: &'static str, kind: FieldKind, wanted: bool) -> IntakeField {
+    IntakeField { key, label, kind, wanted }
 }
 
 /// How a port breaks.
 const BROKE: &[&str] = &["knock with cable in", "drop", "tug", "wear", "liquid", "earlier repair", "not known"];
 
-impl Field {
+impl IntakeField {
     /// All of them, in the order in which they are asked.
     pub const ALL: [Self; 16] = [
         field("customer", "Customer", FieldKind::Line, true),
@@ -71,7 +71,7 @@ impl Field {
 const LONGEST: usize = 2000;
 
 /// The value as it is to be kept, or what is wrong with it. An empty value is always fine: it is not there yet.
-pub fn check_field(field: Field, value: &str) -> Result<String, Finding> {
+pub fn check_field(field: IntakeField, value: &str) -> Result<String, Finding> {
     let value = value.trim();
     let object = |message: String, hint: &str| Err(Finding::blocking("intake", field.key, message).hint(hint));
     if value.chars().count() > LONGEST {
@@ -132,7 +132,7 @@ mod tests {
 
     #[test]
     fn a_value_that_can_not_be_names_the_field_and_the_way_out() {
-        let of = |key: &str, value: &str| check_field(Field::named(key).expect("a field"), value);
+        let of = |key: &str, value: &str| check_field(IntakeField::named(key).expect("a field"), value);
         assert_eq!(of("price", "85"), Ok("85.00".to_owned()));
         let refused = of("price", "cheap").expect_err("not money");
         assert!(refused.message.contains("Price agreed") && refused.message.contains("cheap"), "{refused:?}");

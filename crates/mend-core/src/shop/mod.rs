@@ -3,5 +3,5 @@
 mod intake;
 mod stops;
 
-pub use intake::{Field, FieldKind, check_field, consent_terms};
+pub use intake::{FieldKind, IntakeField, check_field, consent_terms};
 pub use stops::{Facts, PinState, RunState, Stop, StopState, next, rank, state};

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::planning::plan::Window;
+use crate::planning::plan::WindowState;
 
 /// The stops of a job, in order.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
@@ -111,12 +111,12 @@ pub struct Facts {
     /// Has a method been chosen?
     pub method: bool,
     /// The plan's window, if there is a plan for that.
-    pub window: Option<Window>,
+    pub window: Option<WindowState>,
     /// The run.
     pub run: RunState,
     /// The pins.
     pub pins: PinState,
-    /// Given back.
+    /// Handed over.
     pub handed_over: bool,
     /// What it waits for, as entered; empty: nothing.
     pub waits_for: String,
@@ -196,9 +196,9 @@ mod tests {
         assert_eq!(next(&facts), Some(Stop::Method));
         facts.method = true;
         assert_eq!(next(&facts), Some(Stop::Heat));
-        let by_hand = Facts { method: false, window: Some(Window::Tight), ..facts.clone() };
+        let by_hand = Facts { method: false, window: Some(WindowState::Tight), ..facts.clone() };
         assert_eq!(next(&by_hand), Some(Stop::Run));
-        facts.window = Some(Window::Open);
+        facts.window = Some(WindowState::Open);
         facts.run = RunState::Done;
         facts.pins = PinState::Rework;
         assert_eq!(next(&facts), Some(Stop::Pins));

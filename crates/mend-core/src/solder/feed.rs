@@ -1,17 +1,12 @@
 //! How much to feed: by joint, by row, in rounds where a joint can't hold it at once; and what it takes to get to a
 //! wanted working temperature.
 
-use super::charge::{Charge, Feed, MOST_SHARE, MeltTarget, Mixing};
+use super::amount::{Amount, amount, factory_mg};
+use super::joint_composition::{JointComposition, MOST_SHARE, MeltTarget, Mixing};
 use super::melt_curve::working_temperature;
-use super::residue::Left;
 use crate::board::JointGroup;
 use crate::materials::Composition;
 use crate::units::Temperature;
-
-/// A spool's length at most, mm: more than that for one connector is a slip (E: 100 g of 0.3 mm wire).
-const SPOOL_MM: f64 = 200_000.0;
-/// Feeding, wicking and feeding again more often than this is no plan.
-const MOST_ROUNDS: usize = 6;
 
 /// A row of the feed table.
 #[derive(Debug, Clone, PartialEq)]
@@ -30,69 +25,26 @@ pub struct GroupFeed {
     pub reason: String,
 }
 
-/// What one joint gets.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Amount {
-    /// Alloy in all rounds, mg.
-    pub mass_mg: f64,
-    /// Wire in all rounds, mm.
-    pub length_mm: f64,
-    /// Rounds: feed, wick, feed again.
-    pub rounds: usize,
-}
-
-/// The amount for one joint of a group. None where even rounds don't get there, or it is more than a spool.
-pub fn amount(charge: &Charge, group: &JointGroup) -> Option<Amount> {
-    let feed = charge.feeds(group)?;
-    let old = factory_mg(charge, group);
-    let wanted = old * feed.share / (1.0 - feed.share);
-    // Room for fed metal, by volume.
-    let density = feed.metal.composition.density();
-    let room = (group.most - group.volume) * density;
-    let (mass_mg, rounds) = if wanted <= room { (wanted, 1) } else { in_rounds(feed, group, (old, room))? };
-    let length_mm = feed.wire.length_of(&feed.metal.composition, mass_mg);
-    (length_mm * group.joints.len() as f64 <= SPOOL_MM).then_some(Amount { mass_mg, length_mm, rounds })
-}
-
-/// Factory metal of one joint, mg.
-pub fn factory_mg(charge: &Charge, group: &JointGroup) -> f64 {
-    group.volume * charge.factory.composition.density()
-}
-
-/// Filled up, wicked to what braid leaves with the pins in, filled up again: the old metal's share falls by that each time.
-fn in_rounds(feed: &Feed, group: &JointGroup, (old, room): (f64, f64)) -> Option<(f64, usize)> {
-    let left = Left::with_pins_in(group).usual;
-    let (full, mut share_of_old, mut fed) = (old + room, old / (old + room), room);
-    for rounds in 2..=MOST_ROUNDS {
-        share_of_old *= left;
-        fed += (1.0 - left) * full;
-        if share_of_old <= 1.0 - feed.share {
-            return Some((fed, rounds));
-        }
-    }
-    None
-}
-
 /// The feed table of a charge.
-pub fn feed_table(charge: &Charge, groups: &[JointGroup]) -> Vec<GroupFeed> {
+pub fn feed_table(composition: &JointComposition, groups: &[JointGroup]) -> Vec<GroupFeed> {
     let row = |group: &JointGroup| {
-        let fed = amount(charge, group);
+        let fed = amount(composition, group);
         GroupFeed {
             name: group.name.clone(),
             count: group.joints.len(),
-            factory_mg: factory_mg(charge, group),
+            factory_mg: factory_mg(composition, group),
             fed,
-            target: charge.target(group),
-            reason: reason(charge, group, fed),
+            target: composition.target(group),
+            reason: reason(composition, group, fed),
         }
     };
     groups.iter().map(row).collect()
 }
 
-fn reason(charge: &Charge, group: &JointGroup, fed: Option<Amount>) -> String {
+fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount>) -> String {
     let Mixing([least, _, most]) = Mixing::of(group);
     let mixes = format!("{:.0}–{:.0} % of it mixes in", least * 100.0, most * 100.0);
-    match (charge.feeds(group), fed) {
+    match (composition.feeds(group), fed) {
         (None, _) if group.hidden => "Hidden: no tip gets there, it melts as the factory left it.".to_owned(),
         (None, _) => "Not fed: it melts as the factory left it.".to_owned(),
         (Some(_), None) => "More than these joints can take: feed less, or clear them first.".to_owned(),

@@ -40,24 +40,28 @@ pub(super) fn by_amount(joint: &Composition) -> Vec<Finding> {
     let [lead, bismuth, indium] = [Element::Pb, Element::Bi, Element::In].map(|e| joint.wt(e));
     let mut found = Vec::new();
     if lead > LEAD_TRACE && bismuth > 20.0 {
-        let said = format!("{lead:.1} % of lead in a bismuth-rich joint: its last liquid freezes below 100 °C");
-        found.push(flag(Severity::Warning, "Bi", (said, "flood with fresh alloy and wick again")));
+        let message = format!("{lead:.1} % of lead in a bismuth-rich joint: its last melt freezes below 100 °C");
+        found.push(flag(Severity::Warning, "Bi", (message, "flood with fresh alloy and wick again")));
     } else if lead > LEAD_TRACE
         && let Some(severity) = step(bismuth, [0.5, 2.0, 5.0])
     {
-        let said = format!("{bismuth:.1} % of bismuth with lead: the last liquid may freeze near 97 °C");
-        found.push(flag(severity, "Bi", (said, "below 0.5 % is sound: flood with fresh alloy and wick again")));
+        let message = format!("{bismuth:.1} % of bismuth with lead: the last melt may freeze near 97 °C");
+        found.push(flag(severity, "Bi", (message, "below 0.5 % is sound: flood with fresh alloy and wick again")));
     } else if bismuth > 6.0 {
-        let said = format!("{bismuth:.1} % of bismuth in tin: the last liquid freezes at 138 °C");
-        found.push(flag(Severity::Note, "Bi", (said, "fine where the joint stays below 100 °C in service")));
+        let message = format!("{bismuth:.1} % of bismuth in tin: the last melt freezes at 138 °C");
+        found.push(flag(Severity::Note, "Bi", (message, "fine where the joint stays below 100 °C in service")));
     }
     if let Some(severity) = step(bismuth, [10.0, 20.0, f64::INFINITY]) {
-        let said = format!("{bismuth:.0} % of bismuth: brittle when dropped or knocked");
-        found.push(flag(severity, "Bi", (said, "a port takes knocks: flood with fresh alloy and wick again")));
+        let message = format!("{bismuth:.0} % of bismuth: brittle when dropped or knocked");
+        found.push(flag(severity, "Bi", (message, "a port takes knocks: flood with fresh alloy and wick again")));
     }
     if indium > 15.0 {
-        let said = format!("{indium:.0} % of indium: soft, and it creeps under load");
-        found.push(flag(Severity::Note, "In", (said, "anchors carry the plug's force: flush them with fresh alloy")));
+        let message = format!("{indium:.0} % of indium: soft, and it creeps under load");
+        found.push(flag(
+            Severity::Note,
+            "In",
+            (message, "anchors carry the plug's force: flush them with fresh alloy"),
+        ));
     }
     found
 }
@@ -72,8 +76,8 @@ fn warm_liquid(joint: &Composition) -> Option<Finding> {
     let share = curve.scheil_at(Temperature::celsius(100.0))?;
     (share > LIQUID_WHEN_WARM).then(|| {
         let end = curve.scheil_end.map_or(String::new(), |end| format!(", down to {:.0} °C", end.at.in_celsius()));
-        let said = format!("{:.1} % of it may still be liquid at 100 °C{end}", share * 100.0);
-        flag(Severity::Warning, "last liquid", (said, "such a joint lets go in service: flush it out"))
+        let message = format!("{:.1} % of it may still be liquid at 100 °C{end}", share * 100.0);
+        flag(Severity::Warning, "Scheil solidus", (message, "such a joint lets go in service: flush it out"))
     })
 }
 
@@ -104,9 +108,9 @@ mod tests {
     #[test]
     fn each_flag_says_what_is_wrong() {
         assert_eq!(of("SAC305"), (None, vec![]));
-        let (worst, said) = of("Sn42Bi58");
+        let (worst, message) = of("Sn42Bi58");
         assert_eq!(worst, Some(Severity::Warning));
-        assert!(said[0].contains("brittle") && said.iter().any(|s| s.contains("138 °C")), "{said:?}");
+        assert!(message[0].contains("brittle") && message.iter().any(|s| s.contains("138 °C")), "{message:?}");
         assert!(of("Sn=42,Bi=57.5,Pb=0.5").1.iter().any(|s| s.contains("below 100 °C")));
         assert!(of("In52Sn48").1[0].contains("soft"));
         assert!(of("Bi49In21Pb18Sn12").1.iter().any(|s| s.contains("liquid at 100 °C, down to 58")));

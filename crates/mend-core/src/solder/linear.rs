@@ -7,7 +7,7 @@ pub(super) type Vector = [f64; N];
 /// One number per pair of components.
 pub(super) type Matrix = [[f64; N]; N];
 
-/// Unknowns of the equilibrium: potentials and amounts.
+/// ParameterSample of the equilibrium: potentials and amounts.
 pub(super) const SIZE: usize = 2 * N;
 /// Rows of the equilibrium with their right sides. Rows are worked on at their whole width, zeros included: of a length
 /// that is known they go by in a few wide steps.

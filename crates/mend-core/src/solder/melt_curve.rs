@@ -4,8 +4,7 @@ use super::band::{MeltBand, band};
 use super::equilibrium::Equilibrium;
 use super::linear::Vector;
 use super::liquidus::first_solid;
-use super::notes::notes;
-use super::path::{Path, Point, SCHEIL_STEP, lever, scheil, settled};
+use super::path::{Path, PathPoint, SCHEIL_STEP, lever, scheil, settled};
 use super::system::System;
 use crate::materials::{Alloy, Composition};
 use crate::units::{Temperature, ZERO_CELSIUS_IN_KELVIN};
@@ -15,7 +14,7 @@ const WORKING: f64 = 0.98;
 /// Halvings after which that is read off a straight line: 3 K / 2^4 is 0.2 K.
 const HALVINGS: usize = 4;
 
-/// Where the last liquid freezes when nothing that has frozen takes part any more: the lowest temperature at which a
+/// Where the last melt freezes when nothing that has frozen takes part any more: the lowest temperature at which a
 /// quickly cooled joint can begin to melt again.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct ScheilEnd {
@@ -98,7 +97,7 @@ fn working(system: &mut System, x: &Vector, path: &Path) -> Option<f64> {
         let middle = (warm.kelvin + cold.kelvin) / 2.0;
         state = settled(system, x, (&state, middle))?;
         let moles = state.liquid_portion().map_or(0.0, |liquid| liquid.amount);
-        let half = Point { kelvin: middle, moles, ..warm };
+        let half = PathPoint { kelvin: middle, moles, ..warm };
         *(if moles >= WORKING { &mut warm } else { &mut cold }) = half;
     }
     let part = (warm.moles - WORKING) / (warm.moles - cold.moles);
@@ -106,11 +105,6 @@ fn working(system: &mut System, x: &Vector, path: &Path) -> Option<f64> {
 }
 
 impl MeltCurve {
-    /// What a person should know of it, a sentence each.
-    pub fn notes(&self) -> Vec<String> {
-        notes(self)
-    }
-
     /// Liquid at a temperature in balance (lever rule), mole per mole, 0-1.
     pub fn lever_at(&self, at: Temperature) -> Option<f64> {
         self.lever.as_ref()?.at(at.in_kelvin(), |p| p.moles)

@@ -5,18 +5,22 @@
 //! at the door, amounts moles unless a name says mass.
 //!
 //! - [`melt_curve()`]: the public door; [`MeltBand`]: how sure it is
-//! - [`Charge`]: what the joints hold and are fed; [`feed_table`]: how much; [`Residue`]: what wicking leaves;
+//! - [`JointComposition`]: what the joints hold and are fed; [`feed_table`]: how much; [`Residue`]: what wicking leaves;
 //!   [`flags()`]: what is wrong with a finished joint
 //! - `parameters`, `liquid_table`, `solid_table`, `compound`: the numbers; `phase`: the energy of a solution; `response`: its curvature
 //! - `system`: all phases of one metal; `liquidus`, `equilibrium`, `path`: the three solvers; `linear`: small systems
 
+mod amount;
 mod band;
-mod charge;
+mod braid;
+mod composition_check;
 mod compound;
 mod equilibrium;
 mod factory_guess;
 mod feed;
 mod flags;
+mod interaction;
+mod joint_composition;
 mod linear;
 mod liquid_table;
 mod liquidus;
@@ -25,6 +29,7 @@ mod notes;
 mod parameters;
 mod path;
 mod phase;
+mod phase_name;
 mod residue;
 mod response;
 #[cfg(test)]
@@ -33,11 +38,13 @@ mod solid_table;
 mod system;
 mod wire;
 
+pub use amount::{Amount, amount, factory_mg};
 pub use band::{MeltBand, band};
-pub use charge::{Charge, Feed, MOST_SHARE, MeltTarget, Mixing};
+pub use braid::Left;
 pub use factory_guess::{Guess, MakersMark, factory_guess};
-pub use feed::{Amount, GroupFeed, amount, factory_mg, feed_table, share_for};
+pub use feed::{GroupFeed, feed_table, share_for};
 pub use flags::{LEAD_TRACE, flags, within_limits};
+pub use joint_composition::{Feed, JointComposition, MOST_SHARE, MeltTarget, Mixing};
 pub use melt_curve::{MeltCurve, ScheilEnd, liquidus, melt_curve, working_temperature};
-pub use residue::{Left, Residue, cycles, leaded_into_lead_free};
+pub use residue::{Residue, cycles, leaded_into_lead_free};
 pub use wire::Wire;

@@ -12,8 +12,8 @@ pub(super) fn notes(curve: &MeltCurve) -> Vec<String> {
     let mut notes = untried(&curve.composition);
     if let Some(row) = curve.published {
         let (low, high) = (row.solidus_c, row.liquidus_c);
-        let said = if row.note.is_empty() { String::new() } else { format!(" ({})", row.note) };
-        notes.push(format!("{} is published as melting from {low:.0} to {high:.0} °C{said}.", row.name));
+        let found = if row.note.is_empty() { String::new() } else { format!(" ({})", row.note) };
+        notes.push(format!("{} is published as melting from {low:.0} to {high:.0} °C{found}.", row.name));
     }
     let missing = [
         ("liquidus", curve.liquidus.is_none()),
@@ -47,4 +47,11 @@ fn untried(composition: &Composition) -> Vec<String> {
         notes.push(format!("How {} and {} mix is a published estimate that was never fitted.", a.name(), b.name()));
     }
     notes
+}
+
+impl MeltCurve {
+    /// What a person should know of it, a sentence each.
+    pub fn notes(&self) -> Vec<String> {
+        notes(self)
+    }
 }

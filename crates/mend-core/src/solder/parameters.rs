@@ -1,55 +1,9 @@
 //! The parameters' types, those of the pure elements, and how the phases ask for theirs.
 
-use super::phase::Phase;
+use super::interaction::{Pair, Status, Triple};
+use super::phase_name::Phase;
 use super::{liquid_table, solid_table};
 use crate::materials::Element;
-
-/// Where a parameter is from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(super) enum Status {
-    /// An effective value of this model, fitted to published alloys.
-    Fitted,
-    /// A published assessment as recalled, never fitted.
-    Start,
-}
-
-/// One order of the interaction of two elements in a phase.
-#[derive(Debug)]
-pub(super) struct Pair {
-    pub(super) phase: Phase,
-    pub(super) of: [Element; 2],
-    pub(super) order: usize,
-    /// A + B T: J/mol and J/(mol K).
-    pub(super) energy: (f64, f64),
-    pub(super) status: Status,
-}
-
-/// Energy of an element in a lattice that is not its own, A + B T.
-#[derive(Debug)]
-pub(super) struct Lattice {
-    phase: Phase,
-    of: Element,
-    energy: (f64, f64),
-}
-
-/// Interaction of three elements in the liquid, J/mol.
-#[derive(Debug)]
-pub(super) struct Triple {
-    pub(super) of: [Element; 3],
-    pub(super) energy: f64,
-}
-
-pub(super) const fn pair(phase: Phase, of: [Element; 2], order: usize, (a, b, status): (f64, f64, Status)) -> Pair {
-    Pair { phase, of, order, energy: (a, b), status }
-}
-
-pub(super) const fn lattice(phase: Phase, of: Element, (a, b, _): (f64, f64, Status)) -> Lattice {
-    Lattice { phase, of, energy: (a, b) }
-}
-
-pub(super) const fn triple(of: [Element; 3], (energy, _): (f64, Status)) -> Triple {
-    Triple { of, energy }
-}
 
 /// `Gf = G_liquid - G_stable_solid` in J/mol: a + bT + cT^7 up to the melting point, its tangent above (SGTE values, each
 /// zero at the melting point within 0.5 J; sure).

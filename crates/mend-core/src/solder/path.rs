@@ -26,7 +26,7 @@ const COLDEST: f64 = 270.0;
 
 /// A point of a path.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub(super) struct Point {
+pub(super) struct PathPoint {
     pub(super) kelvin: f64,
     /// Liquid, mole per mole.
     pub(super) moles: f64,
@@ -34,11 +34,11 @@ pub(super) struct Point {
     pub(super) mass: f64,
 }
 
-/// A path from the liquidus down. The last point is where the last liquid freezes, with what there was of it just
+/// A path from the liquidus down. The last point is where the last melt freezes, with what there was of it just
 /// above; no end where it could not be computed.
 #[derive(Debug, Clone)]
 pub(super) struct Path {
-    pub(super) points: Vec<Point>,
+    pub(super) points: Vec<PathPoint>,
     pub(super) ended: bool,
 }
 
@@ -107,13 +107,13 @@ pub(super) fn lever(system: &mut System, x: &Vector, liquidus: f64) -> Path {
             continue;
         }
         let Some((moles, mass)) = share else {
-            let step = (trail.state, trail.kelvin, trail.kelvin - step);
+            let step = LastStep { state: trail.state, warm: trail.kelvin, cold: trail.kelvin - step };
             path.ended = last_of_lever(system, x, step).map(|end| path.points.push(end)).is_some();
             return path;
         };
         trail.goes_to(next, step);
         left = moles;
-        path.points.push(Point { kelvin: trail.kelvin, moles, mass });
+        path.points.push(PathPoint { kelvin: trail.kelvin, moles, mass });
         step = fitting((step, LEVER_STEP), drop / STEEP);
     }
     path
@@ -124,12 +124,16 @@ fn fitting((step, longest): (f64, f64), steepness: f64) -> f64 {
     if steepness < 1.0 / 3.0 { (step * 2.0).min(longest) } else { step }
 }
 
-/// Halves the step in which the liquid went.
-fn last_of_lever(
-    system: &mut System,
-    x: &Vector,
-    (mut state, mut warm, mut cold): (Equilibrium, f64, f64),
-) -> Option<Point> {
+/// The step in which the liquid went: the state at its warm end, and both ends, K.
+struct LastStep {
+    state: Equilibrium,
+    warm: f64,
+    cold: f64,
+}
+
+/// Halves it.
+fn last_of_lever(system: &mut System, x: &Vector, step: LastStep) -> Option<PathPoint> {
+    let LastStep { mut state, mut warm, mut cold } = step;
     system.set(warm);
     let (mut moles, mut mass) = liquid_share(system, &state)?;
     for _ in 0..HALVINGS {
@@ -140,7 +144,7 @@ fn last_of_lever(
             None => cold = middle,
         }
     }
-    Some(Point { kelvin: warm, moles, mass })
+    Some(PathPoint { kelvin: warm, moles, mass })
 }
 
 /// The Scheil path, by steps no longer than `longest` K.
@@ -177,7 +181,7 @@ pub(super) fn scheil(system: &mut System, x: &Vector, (liquidus, longest): (f64,
         if left < LAST_LIQUID {
             // Freezing out exponentially: where the last of it goes lies within the step.
             let back = step * (LAST_LIQUID / left).ln() / (before / left).ln();
-            path.points.push(Point {
+            path.points.push(PathPoint {
                 kelvin: trail.kelvin + back,
                 moles: LAST_LIQUID,
                 mass: mass * LAST_LIQUID / left,
@@ -185,7 +189,7 @@ pub(super) fn scheil(system: &mut System, x: &Vector, (liquidus, longest): (f64,
             path.ended = true;
             return path;
         }
-        path.points.push(Point { kelvin: trail.kelvin, moles: left, mass });
+        path.points.push(PathPoint { kelvin: trail.kelvin, moles: left, mass });
         step = fitting((step, longest), steepness);
     }
     path
@@ -193,11 +197,11 @@ pub(super) fn scheil(system: &mut System, x: &Vector, (liquidus, longest): (f64,
 
 impl Path {
     fn from(liquidus: f64) -> Self {
-        Self { points: vec![Point { kelvin: liquidus, moles: 1.0, mass: 1.0 }], ended: false }
+        Self { points: vec![PathPoint { kelvin: liquidus, moles: 1.0, mass: 1.0 }], ended: false }
     }
 
     /// Liquid at a temperature in K, by what `share` reads of a point: straight between the points, nothing below the end.
-    pub(super) fn at(&self, kelvin: f64, share: impl Fn(&Point) -> f64) -> Option<f64> {
+    pub(super) fn at(&self, kelvin: f64, share: impl Fn(&PathPoint) -> f64) -> Option<f64> {
         let below = self.points.partition_point(|p| p.kelvin >= kelvin);
         let Some(above) = below.checked_sub(1).map(|k| self.points[k]) else { return Some(1.0) };
         match self.points.get(below) {
@@ -212,7 +216,7 @@ impl Path {
     }
 
     /// Between which two points, the warmer first, the liquid falls below a share by mole.
-    pub(super) fn step_through(&self, moles: f64) -> Option<(Point, Point)> {
+    pub(super) fn step_through(&self, moles: f64) -> Option<(PathPoint, PathPoint)> {
         match self.points.iter().position(|p| p.moles < moles) {
             Some(k) => Some((self.points[k.checked_sub(1)?], self.points[k])),
             // It goes all at once, at the end.

@@ -1,8 +1,9 @@
 //! What is left of a metal after wicking, as a range: every pass leaves a share, every flood dilutes it.
 
-use super::charge::Charge;
-use super::feed::{amount, factory_mg};
+use super::amount::{amount, factory_mg};
+use super::braid::Left;
 use super::flags::{by_amount, flags, may_stay};
+use super::joint_composition::JointComposition;
 use crate::board::JointGroup;
 use crate::finding::Finding;
 use crate::materials::{Composition, Element, Metal};
@@ -11,39 +12,6 @@ use crate::materials::{Composition, Element, Metal};
 const FILM_MM: [f64; 3] = [0.005, 0.012, 0.025];
 /// More cycles than this are no plan.
 const MOST_CYCLES: usize = 8;
-/// A land from which a pad sinks heat like a ground pad, mm² (E).
-const LARGE_PAD: f64 = 3.0;
-
-/// Share of the molten solder that one pass leaves (engineering estimates; no published constant is known).
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Left {
-    /// A good pass.
-    pub least: f64,
-    /// The usual one.
-    pub usual: f64,
-    /// A poor one.
-    pub most: f64,
-}
-
-const fn left(least: f64, usual: f64, most: f64) -> Left {
-    Left { least, usual, most }
-}
-
-impl Left {
-    /// With the part off: flat pads, large pads, holes.
-    pub fn with_part_off(group: &JointGroup) -> Self {
-        match (group.holes, group.wetted > LARGE_PAD) {
-            (true, _) | (_, true) => left(0.10, 0.20, 0.40),
-            _ => left(0.05, 0.10, 0.20),
-        }
-    }
-
-    /// With the pins still in.
-    pub const fn with_pins_in(group: &JointGroup) -> Self {
-        if group.holes { left(0.25, 0.40, 0.70) } else { left(0.10, 0.20, 0.40) }
-    }
-}
-
 /// What lies on one joint of a group, as three courses of events: good passes, usual ones, poor ones.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Residue {
@@ -56,9 +24,9 @@ pub struct Residue {
 
 impl Residue {
     /// Of a group as the factory left it.
-    pub fn of(charge: &Charge, group: &JointGroup) -> Self {
+    pub fn of(composition: &JointComposition, group: &JointGroup) -> Self {
         Self {
-            tracks: [(factory_mg(charge, group), charge.factory.composition); 3],
+            tracks: [(factory_mg(composition, group), composition.factory.composition); 3],
             left: Left::with_part_off(group),
             floor_mm3: FILM_MM.map(|film| film * group.wetted),
             full_mm3: group.volume,
@@ -114,11 +82,11 @@ impl Residue {
 }
 
 /// Flood-and-wick cycles after the part is off until a group's finished joint is within limits; none: not within eight.
-pub fn cycles(charge: &Charge, group: &JointGroup) -> Option<usize> {
-    let refit = charge.refit.composition;
-    let Some(feed) = charge.feeds(group) else { return Some(0) };
-    let mut residue = Residue::of(charge, group);
-    residue.fed(&feed.metal.composition, amount(charge, group)?.mass_mg);
+pub fn cycles(composition: &JointComposition, group: &JointGroup) -> Option<usize> {
+    let refit = composition.refit.composition;
+    let Some(feed) = composition.feeds(group) else { return Some(0) };
+    let mut residue = Residue::of(composition, group);
+    residue.fed(&feed.metal.composition, amount(composition, group)?.mass_mg);
     // Whatever was fed comes out again: one pass at least, no exception.
     for cycle in 1..=MOST_CYCLES {
         if cycle > 1 {
@@ -133,11 +101,11 @@ pub fn cycles(charge: &Charge, group: &JointGroup) -> Option<usize> {
 }
 
 /// Lead from the fed or the final alloy in a joint that had none: the shop decides, local rules apply.
-pub fn leaded_into_lead_free(charge: &Charge) -> Option<Finding> {
+pub fn leaded_into_lead_free(composition: &JointComposition) -> Option<Finding> {
     let brings = |metal: &Metal| metal.has_lead();
-    let fed = charge.fed().map(|feed| &feed.metal).filter(|metal| brings(metal));
-    let bringer = fed.or(Some(&charge.refit).filter(|metal| brings(metal)))?;
-    (!charge.factory.has_lead()).then(|| {
+    let fed = composition.fed().map(|feed| &feed.metal).filter(|metal| brings(metal));
+    let bringer = fed.or(Some(&composition.refit).filter(|metal| brings(metal)))?;
+    (!composition.factory.has_lead()).then(|| {
         let message = format!("{} brings lead into a lead-free product", bringer.name);
         let finding = Finding::warning("lead_free", "alloy", message);
         let hint = "the shop decides and says so on the record; local rules apply";

@@ -160,10 +160,10 @@ fn root_in_place(m: &mut Matrix, n: usize) -> bool {
 
 #[cfg(test)]
 mod tests {
+    use super::super::phase_name::Phase;
     use super::*;
     use crate::materials::Element;
     use crate::solder::parameters::fusion;
-    use crate::solder::phase::Phase;
 
     #[test]
     fn an_answer_is_that_of_the_slopes() {

@@ -3,7 +3,8 @@
 use super::compound::Compound;
 use super::linear::{N, Vector};
 use super::parameters::fusion;
-use super::phase::{GAS_CONSTANT, Phase, Solution};
+use super::phase::{GAS_CONSTANT, Solution};
+use super::phase_name::Phase;
 use super::response::Response;
 use crate::materials::{Composition, Element};
 

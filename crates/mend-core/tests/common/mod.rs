@@ -1,17 +1,19 @@
-//! A made-up board for the tests: a two-row port with four shell legs near the rim, a latch beside it, a can below.
+//! A made-up board for the tests: a two-row port with four shell anchors near the rim, a latch beside it, a can below.
 #![allow(dead_code, clippy::expect_used, reason = "each test file uses its part")]
 
 pub(crate) mod metals;
 
 use mend_core::board::{
-    Board, Connector, Face, Family, Joint, JointShape, Neighbour, Outline, Point, Rect, Role, StackUp, Thing,
+    Board, Component, ComponentKind, Connector, ConnectorFamily, Face, Joint, JointShape, Outline, Point, Rect, Role,
+    StackUp,
 };
+use mend_core::heat::case::Case;
 use mend_core::heat::motion::Motion;
 use mend_core::heat::recipe::Recipe;
-use mend_core::heat::run::Case;
-use mend_core::heat::tool::{Blower, HotAir, Station};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::{Blower, HotAir};
 use mend_core::materials::{BodyMaterial, Metal};
-use mend_core::solder::{Charge, Feed, Wire};
+use mend_core::solder::{Feed, JointComposition, Wire};
 use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_core::watch::Watch;
 
@@ -34,22 +36,17 @@ pub(crate) fn board() -> Board {
             spread: None,
         },
         connector: connector(),
-        neighbours: vec![
-            neighbour("latch", (55.0, 16.0, 14.0, 4.0), Face::Top, BodyMaterial::Pa66),
-            neighbour("C7", (48.0, 9.0, 4.0, 4.0), Face::Bottom, BodyMaterial::ElectrolyticCan),
+        components: vec![
+            component("latch", [55.0, 16.0, 14.0, 4.0], Face::Top, BodyMaterial::Pa66),
+            component("C7", [48.0, 9.0, 4.0, 4.0], Face::Bottom, BodyMaterial::ElectrolyticCan),
         ],
     }
 }
 
-pub(crate) fn neighbour(
-    name: &str,
-    (x, y, width, depth): (f64, f64, f64, f64),
-    face: Face,
-    material: BodyMaterial,
-) -> Neighbour {
+pub(crate) fn component(name: &str, [x, y, width, depth]: [f64; 4], face: Face, material: BodyMaterial) -> Component {
     let body = Rect { centre: Point { x, y }, width, depth };
-    let plain = Thing::Chip.at(name, face, body);
-    Neighbour { height: Length::mm(2.0), material, own_joints: None, ..plain }
+    let plain = ComponentKind::Chip.at(name, face, body);
+    Component { height: Length::mm(2.0), material, own_joints: None, ..plain }
 }
 
 fn connector() -> Connector {
@@ -65,10 +62,10 @@ fn connector() -> Connector {
             })
             .collect()
     };
-    let legs = [(25.7, 2.2), (34.3, 2.2), (25.7, 6.4), (34.3, 6.4)];
-    let anchors = legs.iter().enumerate().map(|(k, (x, y))| Joint {
+    let anchors = [(25.7, 2.2), (34.3, 2.2), (25.7, 6.4), (34.3, 6.4)];
+    let anchors = anchors.iter().enumerate().map(|(k, (x, y))| Joint {
         name: format!("leg {}", k + 1),
-        row: "legs".to_owned(),
+        row: "anchors".to_owned(),
         at: Point { x: *x, y: *y },
         role: Role::Anchor,
         shape: JointShape::Hole { drill: 0.8, pad: 1.3 },
@@ -76,7 +73,7 @@ fn connector() -> Connector {
     });
     Connector {
         name: "two-row port".to_owned(),
-        family: Family::Port,
+        family: ConnectorFamily::Port,
         face: Face::Top,
         body: Rect { centre: Point { x: 30.0, y: 4.0 }, width: 9.0, depth: 7.4 },
         height: Length::mm(3.2),
@@ -103,7 +100,7 @@ pub(crate) fn station() -> Station {
     }
 }
 
-/// A bare outlet from below, up to five minutes.
+/// A bare nozzle from below, up to five minutes.
 pub(crate) fn below(set: f64) -> Recipe {
     Recipe { longest: Duration::seconds(300.0), ..Recipe::from(air_below(set)) }
 }
@@ -121,19 +118,19 @@ pub(crate) fn air_below(set: f64) -> HotAir {
     }
 }
 
-pub(crate) fn sac305() -> Charge {
-    Charge::factory(Metal::read("alloy", "SAC305").expect("in the table"))
+pub(crate) fn sac305() -> JointComposition {
+    JointComposition::factory(Metal::read("alloy", "SAC305").expect("in the table"))
 }
 
 /// SAC305 joints with this share of an alloy fed to some rows, as 0.5 mm wire.
-pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> Charge {
+pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> JointComposition {
     let metal = Metal::read("feed", name).expect("a metal");
     let rows = rows.iter().map(|row| (*row).to_owned()).collect();
-    Charge { feed: Some(Feed { metal, wire: Wire::USUAL, share, rows }), ..sac305() }
+    JointComposition { feed: Some(Feed { metal, wire: Wire::USUAL, share, rows }), ..sac305() }
 }
 
 pub(crate) fn with_case<T>((board, recipe): (&Board, &Recipe), then: impl FnOnce(&Case<'_>) -> T) -> T {
     let melting = sac305().targets(board).expect("computed");
-    let room = Temperature::celsius(23.0);
-    then(&Case { board, melting: &melting, station: &station(), recipe, room, watch: &WANTED })
+    let ambient = Temperature::celsius(23.0);
+    then(&Case { board, melting: &melting, station: &station(), recipe, ambient, watch: &WANTED })
 }

@@ -1,6 +1,6 @@
 //! A connector as it is written: within a board, or on its own in the shop's library.
 
-use mend_core::board::{Connector, Face, Family, Joint, JointShape, Rect, Role};
+use mend_core::board::{Connector, ConnectorFamily, Face, Joint, JointShape, Rect, Role};
 use mend_core::finding::Finding;
 use mend_core::materials::BodyMaterial;
 use mend_core::units::Length;
@@ -19,10 +19,10 @@ const MOST_TESTS: usize = 40;
 #[derive(Debug, Clone, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ConnectorFile {
-    /// What the shop calls it.
+    /// Name.
     pub name: String,
     #[schemars(schema_with = "schema::family")]
-    family: Family,
+    family: ConnectorFamily,
     #[schemars(schema_with = "schema::face")]
     face: Face,
     /// Centre of the body.

@@ -6,13 +6,13 @@ use mend_core::units::Length;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
+use super::component::ComponentFile;
 use super::connector::ConnectorFile;
-use super::neighbour::NeighbourFile;
-use super::{FORMAT, tidy};
+use super::{ACCEPTED, FORMAT, tidy};
 use crate::reading;
 
 pub(crate) const RULE: &str = "board_file";
-const MOST_NEIGHBOURS: usize = 400;
+const MOST_COMPONENTS: usize = 400;
 
 /// A board model. Lengths in mm, seen from the top face, x to the right, y away from the reader; the bottom face uses
 /// the same coordinates, looking through the board.
@@ -34,9 +34,9 @@ pub struct BoardFile {
     copper: Copper,
     /// The part that is to be replaced.
     connector: ConnectorFile,
-    /// What must not be hurt.
-    #[serde(default)]
-    neighbours: Vec<NeighbourFile>,
+    /// What must not be damaged.
+    #[serde(default, alias = "neighbours")]
+    components: Vec<ComponentFile>,
 }
 
 /// Copper layers.
@@ -104,16 +104,16 @@ impl BoardFile {
             thickness_mm: board.stack.thickness.in_mm(),
             copper: Copper::of(&board.stack),
             connector: ConnectorFile::of(&board.connector),
-            neighbours: board.neighbours.iter().map(NeighbourFile::of).collect(),
+            components: board.components.iter().map(ComponentFile::of).collect(),
         }
     }
 
     /// The board, or what is wrong with it.
     pub fn into_board(self) -> Result<Board, Vec<Finding>> {
-        reading::expect_format(RULE, &self.format, FORMAT)?;
-        if self.neighbours.len() > MOST_NEIGHBOURS {
-            let message = format!("{} neighbours", self.neighbours.len());
-            return Err(vec![Finding::blocking(RULE, "neighbours", message).hint("list up to 400, the nearest first")]);
+        reading::expect_format(RULE, &self.format, &ACCEPTED)?;
+        if self.components.len() > MOST_COMPONENTS {
+            let message = format!("{} components", self.components.len());
+            return Err(vec![Finding::blocking(RULE, "components", message).hint("list up to 400, the nearest first")]);
         }
         let board = Board {
             name: self.name,
@@ -121,7 +121,7 @@ impl BoardFile {
             outline: Outline { corners: self.outline_mm.into_iter().map(point).collect() },
             stack: self.copper.into_stack(self.thickness_mm),
             connector: self.connector.into_connector()?,
-            neighbours: self.neighbours.into_iter().map(NeighbourFile::into_neighbour).collect(),
+            components: self.components.into_iter().map(ComponentFile::into_component).collect(),
         };
         let findings = rules::check(&board);
         if any_blocking(&findings) { Err(findings) } else { Ok(board) }

@@ -1,6 +1,6 @@
 //! The published JSON Schema of the board format.
 
-use mend_core::board::{Face, Family, Role, Thing};
+use mend_core::board::{ComponentKind, ConnectorFamily, Face, Role};
 use mend_core::materials::BodyMaterial;
 use schemars::{Schema, SchemaGenerator, json_schema};
 use serde::Serialize;
@@ -24,11 +24,17 @@ pub(super) fn face(_: &mut SchemaGenerator) -> Schema {
     one_of(&[Face::Top, Face::Bottom])
 }
 pub(super) fn family(_: &mut SchemaGenerator) -> Schema {
-    one_of(&[Family::Port, Family::Flex, Family::BoardToBoard, Family::Jack, Family::Power])
+    one_of(&[
+        ConnectorFamily::Port,
+        ConnectorFamily::Flex,
+        ConnectorFamily::BoardToBoard,
+        ConnectorFamily::Jack,
+        ConnectorFamily::Power,
+    ])
 }
 pub(super) fn role(_: &mut SchemaGenerator) -> Schema {
     one_of(&[Role::Signal, Role::Ground, Role::Power, Role::Anchor])
 }
-pub(super) fn thing(_: &mut SchemaGenerator) -> Schema {
-    one_of(&Thing::ALL)
+pub(super) fn component_kind(_: &mut SchemaGenerator) -> Schema {
+    one_of(&ComponentKind::ALL)
 }

@@ -1,58 +1,58 @@
 //! A chosen part and everything near it, as a draft of a board.
 
-use mend_core::board::draft::{Draft, MOST_NEIGHBOURS, Part};
-use mend_core::board::{Neighbour, Outline, Thing};
+use mend_core::board::draft::{Draft, DraftPart, MOST_COMPONENTS};
+use mend_core::board::{Component, ComponentKind, Outline};
 use mend_core::finding::Finding;
 
 use super::RULE;
 use super::footprint::Footprint;
 use super::layout::Layout;
+use super::notes::ImportNotes;
 use super::part::connector;
-use super::said::Said;
 
 /// What stands further from the part is not heated with it, mm (E: the far field of the heat run).
 const NEAR_MM: f64 = 45.0;
 
 /// The draft of a board round the footprint of that reference.
-pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft, Said), Vec<Finding>> {
+pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft, ImportNotes), Vec<Finding>> {
     let unknown = || {
         let object = Finding::blocking(RULE, "reference", format!("“{reference}” is not on this board"));
         vec![object.hint("choose one of the list")]
     };
     let chosen = layout.footprints.iter().position(|f| f.reference == reference).ok_or_else(unknown)?;
-    let mut said = Said::default();
-    let part = connector(&layout.footprints[chosen], &mut said)?;
+    let mut notes = ImportNotes::default();
+    let part = connector(&layout.footprints[chosen], &mut notes)?;
     let at = part.body.centre;
     let away = |f: &Footprint| f.body.map_or(f64::INFINITY, |b| (b.centre.x - at.x).hypot(b.centre.y - at.y));
     let mut others: Vec<&Footprint> =
         layout.footprints.iter().enumerate().filter(|(k, _)| *k != chosen).map(|(_, f)| f).collect();
     others.sort_by(|a, b| away(a).total_cmp(&away(b)));
-    let mut neighbours: Vec<Neighbour> = Vec::new();
+    let mut components: Vec<Component> = Vec::new();
     for other in others {
-        if away(other) > NEAR_MM || neighbours.len() >= MOST_NEIGHBOURS {
-            said.leave_out("footprint more than 45 mm from the part");
+        if away(other) > NEAR_MM || components.len() >= MOST_COMPONENTS {
+            notes.leave_out("footprint more than 45 mm from the part");
             continue;
         }
-        neighbours.extend(neighbour(other, (&neighbours, &mut said)));
+        components.extend(component(other, (&components, &mut notes)));
     }
-    let stack = layout.stack_near(at, &mut said);
+    let stack = layout.stack_near(at, &mut notes);
     let outline = layout.outline.clone().unwrap_or(Outline { corners: Vec::new() });
-    let draft = Draft { outline, stack, part: Some(Part::standing(part)), neighbours, ..Draft::new(name) };
-    Ok((draft, said))
+    let draft = Draft { outline, stack, part: Some(DraftPart::standing(part)), components, ..Draft::new(name) };
+    Ok((draft, notes))
 }
 
-fn neighbour(footprint: &Footprint, (before, said): (&[Neighbour], &mut Said)) -> Option<Neighbour> {
+fn component(footprint: &Footprint, (before, notes): (&[Component], &mut ImportNotes)) -> Option<Component> {
     let body = footprint.body?;
-    let Some(what) = Thing::of_reference(&footprint.reference) else {
+    let Some(what) = ComponentKind::of_reference(&footprint.reference) else {
         let letters: String = footprint.reference.chars().take_while(char::is_ascii_alphabetic).collect();
-        said.leave_out(&format!("footprint “{letters}”: its letters say nothing of what it is"));
+        notes.leave_out(&format!("footprint “{letters}”: its letters say nothing of what it is"));
         return None;
     };
     if !((0.1..=300.0).contains(&body.width) && (0.1..=300.0).contains(&body.depth)) {
-        said.leave_out(&format!("{}: its size can't be", label(footprint)));
+        notes.leave_out(&format!("{}: its size can't be", label(footprint)));
         return None;
     }
-    said.take(&format!("{} by its letters, {} mm high", what.name(), what.height().in_mm()));
+    notes.take(&format!("{} by its letters, {} mm high", what.name(), what.height().in_mm()));
     let mut name = label(footprint);
     if before.iter().any(|n| n.name == name) {
         name = format!("{name} ({})", before.len() + 1);

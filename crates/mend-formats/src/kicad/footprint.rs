@@ -5,8 +5,8 @@ use mend_core::finding::Finding;
 
 use super::RULE;
 use super::WORD;
+use super::notes::ImportNotes;
 use super::pads::{Pad, pad};
-use super::said::Said;
 use super::sexpr::{Sexpr, read};
 use super::tree::turned;
 use crate::reading::shown;
@@ -30,37 +30,37 @@ pub struct Footprint {
 const COURTYARD: f64 = 0.25;
 
 /// Reads a footprint file.
-pub fn footprint(bytes: &[u8]) -> Result<(Footprint, Said), Vec<Finding>> {
+pub fn footprint(bytes: &[u8]) -> Result<(Footprint, ImportNotes), Vec<Finding>> {
     let file = read(bytes)?;
     if !matches!(file.head(), "footprint" | "module") {
         let message = format!("begins with “{}”, not with a footprint", shown(file.head(), WORD));
         return Err(vec![Finding::blocking(RULE, "file", message).hint("choose a .kicad_mod file")]);
     }
-    let mut said = Said::default();
-    let found = of_list(&file, &mut said);
-    Ok((found, said))
+    let mut notes = ImportNotes::default();
+    let found = of_list(&file, &mut notes);
+    Ok((found, notes))
 }
 
 /// A footprint list of a board, or of a file of its own.
-pub(super) fn of_list(list: &Sexpr, said: &mut Said) -> Footprint {
+pub(super) fn of_list(list: &Sexpr, notes: &mut ImportNotes) -> Footprint {
     let at = list.find("at");
     let origin = at.and_then(Sexpr::place).unwrap_or(Point { x: 0.0, y: 0.0 });
     let turn = at.and_then(|at| at.number(2)).unwrap_or(0.0);
     let face = if list.layers().contains(&"B.Cu") { Face::Bottom } else { Face::Top };
-    let pads: Vec<Pad> = list.all("pad").filter_map(|p| pad(p, (origin, turn), said)).collect();
+    let pads: Vec<Pad> = list.all("pad").filter_map(|p| pad(p, (origin, turn), notes)).collect();
     for part in list.parts() {
         if matches!(
             part.head(),
             "model" | "fp_text" | "embedded_files" | "zone" | "group" | "dimension" | "net_tie_pad_groups"
         ) {
-            said.leave_out(&format!("{} of a footprint", part.head()));
+            notes.leave_out(&format!("{} of a footprint", part.head()));
         }
     }
     Footprint {
         reference: named(list, "Reference", "reference"),
         value: named(list, "Value", "value"),
         face,
-        body: body(list, (origin, turn), said).or_else(|| round_pads(&pads, said)),
+        body: body(list, (origin, turn), notes).or_else(|| round_pads(&pads, notes)),
         pads,
     }
 }
@@ -73,13 +73,13 @@ fn named(list: &Sexpr, property: &str, text: &str) -> String {
 }
 
 /// What the fabrication drawing shows; else the courtyard less its clearance.
-fn body(list: &Sexpr, place: (Point, f64), said: &mut Said) -> Option<Rect> {
+fn body(list: &Sexpr, place: (Point, f64), notes: &mut ImportNotes) -> Option<Rect> {
     if let Some(drawn) = drawn_on(list, "Fab", place) {
-        said.take("body from the fabrication drawing");
+        notes.take("body from the fabrication drawing");
         return Some(drawn);
     }
     let yard = drawn_on(list, "CrtYd", place)?;
-    said.take("body from the courtyard, 0.25 mm less all round");
+    notes.take("body from the courtyard, 0.25 mm less all round");
     let inside = |side: f64| (side - 2.0 * COURTYARD).max(0.2);
     Some(Rect { width: inside(yard.width), depth: inside(yard.depth), ..yard })
 }
@@ -107,13 +107,13 @@ fn corners(part: &Sexpr) -> Vec<Point> {
     [named("start"), named("mid"), named("end")].into_iter().flatten().chain(listed).collect()
 }
 
-fn round_pads(pads: &[Pad], said: &mut Said) -> Option<Rect> {
+fn round_pads(pads: &[Pad], notes: &mut ImportNotes) -> Option<Rect> {
     let ends = |p: &Pad| {
         let (w, d) = (p.size.0 / 2.0, p.size.1 / 2.0);
         [Point { x: p.at.x - w, y: p.at.y - d }, Point { x: p.at.x + w, y: p.at.y + d }]
     };
     let found = bounds(pads.iter().flat_map(ends))?;
-    said.take("body from its pads: nothing else is drawn of it");
+    notes.take("body from its pads: nothing else is drawn of it");
     Some(found)
 }
 

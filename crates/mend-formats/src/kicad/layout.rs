@@ -5,7 +5,7 @@ use mend_core::finding::Finding;
 use mend_core::units::Length;
 
 use super::footprint::{Footprint, of_list};
-use super::said::Said;
+use super::notes::ImportNotes;
 use super::sexpr::{Sexpr, read};
 use super::{RULE, WORD, copper, outline};
 use crate::reading::shown;
@@ -25,7 +25,7 @@ pub struct Layout {
     /// Everything that stands on it, in the file's order.
     pub footprints: Vec<Footprint>,
     /// What was taken for what, and what was left out.
-    pub said: Said,
+    pub notes: ImportNotes,
     file: Sexpr,
     /// What was taken off every place of the file.
     origin: Point,
@@ -38,8 +38,8 @@ pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
         let message = format!("begins with “{}”, not with a board", shown(file.head(), WORD));
         return Err(vec![Finding::blocking(RULE, "file", message).hint("choose a .kicad_pcb file")]);
     }
-    let mut said = Said::default();
-    let rim = outline::outline(&file, &mut said);
+    let mut notes = ImportNotes::default();
+    let rim = outline::outline(&file, &mut notes);
     let lists = file.parts().iter().filter(|part| matches!(part.head(), "footprint" | "module"));
     if lists.clone().count() > MOST_FOOTPRINTS {
         let message = format!("{} footprints", lists.count());
@@ -47,17 +47,17 @@ pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
             Finding::blocking(RULE, "file", message).hint("up to 6000: cut the layout down to the port's side"),
         ]);
     }
-    let mut footprints: Vec<Footprint> = lists.map(|list| of_list(list, &mut said)).collect();
+    let mut footprints: Vec<Footprint> = lists.map(|list| of_list(list, &mut notes)).collect();
     let drawing = |part: &&Sexpr| part.head().starts_with("gr_") && part.layers().contains(&"Edge.Cuts");
     for part in file.parts().iter().filter(|part| !drawing(part)) {
         if !KNOWN.contains(&part.head()) && !part.head().is_empty() {
-            said.leave_out(part.head());
+            notes.leave_out(part.head());
         }
     }
     let origin = rim.as_ref().map_or(Point { x: 0.0, y: 0.0 }, lower_left);
     footprints.iter_mut().for_each(|f| shift(f, origin));
     let outline = rim.map(|rim| Outline { corners: rim.corners.iter().map(|p| less(*p, origin)).collect() });
-    Ok(Layout { outline, footprints, said, file, origin })
+    Ok(Layout { outline, footprints, notes, file, origin })
 }
 
 /// What is read, or says nothing of the board itself.
@@ -109,17 +109,17 @@ impl Layout {
     }
 
     /// Thickness and copper near a place, with what was taken for what.
-    pub(super) fn stack_near(&self, at: Point, said: &mut Said) -> StackUp {
+    pub(super) fn stack_near(&self, at: Point, notes: &mut ImportNotes) -> StackUp {
         let thickness =
             self.file.find("general").and_then(|g| g.value("thickness")).filter(|t| (0.2..=5.0).contains(t));
         if thickness.is_none() {
-            said.take("thickness not in the file: 1.6 mm taken");
+            notes.take("thickness not in the file: 1.6 mm taken");
         }
         let layers = self.copper_layers();
         let usual = StackUp::usual(Length::mm(thickness.unwrap_or(1.6)));
-        let stack = StackUp { layers: layers.len().clamp(1, 32) as u32, foil_um: self.foil(said), ..usual };
+        let stack = StackUp { layers: layers.len().clamp(1, 32) as u32, foil_um: self.foil(notes), ..usual };
         let Some(outline) = &self.outline else {
-            said.take("no rim: copper near the part not counted, usual shares taken");
+            notes.take("no rim: copper near the part not counted, usual shares taken");
             return StackUp { planes: stack.layers / 2, ..stack };
         };
         // The file's own places: nothing of it was shifted.
@@ -131,7 +131,7 @@ impl Layout {
             if cover.is_empty() { none } else { (share * 1000.0).round() / 1000.0 }
         };
         let (planes, signals): (Vec<f64>, Vec<f64>) = near.cover.iter().partition(|share| **share >= PLANE);
-        said.take(&format!(
+        notes.take(&format!(
             "{} of {} layers covered to 60 % and more near the part: taken as planes",
             planes.len(),
             layers.len()
@@ -146,7 +146,7 @@ impl Layout {
     }
 
     /// Mean of the copper layers' thickness in the file's own stack-up, µm.
-    fn foil(&self, said: &mut Said) -> f64 {
+    fn foil(&self, notes: &mut ImportNotes) -> f64 {
         let stackup = self.file.find("setup").and_then(|setup| setup.find("stackup"));
         let copper = stackup
             .into_iter()
@@ -155,7 +155,7 @@ impl Layout {
         let foils: Vec<f64> =
             copper.filter_map(|l| l.value("thickness")).filter(|t| (0.005..=0.21).contains(t)).collect();
         if foils.is_empty() {
-            said.take("foil not in the file: 35 µm taken");
+            notes.take("foil not in the file: 35 µm taken");
             return USUAL_FOIL_UM;
         }
         (1e4 * foils.iter().sum::<f64>() / foils.len() as f64).round() / 10.0

@@ -4,7 +4,7 @@ use std::collections::HashMap;
 
 use mend_core::board::{Outline, Point};
 
-use super::said::Said;
+use super::notes::ImportNotes;
 use super::sexpr::Sexpr;
 
 /// Ends this close are one, mm.
@@ -15,20 +15,20 @@ const ARC_PIECE: f64 = 10.0;
 const MOST_PIECES: usize = 4_000;
 
 /// The rim of a board file, where it closes.
-pub(super) fn outline(board: &Sexpr, said: &mut Said) -> Option<Outline> {
+pub(super) fn outline(board: &Sexpr, notes: &mut ImportNotes) -> Option<Outline> {
     let on_edge = |part: &&Sexpr| part.head().starts_with("gr_") && part.layers().contains(&"Edge.Cuts");
     let mut pieces: Vec<Vec<Point>> = Vec::new();
     for part in board.parts().iter().filter(on_edge).take(MOST_PIECES) {
         match piece(part) {
             Some(points) => pieces.push(points),
-            None => said.leave_out(&format!("{} of the rim", part.head())),
+            None => notes.leave_out(&format!("{} of the rim", part.head())),
         }
     }
-    let mut rings = rings(pieces, said);
+    let mut rings = rings(pieces, notes);
     rings.sort_by(|a, b| b.area().total_cmp(&a.area()));
     let mut rings = rings.into_iter();
     let largest = rings.next();
-    rings.for_each(|_| said.leave_out("cut-out of the board"));
+    rings.for_each(|_| notes.leave_out("cut-out of the board"));
     largest
 }
 
@@ -89,15 +89,15 @@ fn arc(a: Point, b: Point, c: Point) -> Vec<Point> {
     points
 }
 
-type Key = (i64, i64);
+type GridKey = (i64, i64);
 
-fn key(p: Point) -> Key {
+fn key(p: Point) -> GridKey {
     ((p.x / JOINED).round() as i64, (p.y / JOINED).round() as i64)
 }
 
 /// Pieces joined into rings. Each piece is used once; a chain that does not close is said.
-fn rings(pieces: Vec<Vec<Point>>, said: &mut Said) -> Vec<Outline> {
-    let mut ends: HashMap<Key, Vec<usize>> = HashMap::new();
+fn rings(pieces: Vec<Vec<Point>>, notes: &mut ImportNotes) -> Vec<Outline> {
+    let mut ends: HashMap<GridKey, Vec<usize>> = HashMap::new();
     for (k, piece) in pieces.iter().enumerate() {
         for end in [piece.first(), piece.last()].into_iter().flatten() {
             ends.entry(key(*end)).or_default().push(k);
@@ -120,7 +120,7 @@ fn rings(pieces: Vec<Vec<Point>>, said: &mut Said) -> Vec<Outline> {
             chain.pop();
             found.push(Outline { corners: chain });
         } else {
-            said.leave_out("line of the rim that does not close");
+            notes.leave_out("line of the rim that does not close");
         }
     }
     found
@@ -137,7 +137,7 @@ fn near(a: Point, b: Point) -> bool {
 
 /// An unused piece that begins or ends where the chain ends; its neighbour cells are looked at as well, as rounding may
 /// have put two ends on either side of a border.
-fn next(ends: &HashMap<Key, Vec<usize>>, used: &[bool], chain: &[Point]) -> Option<usize> {
+fn next(ends: &HashMap<GridKey, Vec<usize>>, used: &[bool], chain: &[Point]) -> Option<usize> {
     let (x, y) = key(*chain.last()?);
     let cells = (-1..=1).flat_map(|dx| (-1..=1).map(move |dy| (x + dx, y + dy)));
     cells.filter_map(|cell| ends.get(&cell)).flatten().copied().find(|k| !used[*k])
@@ -157,10 +157,10 @@ mod tests {
     use super::super::sexpr::read;
     use super::*;
 
-    fn drawn(parts: &str) -> (Option<Outline>, Said) {
-        let mut said = Said::default();
+    fn drawn(parts: &str) -> (Option<Outline>, ImportNotes) {
+        let mut notes = ImportNotes::default();
         let board = read(format!("(kicad_pcb {parts})").as_bytes()).expect("sound");
-        (outline(&board, &mut said), said)
+        (outline(&board, &mut notes), notes)
     }
 
     const LINES: &str = r#"
@@ -172,27 +172,27 @@ mod tests {
     #[test]
     fn lines_in_any_order_and_a_rounded_corner_make_a_ring() {
         let arc = r#"(gr_arc (start 25 20) (mid 28.5355 18.5355) (end 30 15) (layer "Edge.Cuts"))"#;
-        let (found, said) = drawn(&format!("{LINES}{arc}"));
+        let (found, notes) = drawn(&format!("{LINES}{arc}"));
         let area = found.expect("a ring").area();
         // A 30 x 20 rectangle less the corner outside of a quarter circle of 5 mm.
         let by_hand = 600.0 - 25.0 * (1.0 - std::f64::consts::FRAC_PI_4);
         assert!((area - by_hand).abs() < 0.2, "{area} against {by_hand}");
-        assert_eq!(said, Said::default());
+        assert_eq!(notes, ImportNotes::default());
     }
 
     #[test]
     fn a_rim_that_does_not_close_is_none_and_said() {
-        let (found, said) = drawn(LINES);
+        let (found, notes) = drawn(LINES);
         assert_eq!(found, None);
-        assert!(said.left_out.contains_key("line of the rim that does not close"), "{said:?}");
+        assert!(notes.left_out.contains_key("line of the rim that does not close"), "{notes:?}");
     }
 
     #[test]
     fn the_largest_ring_is_the_board_and_cut_outs_are_counted() {
         let rings = r#"(gr_circle (center 10 10) (end 12 10) (layer "Edge.Cuts"))
             (gr_rect (start 0 0) (end 50 40) (layer "Edge.Cuts"))"#;
-        let (found, said) = drawn(rings);
+        let (found, notes) = drawn(rings);
         assert_eq!(found.map(|o| o.area()), Some(2000.0));
-        assert_eq!(said.left_out["cut-out of the board"], 1);
+        assert_eq!(notes.left_out["cut-out of the board"], 1);
     }
 }

@@ -1,14 +1,14 @@
 //! A footprint as the connector that is to be replaced.
 
-use mend_core::board::{Connector, Family, Joint, JointShape, Point, Rect, Role};
+use mend_core::board::{Connector, ConnectorFamily, Joint, JointShape, Point, Rect, Role};
 use mend_core::finding::Finding;
 use mend_core::materials::BodyMaterial;
 use mend_core::units::Length;
 
 use super::RULE;
 use super::footprint::Footprint;
+use super::notes::ImportNotes;
 use super::pads::Pad;
-use super::said::Said;
 use crate::board::tidy;
 
 /// Height where nothing says it, mm (E); it is asked for.
@@ -19,7 +19,7 @@ const MOST_PADS: usize = 600;
 const ROW: f64 = 0.3;
 
 /// The connector of a footprint where it stands, with what was taken for what.
-pub fn connector(footprint: &Footprint, said: &mut Said) -> Result<Connector, Vec<Finding>> {
+pub fn connector(footprint: &Footprint, notes: &mut ImportNotes) -> Result<Connector, Vec<Finding>> {
     let no_body =
         || vec![Finding::blocking(RULE, "body", "nothing is drawn of it").hint("choose a footprint with pads")];
     let body = footprint.body.ok_or_else(no_body)?;
@@ -27,17 +27,17 @@ pub fn connector(footprint: &Footprint, said: &mut Said) -> Result<Connector, Ve
         let object = Finding::blocking(RULE, &footprint.reference, format!("has {} pads", footprint.pads.len()));
         return Err(vec![object.hint("a connector has up to 600: choose the part that is replaced")]);
     }
-    let (joints, pegs) = joints(footprint, (&body, said));
+    let (joints, pegs) = joints(footprint, (&body, notes));
     if joints.is_empty() {
         let object = Finding::blocking("joint_without_pad", &footprint.reference, "has no pad with copper");
         return Err(vec![object.hint("choose the footprint of the part that is replaced")]);
     }
-    said.take("height not in the file: 3 mm taken, measure it");
-    said.take("plastic not in the file: PA66 taken, the weakest that is usual");
+    notes.take("height not in the file: 3 mm taken, measure it");
+    notes.take("plastic not in the file: PA66 taken, the weakest that is usual");
     let name = if footprint.value.is_empty() { &footprint.reference } else { &footprint.value };
     Ok(Connector {
         name: if name.is_empty() { "connector".to_owned() } else { name.clone() },
-        family: Family::Port,
+        family: ConnectorFamily::Port,
         face: footprint.face,
         body,
         height: Length::mm(USUAL_HEIGHT_MM),
@@ -49,24 +49,24 @@ pub fn connector(footprint: &Footprint, said: &mut Said) -> Result<Connector, Ve
     })
 }
 
-fn joints(footprint: &Footprint, (body, said): (&Rect, &mut Said)) -> (Vec<Joint>, u32) {
+fn joints(footprint: &Footprint, (body, notes): (&Rect, &mut ImportNotes)) -> (Vec<Joint>, u32) {
     let mut joints: Vec<Joint> = Vec::new();
     let mut pegs = 0;
     for pad in &footprint.pads {
         if !pad.plated {
             pegs += 1;
-            said.take("hole without copper: taken as a peg");
+            notes.take("hole without copper: taken as a peg");
             continue;
         }
         if !(pad.faces.0 || pad.faces.1) {
-            said.leave_out("pad without copper");
+            notes.leave_out("pad without copper");
             continue;
         }
         if pad.drill.is_none() && wrong_face(footprint, pad) {
-            said.leave_out("pad on the other face than its footprint");
+            notes.leave_out("pad on the other face than its footprint");
             continue;
         }
-        joints.push(joint(pad, (body, joints.len()), said));
+        joints.push(joint(pad, (body, joints.len()), notes));
     }
     name_apart(&mut joints);
     rows(&mut joints);
@@ -80,7 +80,7 @@ fn wrong_face(footprint: &Footprint, pad: &Pad) -> bool {
     }
 }
 
-fn joint(pad: &Pad, (body, count): (&Rect, usize), said: &mut Said) -> Joint {
+fn joint(pad: &Pad, (body, count): (&Rect, usize), notes: &mut ImportNotes) -> Joint {
     let (width, depth) = (tidy(pad.size.0), tidy(pad.size.1));
     let shape = match pad.drill {
         Some(drill) => JointShape::Hole { drill, pad: width.min(depth) },
@@ -89,11 +89,11 @@ fn joint(pad: &Pad, (body, count): (&Rect, usize), said: &mut Said) -> Joint {
     let land = Rect { centre: pad.at, width, depth };
     let hidden = pad.drill.is_none() && body.shared(&land) > 0.98 * land.area();
     if hidden {
-        said.take("pad wholly under the body: taken as hidden");
+        notes.take("pad wholly under the body: taken as hidden");
     }
     let anchor = is_anchor(pad);
     if anchor {
-        said.take("pad named as a shell or without a number: taken as an anchor");
+        notes.take("pad named as a shell or without a number: taken as an anchor");
     }
     let name = if pad.name.is_empty() { format!("leg {}", count + 1) } else { pad.name.clone() };
     let role = if anchor { Role::Anchor } else { pad.role };
@@ -167,7 +167,7 @@ mod tests {
     }
 
     fn made(pads: &[(&str, f64, f64)]) -> Vec<(String, String)> {
-        let part = connector(&footprint(Face::Top, pads), &mut Said::default()).expect("a part");
+        let part = connector(&footprint(Face::Top, pads), &mut ImportNotes::default()).expect("a part");
         part.joints.into_iter().map(|j| (j.name, j.row)).collect()
     }
 
@@ -195,9 +195,9 @@ mod tests {
 
     #[test]
     fn pads_on_the_other_face_are_left_out_and_said() {
-        let mut said = Said::default();
-        let refused = connector(&footprint(Face::Bottom, &[("1", 0.0, 2.0)]), &mut said).expect_err("nothing is left");
+        let mut notes = ImportNotes::default();
+        let refused = connector(&footprint(Face::Bottom, &[("1", 0.0, 2.0)]), &mut notes).expect_err("nothing is left");
         assert_eq!(refused[0].rule, "joint_without_pad");
-        assert_eq!(said.left_out["pad on the other face than its footprint"], 1);
+        assert_eq!(notes.left_out["pad on the other face than its footprint"], 1);
     }
 }

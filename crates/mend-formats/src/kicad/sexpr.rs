@@ -32,18 +32,18 @@ enum Token {
     Text(String),
 }
 
-type Read<T> = Result<T, EmptyError>;
+type Parsed<T> = Result<T, EmptyError>;
 
-fn token(input: &mut &str) -> Read<Token> {
+fn token(input: &mut &str) -> Parsed<Token> {
     alt(('('.value(Token::Open), ')'.value(Token::Close), string.map(Token::Text), word.map(Token::Text)))
         .parse_next(input)
 }
 
-fn word(input: &mut &str) -> Read<String> {
+fn word(input: &mut &str) -> Parsed<String> {
     take_while(1.., |c: char| !c.is_whitespace() && !matches!(c, '(' | ')' | '"')).map(str::to_owned).parse_next(input)
 }
 
-fn string(input: &mut &str) -> Read<String> {
+fn string(input: &mut &str) -> Parsed<String> {
     let escaped = ('\\', any).map(|(_, c)| if c == 'n' { '\n' } else { c });
     let letter = alt((escaped, none_of(['"', '\\'])));
     delimited('"', repeat(0.., letter), '"').parse_next(input)

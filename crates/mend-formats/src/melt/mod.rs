@@ -10,7 +10,7 @@ pub const FORMAT: &str = "urgent-mend/melt/1";
 const COLDEST_C: f64 = 25.0;
 
 #[derive(Serialize)]
-struct Written {
+struct MeltFile {
     format: &'static str,
     wt_percent: [f64; 8],
     liquidus_c: Option<f64>,
@@ -19,14 +19,14 @@ struct Written {
     solidus_c: Option<f64>,
     scheil_end_c: Option<f64>,
     scheil_end_fraction: Option<f64>,
-    band_c: Band,
+    band_c: BandFile,
     published: Option<Published>,
-    curve: Vec<Point>,
+    curve: Vec<PointFile>,
     notes: Vec<String>,
 }
 
 #[derive(Serialize)]
-struct Band {
+struct BandFile {
     family: &'static str,
     liquidus: f64,
     freezing: f64,
@@ -40,7 +40,7 @@ struct Published {
 }
 
 #[derive(Serialize)]
-struct Point {
+struct PointFile {
     t_c: f64,
     lever: Option<f64>,
     scheil: Option<f64>,
@@ -54,7 +54,7 @@ pub fn write(curve: &MeltCurve) -> Result<String, serde_json::Error> {
         solidus_c: row.solidus_c,
         liquidus_c: row.liquidus_c,
     };
-    serde_json::to_string(&Written {
+    serde_json::to_string(&MeltFile {
         format: FORMAT,
         wt_percent: curve.composition.wt_percent(),
         liquidus_c: celsius(curve.liquidus),
@@ -63,7 +63,7 @@ pub fn write(curve: &MeltCurve) -> Result<String, serde_json::Error> {
         solidus_c: celsius(curve.solidus),
         scheil_end_c: celsius(curve.scheil_end.map(|end| end.at)),
         scheil_end_fraction: curve.scheil_end.map(|end| end.moles),
-        band_c: Band {
+        band_c: BandFile {
             family: curve.band.family,
             liquidus: curve.band.liquidus.in_kelvin(),
             freezing: curve.band.freezing.in_kelvin(),
@@ -74,12 +74,12 @@ pub fn write(curve: &MeltCurve) -> Result<String, serde_json::Error> {
     })
 }
 
-fn points(curve: &MeltCurve) -> Vec<Point> {
+fn points(curve: &MeltCurve) -> Vec<PointFile> {
     let top = curve.liquidus.map_or(COLDEST_C, |t| t.in_celsius().ceil() + 5.0);
     let count = (top - COLDEST_C).max(0.0) as usize;
     let point = |k: usize| {
         let at = Temperature::celsius(COLDEST_C + k as f64);
-        Point { t_c: at.in_celsius(), lever: curve.lever_at(at), scheil: curve.scheil_at(at) }
+        PointFile { t_c: at.in_celsius(), lever: curve.lever_at(at), scheil: curve.scheil_at(at) }
     };
     (0..=count).map(point).collect()
 }

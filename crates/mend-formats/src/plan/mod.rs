@@ -1,20 +1,22 @@
-//! A computed plan, `urgent-mend/plan/1`: the core's own plan in an envelope.
+//! A computed plan, `urgent-mend/plan/2`: the core's own plan in an envelope.
 
 use mend_core::planning::plan::{ENGINE, Plan};
 use serde::{Deserialize, Serialize};
 
 /// The format's name.
-pub const FORMAT: &str = "urgent-mend/plan/1";
+pub const FORMAT: &str = "urgent-mend/plan/2";
+/// As it was written before; the same figures under other names.
+const OLDER: &str = "urgent-mend/plan/1";
 
 #[derive(Serialize)]
-struct Written<'a> {
+struct PlanFileOut<'a> {
     format: &'static str,
     #[serde(flatten)]
     plan: &'a Plan,
 }
 
 #[derive(Deserialize)]
-struct Read {
+struct PlanFileIn {
     format: String,
     #[serde(flatten)]
     plan: Plan,
@@ -22,7 +24,7 @@ struct Read {
 
 /// As JSON.
 pub fn write(plan: &Plan) -> Result<String, serde_json::Error> {
-    serde_json::to_string(&Written { format: FORMAT, plan })
+    serde_json::to_string(&PlanFileOut { format: FORMAT, plan })
 }
 
 /// Read back; none when it is of another format or engine, and must be computed anew.
@@ -32,6 +34,6 @@ pub fn read(json: &str) -> Option<Plan> {
 
 /// Read back whatever engine made it: the plan that a bench run was begun with stays its plan.
 pub fn read_kept(json: &str) -> Option<Plan> {
-    let read: Read = serde_json::from_str(json).ok()?;
-    (read.format == FORMAT).then_some(read.plan)
+    let read: PlanFileIn = serde_json::from_str(json).ok()?;
+    (read.format == FORMAT || read.format == OLDER).then_some(read.plan)
 }

@@ -1,27 +1,28 @@
-//! A job as a file, `urgent-mend/job/1`: what the demo ships, and what another shop can read.
+//! A job as a file, `urgent-mend/demo-job/2`: what the demo ships, and what another shop can read.
 
 use std::collections::BTreeMap;
 
-use mend_core::board::MustLive;
+use mend_core::board::KeepIntact;
 use mend_core::finding::Finding;
 use mend_core::heat::recipe::Recipe;
-use mend_core::method::Choice;
-use mend_core::shop::{Field, check_field};
-use mend_core::solder::Charge;
+use mend_core::method::MethodChoice;
+use mend_core::shop::{IntakeField, check_field};
+use mend_core::solder::JointComposition;
 use serde::{Deserialize, Serialize};
 
-use crate::charge::{self, ChargeFile, FeedFile};
-use crate::reading;
+use crate::composition::{self, CompositionEntry, FeedFile};
+use crate::reading::{self, Accepted};
 
 /// The format's name.
-pub const FORMAT: &str = "urgent-mend/job/1";
+pub const FORMAT: &str = "urgent-mend/demo-job/2";
+pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &["urgent-mend/job/1"] };
 const RULE: &str = "job_file";
 
 /// The file as it is written. Times are relative to the moment of reading, so that a demo is always of this week.
 #[derive(Debug, Clone, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct JobFile {
-    /// Always `urgent-mend/job/1`.
+    /// Always `urgent-mend/demo-job/2`.
     pub format: String,
     /// Hours since it was taken in.
     pub taken_in_hours_ago: f64,
@@ -62,11 +63,11 @@ pub struct PlanInputs {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub refit: Option<String>,
     /// What is wanted alive; older files say only whether the part is.
-    #[serde(default, alias = "part_must_live")]
-    pub must_live: MustLive,
-    /// The method that was chosen, and by which schools.
+    #[serde(default, alias = "must_live", alias = "part_must_live")]
+    pub keep_intact: KeepIntact,
+    /// The method that was chosen, and by which techniques.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub method: Option<Choice>,
+    pub method: Option<MethodChoice>,
     /// What is done with it.
     pub settings: Recipe,
 }
@@ -87,10 +88,10 @@ pub struct RunFile {
 /// Reads a job file; every intake field is checked as if it were typed.
 pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
     let mut file: JobFile = reading::json(RULE, bytes)?;
-    reading::expect_format(RULE, &file.format, FORMAT)?;
+    reading::expect_format(RULE, &file.format, &ACCEPTED)?;
     let mut found = Vec::new();
     for (key, value) in &mut file.intake {
-        match Field::named(key).map(|field| check_field(field, value)) {
+        match IntakeField::named(key).map(|field| check_field(field, value)) {
             Some(Ok(kept)) => *value = kept,
             Some(Err(finding)) => found.push(finding),
             None => found.push(Finding::blocking(RULE, key.as_str(), "no such field")),
@@ -101,23 +102,23 @@ pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
 
 impl PlanInputs {
     /// The same settings for joints that hold this.
-    pub fn with(self, file: &ChargeFile) -> Self {
+    pub fn with(self, file: &CompositionEntry) -> Self {
         Self { alloy: file.factory().to_owned(), feed: file.feed.clone(), refit: file.refit.clone(), ..self }
     }
 
-    /// What the joints hold, as the alloy room keeps it.
-    pub fn charge_file(&self) -> ChargeFile {
-        ChargeFile {
+    /// What the joints hold, as the alloy stop keeps it.
+    pub fn composition_entry(&self) -> CompositionEntry {
+        CompositionEntry {
             alloy: self.alloy.clone(),
             feed: self.feed.clone(),
             refit: self.refit.clone(),
-            ..ChargeFile::default()
+            ..CompositionEntry::default()
         }
     }
 
     /// What the joints hold, or what is wrong with it.
-    pub fn charge(&self) -> Result<Charge, Vec<Finding>> {
-        charge::read(&self.alloy, self.feed.as_ref(), self.refit.as_deref())
+    pub fn composition(&self) -> Result<JointComposition, Vec<Finding>> {
+        composition::read(&self.alloy, self.feed.as_ref(), self.refit.as_deref())
     }
 }
 

@@ -7,7 +7,11 @@ let chosen = walk().dataset.chosen || pins()[0]?.dataset.pin;
 
 const marks = queue({
   name: `marks ${location.pathname}`,
-  send: ({ data, token }) => fetch(location.pathname, { method: "POST", body: new URLSearchParams({ ...data, token }) }),
+  send: ({ data, token }) =>
+    fetch(location.pathname, {
+      method: "POST",
+      body: new URLSearchParams({ ...data, token }),
+    }),
   shown: (html, last) => last && show(html),
 });
 
@@ -23,7 +27,12 @@ function move(rows, columns) {
   const here = current();
   const [row, column] = [Number(here.dataset.row) + rows, Number(here.dataset.column) + columns];
   const inRow = pins().filter((pin) => Number(pin.dataset.row) === row);
-  const end = columns > 0 ? at(row + 1, 0) : pins().filter((pin) => Number(pin.dataset.row) === row - 1).at(-1);
+  const end =
+    columns > 0
+      ? at(row + 1, 0)
+      : pins()
+          .filter((pin) => Number(pin.dataset.row) === row - 1)
+          .at(-1);
   choose(at(row, column) ?? (rows ? inRow.at(-1) : end));
 }
 
@@ -46,7 +55,12 @@ document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest("input, textarea, select")) return;
   // Space and Enter on a button or a link press that one, nothing else.
   if ([" ", "Enter"].includes(event.key) && event.target.closest("a, button")) return;
-  const steps = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] };
+  const steps = {
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+  };
   const key = walk().querySelector(`[data-key="${CSS.escape(event.key.toLowerCase())}"]`);
   if (steps[event.key]) move(...steps[event.key]);
   else if (key) mark(key.dataset.mark);

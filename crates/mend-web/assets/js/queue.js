@@ -98,7 +98,12 @@ function age(entry) {
 async function reason(answer) {
   const page = new DOMParser().parseFromString(await answer.text(), "text/html");
   const said = [...page.querySelectorAll(".refused h1, .finding, .refused p:not(:has(a))")];
-  return said.map((part) => part.textContent.replace(/\s+/g, " ").trim()).filter(Boolean).join(". ") || `answered ${answer.status}`;
+  return (
+    said
+      .map((part) => part.textContent.replace(/\s+/g, " ").trim())
+      .filter(Boolean)
+      .join(". ") || `answered ${answer.status}`
+  );
 }
 
 /**
@@ -121,8 +126,17 @@ export function queue({ name, send, shown, refused, lost, move }) {
   function add(label, data) {
     const numbers = all().map((entry) => Number(entry.key.slice(prefix.length).split("|")[0]));
     const next = String(Math.max(0, ...numbers) + 1).padStart(9, "0");
-    const made = { at: Date.now(), mono: performance.now(), origin: performance.timeOrigin };
-    put(`${prefix}${next}|${token()}`, { label, data, token: token(), ...made });
+    const made = {
+      at: Date.now(),
+      mono: performance.now(),
+      origin: performance.timeOrigin,
+    };
+    put(`${prefix}${next}|${token()}`, {
+      label,
+      data,
+      token: token(),
+      ...made,
+    });
     draw();
     run();
   }
@@ -173,8 +187,10 @@ export function queue({ name, send, shown, refused, lost, move }) {
     const note = document.getElementById("unsaved");
     const count = waiting().length;
     const parts = [];
-    if (said && count > 0) parts.push(`${said}: ${count === 1 ? "1 entry is" : `${count} entries are`} kept here with the time and sent again.`);
-    if (broken) parts.push("This browser's storage is full or off: entries are kept on this page alone until they are sent. Do not close it.");
+    if (said && count > 0)
+      parts.push(`${said}: ${count === 1 ? "1 entry is" : `${count} entries are`} kept here with the time and sent again.`);
+    if (broken)
+      parts.push("This browser's storage is full or off: entries are kept on this page alone until they are sent. Do not close it.");
     note.hidden = parts.length === 0;
     note.textContent = parts.join(" ");
     const list = document.getElementById("kept-here");

@@ -2,7 +2,15 @@
 // were on the screen, and how long ago it was.
 import { queue } from "./queue.js";
 
-const KEYS = { " ": "go", Enter: "go", ArrowRight: "go", Backspace: "undo", ArrowLeft: "undo", s: "stopped", S: "stopped" };
+const KEYS = {
+  " ": "go",
+  Enter: "go",
+  ArrowRight: "go",
+  Backspace: "undo",
+  ArrowLeft: "undo",
+  s: "stopped",
+  S: "stopped",
+};
 /** A pedal bounces: two presses within this are one. */
 const BOUNCE_MS = 300;
 const step = () => document.getElementById("step");
@@ -12,7 +20,10 @@ let lastPress = -BOUNCE_MS;
 const entries = queue({
   name: `run ${location.pathname}`,
   send: ({ data, token }, ago) =>
-    fetch(`${location.pathname}/events`, { method: "POST", body: new URLSearchParams({ ...data, token, ago_ms: ago }) }),
+    fetch(`${location.pathname}/events`, {
+      method: "POST",
+      body: new URLSearchParams({ ...data, token, ago_ms: ago }),
+    }),
   shown: (html) => show(html),
   // What was refused stays in the queue; the screen shows where the bench is.
   refused: async () => {
@@ -21,7 +32,12 @@ const entries = queue({
     return false;
   },
   // The same entry, made on what is on the screen now.
-  move: (data) => ({ ...data, run: step().dataset.run, step: step().dataset.step, phase: "" }),
+  move: (data) => ({
+    ...data,
+    run: step().dataset.run,
+    step: step().dataset.step,
+    phase: "",
+  }),
 });
 
 function bounced() {
@@ -38,16 +54,27 @@ function press(kind) {
   if (!run || !button || button.disabled || bounced()) return;
   if (button.dataset.shut) return say(button.dataset.shut);
   // While entries wait to be sent the screen does not show the phase that they lead to.
-  enter(button.firstChild.textContent.trim() || button.textContent, { kind, phase: entries.waiting() ? "" : phase });
+  enter(button.firstChild.textContent.trim() || button.textContent, {
+    kind,
+    phase: entries.waiting() ? "" : phase,
+  });
 }
 
 function enter(label, data) {
   const { run, title } = step().dataset;
-  entries.add(`“${label}” at ${title}`, { run, step: step().dataset.step, ...data });
+  entries.add(`“${label}” at ${title}`, {
+    run,
+    step: step().dataset.step,
+    ...data,
+  });
 }
 
 function tap(button) {
-  if (!bounced()) enter(button.firstChild.textContent.trim(), { kind: button.dataset.enter, row: button.dataset.row ?? "" });
+  if (!bounced())
+    enter(button.firstChild.textContent.trim(), {
+      kind: button.dataset.enter,
+      row: button.dataset.row ?? "",
+    });
 }
 
 function say(text) {

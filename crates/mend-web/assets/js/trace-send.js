@@ -55,7 +55,10 @@ window.trace = (() => {
     },
     lost: () => say("Not saved yet"),
     // Done on what is on the screen now.
-    move: (data) => ({ ...data, body: { ...data.body, client, on: revision() } }),
+    move: (data) => ({
+      ...data,
+      body: { ...data.body, client, on: revision() },
+    }),
   });
   const revision = () => Number(live().dataset.revision);
 
@@ -74,7 +77,10 @@ window.trace = (() => {
     const label = body.edit ? `“${body.edit.do}”` : path.slice(1);
     // Said at once: until the queue has its turn "Saved" would still stand there, of the act before.
     say("Saving…");
-    acts.add(label, { path, body: { client, on: revision(), show: live().dataset.show, ...body } });
+    acts.add(label, {
+      path,
+      body: { client, on: revision(), show: live().dataset.show, ...body },
+    });
   }
 
   async function show(panel) {
@@ -94,7 +100,14 @@ window.trace = (() => {
     if (!field.dataset.field) return;
     typed.delete(field.id);
     const value = field.type === "checkbox" ? String(field.checked) : field.value;
-    act("/edit", { edit: { do: "set", of: JSON.parse(field.dataset.of), field: field.dataset.field, value } });
+    act("/edit", {
+      edit: {
+        do: "set",
+        of: JSON.parse(field.dataset.of),
+        field: field.dataset.field,
+        value,
+      },
+    });
   });
   document.addEventListener("click", (event) => {
     const button = event.target.closest("button");
@@ -112,5 +125,10 @@ window.trace = (() => {
     else return;
     event.preventDefault();
   });
-  return { edit: (edit) => act("/edit", { edit }), show, onDrawn: (then) => (drawn = then), root };
+  return {
+    edit: (edit) => act("/edit", { edit }),
+    show,
+    onDrawn: (then) => (drawn = then),
+    root,
+  };
 })();

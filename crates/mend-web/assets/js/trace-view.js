@@ -65,5 +65,11 @@ window.traceView = (() => {
     else zoom(Number(button.dataset.zoom));
     apply();
   });
-  return { apply, pan, place, face: () => face, turnTo: (other) => ((face = other), apply()) };
+  return {
+    apply,
+    pan,
+    place,
+    face: () => face,
+    turnTo: (other) => ((face = other), apply()),
+  };
 })();

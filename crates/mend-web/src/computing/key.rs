@@ -6,8 +6,8 @@ use std::sync::Arc;
 
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::plan::Plan;
-use mend_core::planning::search::Searched;
-use mend_core::planning::watched::Replay;
+use mend_core::planning::search::SearchResult;
+use mend_core::planning::watched::JudgedReplay;
 
 use super::Rechecked;
 
@@ -62,7 +62,7 @@ impl Key<Rechecked> {
     }
 }
 
-impl Key<Replay> {
+impl Key<JudgedReplay> {
     /// The replay of these inputs.
     pub(crate) fn replay(of: String) -> Self {
         Self::new("replay", of)
@@ -76,7 +76,7 @@ impl Key<Comparison> {
     }
 }
 
-impl Key<Searched> {
+impl Key<SearchResult> {
     /// The thorough search of a family on these inputs.
     pub(crate) fn search(of: String) -> Self {
         Self::new("search", of)
@@ -86,7 +86,7 @@ impl Key<Searched> {
 /// Where a result is shown. A place shows one result of a kind at a time: when it asks for another, it has turned away from
 /// the one before.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub(crate) enum Place {
+pub(crate) enum Viewer {
     /// A page of a job.
     Job(i64),
     /// A family's page of a job.

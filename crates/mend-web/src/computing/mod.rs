@@ -16,14 +16,15 @@ use std::sync::Arc;
 
 use mend_core::finding::Finding;
 use mend_core::planning::compare::Comparison;
-use mend_core::planning::plan::{Plan, Unplanned};
+use mend_core::planning::order::Unplanned;
+use mend_core::planning::plan::Plan;
 use mend_core::planning::process_window::ProcessWindow;
 use mend_core::planning::recheck::Recheck;
-use mend_core::planning::search::Searched;
-use mend_core::planning::watched::Replay;
+use mend_core::planning::search::SearchResult;
+use mend_core::planning::watched::JudgedReplay;
 
 use crate::refusal::Refusal;
-pub(crate) use key::{Key, Place};
+pub(crate) use key::{Key, Viewer};
 pub(crate) use service::Computing;
 
 /// A process window with what was run again of it.
@@ -65,7 +66,7 @@ pub(crate) enum Stand<T> {
 
 /// A part of a page that shows a computation.
 #[derive(Debug)]
-pub(crate) enum Part<R> {
+pub(crate) enum Progress<R> {
     /// It is there, ready to lay out.
     Ready(R),
     /// Per cent done.
@@ -76,14 +77,14 @@ pub(crate) enum Part<R> {
 
 impl<T> Stand<T> {
     /// The part of a page that shows it, laid out by `ready` once it is there.
-    pub(crate) fn shown<R>(self, ready: impl FnOnce(Arc<T>) -> R) -> Result<Part<R>, Refusal> {
+    pub(crate) fn shown<R>(self, ready: impl FnOnce(Arc<T>) -> R) -> Result<Progress<R>, Refusal> {
         match self {
-            Self::Ended(Ok(result)) => Ok(Part::Ready(ready(result))),
-            Self::Ended(Err(Failed::Cancelled)) => Ok(Part::Cancelled),
+            Self::Ended(Ok(result)) => Ok(Progress::Ready(ready(result))),
+            Self::Ended(Err(Failed::Cancelled)) => Ok(Progress::Cancelled),
             Self::Ended(Err(Failed::Objections(findings))) => Err(Refusal::Bad(findings)),
             Self::Ended(Err(Failed::Busy)) => Err(Refusal::Busy),
             Self::Ended(Err(Failed::Broken(cause))) => Err(Refusal::Broken(cause)),
-            Self::Running(share) => Ok(Part::Computing((share * 100.0) as u32)),
+            Self::Running(share) => Ok(Progress::Computing((share * 100.0) as u32)),
         }
     }
 }
@@ -93,6 +94,6 @@ pub(crate) trait Result_: weight::Weight + Send + Sync + 'static {}
 
 impl Result_ for Plan {}
 impl Result_ for Rechecked {}
-impl Result_ for Replay {}
+impl Result_ for JudgedReplay {}
 impl Result_ for Comparison {}
-impl Result_ for Searched {}
+impl Result_ for SearchResult {}

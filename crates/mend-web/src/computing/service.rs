@@ -9,7 +9,7 @@ use mend_core::watch::Watch;
 use moka::sync::Cache;
 use tokio::sync::watch::{Receiver, Sender, channel};
 
-use super::key::{Bare, Key, Place};
+use super::key::{Bare, Key, Viewer};
 use super::{Failed, Result_, Stand, worker};
 
 /// A request waits this long before it answers with how far it is.
@@ -25,23 +25,23 @@ const KEPT_BYTES: u64 = 64 * 1024 * 1024;
 
 type AnyResult = Arc<dyn Any + Send + Sync>;
 pub(super) type Ended = Result<AnyResult, Failed>;
-pub(super) type Work = Box<dyn FnOnce(&Watch) -> Ended + Send>;
+pub(super) type Computation = Box<dyn FnOnce(&Watch) -> Ended + Send>;
 
 /// A result in the cache.
 #[derive(Clone)]
-struct Kept {
+struct StoredResult {
     result: AnyResult,
     bytes: usize,
 }
 
 /// A computation that waits, runs or has failed.
 struct Task {
-    work: Option<Work>,
+    work: Option<Computation>,
     watch: Arc<Watch>,
     ended: Sender<Option<Ended>>,
     asked: Instant,
     /// Places that show it.
-    places: BTreeSet<Place>,
+    places: BTreeSet<Viewer>,
     /// Somebody pressed "cancel": it stays so until it is begun again.
     called_off: bool,
     bytes_of: fn(&AnyResult) -> usize,
@@ -52,14 +52,14 @@ pub(super) struct Queue {
     waiting: VecDeque<Bare>,
     tasks: HashMap<Bare, Task>,
     /// What a place shows of a kind.
-    shown: HashMap<(Place, &'static str), Bare>,
+    shown: HashMap<(Viewer, &'static str), Bare>,
     closing: bool,
 }
 
 pub(super) struct Shared {
     queue: Mutex<Queue>,
     wake: Condvar,
-    results: Cache<Bare, Kept>,
+    results: Cache<Bare, StoredResult>,
 }
 
 /// The service. Its workers end when it is dropped or closed.
@@ -70,7 +70,7 @@ pub(crate) struct Computing {
 impl Computing {
     /// A service with a worker for each core.
     pub(crate) fn new() -> Self {
-        let weigh = |_: &Bare, kept: &Kept| u32::try_from(kept.bytes).unwrap_or(u32::MAX);
+        let weigh = |_: &Bare, kept: &StoredResult| u32::try_from(kept.bytes).unwrap_or(u32::MAX);
         let results = Cache::builder().weigher(weigh).max_capacity(KEPT_BYTES).build();
         let shared = Arc::new(Shared { queue: Mutex::default(), wake: Condvar::new(), results });
         worker::start(&shared);
@@ -81,14 +81,14 @@ impl Computing {
     /// moment with how far it is.
     pub(crate) async fn of<T: Result_>(
         &self,
-        (place, key): (Place, &Key<T>),
+        (place, key): (Viewer, &Key<T>),
         work: impl FnOnce(&Watch) -> Result<T, Failed> + Send + 'static,
     ) -> Stand<T> {
         if let Some(kept) = self.shared.results.get(&key.bare) {
             self.shared.lock().turn(place, &key.bare);
             return typed(Ok(kept.result));
         }
-        let work: Work = Box::new(move |watch| Ok(Arc::new(work(watch)?)));
+        let work: Computation = Box::new(move |watch| Ok(Arc::new(work(watch)?)));
         let begun = self.shared.begin((place, &key.bare), (work, bytes_of::<T>));
         let (watch, mut ended) = match begun {
             Ok(begun) => begun,
@@ -109,7 +109,7 @@ impl Computing {
     /// The result of a computation, asked for again and again until it has ended.
     pub(crate) async fn whole<T: Result_>(
         &self,
-        (place, key): (Place, &Key<T>),
+        (place, key): (Viewer, &Key<T>),
         work: impl Fn(&Watch) -> Result<T, Failed> + Clone + Send + 'static,
     ) -> Result<Arc<T>, Failed> {
         loop {
@@ -171,7 +171,7 @@ impl Queue {
     }
 
     /// A place shows this key now; what it showed before is called off where no other place shows it.
-    fn turn(&mut self, place: Place, key: &Bare) {
+    fn turn(&mut self, place: Viewer, key: &Bare) {
         let before = self.shown.insert((place, key.kind()), key.clone());
         let Some(before) = before.filter(|before| before != key) else { return };
         if let Some(task) = self.tasks.get_mut(&before) {
@@ -201,8 +201,8 @@ impl Shared {
 
     fn begin(
         &self,
-        (place, key): (Place, &Bare),
-        (work, bytes_of): (Work, fn(&AnyResult) -> usize),
+        (place, key): (Viewer, &Bare),
+        (work, bytes_of): (Computation, fn(&AnyResult) -> usize),
     ) -> Result<(Arc<Watch>, Receiver<Option<Ended>>), Failed> {
         let mut queue = self.lock();
         queue.turn(place, key);
@@ -238,7 +238,7 @@ impl Shared {
     }
 
     /// The next piece of work, waited for; none when the service closes.
-    pub(super) fn next(&self) -> Option<(Bare, Work, Arc<Watch>)> {
+    pub(super) fn next(&self) -> Option<(Bare, Computation, Arc<Watch>)> {
         let mut queue = self.lock();
         loop {
             if queue.closing {
@@ -261,7 +261,7 @@ impl Shared {
         let Some(task) = queue.tasks.get(key).filter(|task| Arc::ptr_eq(&task.watch, watch)) else { return };
         if let Ok(result) = &ended {
             let bytes = (task.bytes_of)(result);
-            self.results.insert(key.clone(), Kept { result: result.clone(), bytes });
+            self.results.insert(key.clone(), StoredResult { result: result.clone(), bytes });
         }
         let done = ended.is_ok();
         task.ended.send_replace(Some(ended));
@@ -303,29 +303,29 @@ impl RemoveIf for HashMap<Bare, Task> {
 mod tests {
     use std::sync::atomic::{AtomicUsize, Ordering};
 
-    use mend_core::planning::search::Searched;
+    use mend_core::planning::search::SearchResult;
 
     use super::*;
 
-    const PLACE: Place = Place::Job(1);
+    const PLACE: Viewer = Viewer::Job(1);
 
-    fn found(candidates: usize) -> Searched {
-        let (binds, buys) = (String::new(), Vec::new());
-        Searched { best: None, nearest: None, candidates, turned_down: 0, binds, buys }
+    fn found(candidates: usize) -> SearchResult {
+        let (limited_by, buys) = (String::new(), Vec::new());
+        SearchResult { best: None, nearest: None, candidates, turned_down: 0, limited_by, buys }
     }
 
-    fn key(of: &str) -> Key<Searched> {
+    fn key(of: &str) -> Key<SearchResult> {
         Key::search(of.to_owned())
     }
 
-    fn spin(watch: &Watch) -> Result<Searched, Failed> {
+    fn spin(watch: &Watch) -> Result<SearchResult, Failed> {
         while !watch.is_cancelled() {
             std::thread::sleep(Duration::from_millis(1));
         }
         Err(Failed::Cancelled)
     }
 
-    fn count(stand: &Stand<Searched>) -> Option<usize> {
+    fn count(stand: &Stand<SearchResult>) -> Option<usize> {
         if let Stand::Ended(Ok(found)) = stand { Some(found.candidates) } else { None }
     }
 
@@ -340,7 +340,7 @@ mod tests {
                     std::thread::sleep(Duration::from_millis(20));
                     Ok(found(5))
                 };
-                count(&computing.of((Place::Job(place), &key("a")), work).await)
+                count(&computing.of((Viewer::Job(place), &key("a")), work).await)
             }
         });
         let told = futures_util::future::join_all(asks).await;
@@ -363,13 +363,13 @@ mod tests {
     #[tokio::test]
     async fn a_place_that_turns_to_another_key_calls_off_the_first_unless_another_place_shows_it() {
         let computing = Computing::new();
-        for place in [PLACE, Place::Job(2)] {
+        for place in [PLACE, Viewer::Job(2)] {
             assert!(matches!(computing.of((place, &key("a")), spin).await, Stand::Running(_)));
         }
         let watch = computing.shared.lock().tasks[&key("a").bare].watch.clone();
         assert_eq!(count(&computing.of((PLACE, &key("b")), |_| Ok(found(2))).await), Some(2));
         assert!(!watch.is_cancelled(), "the other job's page still shows it");
-        assert_eq!(count(&computing.of((Place::Job(2), &key("b")), |_| Ok(found(3))).await), Some(2));
+        assert_eq!(count(&computing.of((Viewer::Job(2), &key("b")), |_| Ok(found(3))).await), Some(2));
         assert!(watch.is_cancelled());
         assert_eq!(count(&computing.of((PLACE, &key("a")), |_| Ok(found(4))).await), Some(4), "wanted again");
     }
@@ -390,7 +390,7 @@ mod tests {
     async fn a_panic_is_a_failure_that_can_be_tried_again_and_workers_go_on() {
         let computing = Computing::new();
         for round in 0..8 {
-            let place = Place::Job(round);
+            let place = Viewer::Job(round);
             // A panic may take a while to be told of: its backtrace is printed first.
             let broken = computing.whole((place, &key(&format!("bad {round}"))), |_| panic!("as a test")).await;
             assert!(matches!(broken, Err(Failed::Broken(_))), "{broken:?}");
@@ -405,8 +405,8 @@ mod tests {
         let cores = worker::count();
         for k in 0..(LONGEST_QUEUE + cores) as i64 {
             let begun = computing.shared.begin(
-                (Place::Job(k), &key(&k.to_string()).bare),
-                (Box::new(|watch| spin(watch).map(|found| Arc::new(found) as AnyResult)), bytes_of::<Searched>),
+                (Viewer::Job(k), &key(&k.to_string()).bare),
+                (Box::new(|watch| spin(watch).map(|found| Arc::new(found) as AnyResult)), bytes_of::<SearchResult>),
             );
             assert!(begun.is_ok(), "{k}");
             // The workers take theirs before the queue is full.

@@ -3,9 +3,9 @@
 
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::plan::Plan;
-use mend_core::planning::process_window::Candidate;
-use mend_core::planning::search::Searched;
-use mend_core::planning::watched::Replay;
+use mend_core::planning::search::SearchResult;
+use mend_core::planning::watched::JudgedReplay;
+use mend_core::planning::window_point::WindowPoint;
 
 use super::Rechecked;
 
@@ -28,16 +28,16 @@ impl Weight for Plan {
 
 impl Weight for Rechecked {
     fn bytes(&self) -> usize {
-        SMALL + self.map.candidates.len() * size_of::<Candidate>()
+        SMALL + self.map.candidates.len() * size_of::<WindowPoint>()
     }
 }
 
-impl Weight for Replay {
+impl Weight for JudgedReplay {
     fn bytes(&self) -> usize {
         let cells: usize = self.recording.frames.iter().flatten().map(Vec::len).sum();
         let traces = &self.recording.traces;
         let curves =
-            traces.joints.iter().chain(&traces.neighbours).chain(&traces.own_joints).map(Vec::len).sum::<usize>();
+            traces.joints.iter().chain(&traces.components).chain(&traces.own_joints).map(Vec::len).sum::<usize>();
         SMALL + 4 * (cells + curves + 3 * traces.body.len()) + self.tightest.len() * size_of::<(usize, f64)>()
     }
 }
@@ -48,7 +48,7 @@ impl Weight for Comparison {
     }
 }
 
-impl Weight for Searched {
+impl Weight for SearchResult {
     fn bytes(&self) -> usize {
         SMALL
     }

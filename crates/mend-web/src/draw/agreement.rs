@@ -28,14 +28,14 @@ impl Release {
 }
 
 /// One job on paper.
-struct Row {
+struct AgreementRow {
     y: String,
     bar: Option<(String, String)>,
     open: bool,
     mid: String,
     dot: String,
     within: bool,
-    said: String,
+    view: String,
 }
 
 /// The picture.
@@ -44,7 +44,7 @@ struct Row {
 pub(crate) struct Agreement {
     label: String,
     height: usize,
-    rows: Vec<Row>,
+    rows: Vec<AgreementRow>,
 }
 
 /// More jobs than this are too fine to read; the newest are shown.
@@ -63,14 +63,14 @@ impl Agreement {
             let bar = release
                 .predicted
                 .map(|(low, _, high)| (x(low), n((WIDTH - 12.0) * (high.unwrap_or(longest) - low) / longest)));
-            Row {
+            AgreementRow {
                 y: n((k * ROW + ROW / 2) as f64),
                 bar,
                 open: release.predicted.is_some_and(|p| p.2.is_none()),
                 mid: release.predicted.map(|p| x(p.1)).unwrap_or_default(),
                 dot: x(release.actual_s),
                 within: release.is_within(),
-                said: said(release),
+                view: view(release),
             }
         };
         (!shown.is_empty()).then(|| Self {
@@ -81,13 +81,13 @@ impl Agreement {
     }
 }
 
-fn said(release: &Release) -> String {
+fn view(release: &Release) -> String {
     let band = match release.predicted {
         Some((low, _, Some(high))) => format!("predicted {low:.0}–{high:.0} s"),
         Some((low, ..)) => format!("predicted from {low:.0} s, may not come"),
         None => "predicted not to come".to_owned(),
     };
-    format!("Job {}, {}: {band}, came away after {:.0} s", release.job, release.name, release.actual_s)
+    format!("Job {}, {}: {band}, released after {:.0} s", release.job, release.name, release.actual_s)
 }
 
 #[cfg(test)]

@@ -2,8 +2,11 @@
 
 use mend_core::units::{Scale, Temperature};
 
-use super::n;
+use super::{labels, n};
 
+/// Height of a tick's letters, and the paper that every picture leaves beyond its axis.
+const LETTERS: f64 = 15.0;
+const MARGIN: f64 = 8.0;
 /// An axis bears so many labels before they crowd each other.
 const MOST_LABELS: f64 = 7.0;
 
@@ -15,15 +18,23 @@ pub(crate) fn round_numbers([low, high]: [f64; 2], steps: &[f64]) -> Vec<f64> {
     (first..).map(|k| k as f64 * step).take_while(|at| *at <= high + 1e-9).collect()
 }
 
+/// Gives the last tick its unit. That one is the widest: near the `rim` of the paper it is drawn back until it is whole.
+pub(crate) fn with_unit(ticks: &mut [(String, String)], unit: &str, rim: f64) {
+    let Some((place, label)) = ticks.last_mut() else { return };
+    *label += &format!(" {unit}");
+    let furthest = rim - labels::width(label, LETTERS) / 2.0;
+    *place = n(place.parse::<f64>().map_or(furthest, |x| x.min(furthest)));
+}
+
 /// An axis from `low` to `high`, °C, drawn from `left` over `width`.
-pub(crate) struct Axis {
+pub(crate) struct PictureAxis {
     pub(crate) low: f64,
     pub(crate) high: f64,
     pub(crate) left: f64,
     pub(crate) width: f64,
 }
 
-impl Axis {
+impl PictureAxis {
     /// Where a temperature stands; beyond the ends, at the end.
     pub(crate) fn x(&self, celsius: f64) -> f64 {
         self.left + self.width * ((celsius - self.low) / (self.high - self.low)).clamp(0.0, 1.0)
@@ -35,9 +46,7 @@ impl Axis {
         let at = round_numbers(ends, &steps).into_iter();
         let mut ticks: Vec<(String, String)> =
             at.map(|at| (n(self.x(scale.read(at).in_celsius())), format!("{at:.0}"))).collect();
-        if let Some(last) = ticks.last_mut() {
-            last.1 += &format!(" {}", scale.symbol());
-        }
+        with_unit(&mut ticks, scale.symbol(), self.left + self.width + MARGIN);
         ticks
     }
 }
@@ -45,6 +54,14 @@ impl Axis {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn the_unit_at_the_end_of_an_axis_is_not_cut() {
+        let axis = PictureAxis { low: 50.0, high: 250.0, left: 0.0, width: 400.0 };
+        let (place, label) = axis.ticks(Scale::Celsius, [50.0, 100.0]).pop().expect("ticks");
+        assert_eq!(label, "250 °C");
+        assert!(place.parse::<f64>().expect("a place") + labels::width(&label, LETTERS) / 2.0 <= 408.0 + 1e-6);
+    }
 
     #[test]
     fn labels_stand_at_round_numbers_and_leave_room() {

@@ -2,17 +2,18 @@
 
 use askama::Template;
 use mend_core::board::draft::Photo;
-use mend_core::board::{Board, Face, Neighbour, Point, Rect, Role};
-use mend_core::planning::margin::{Margin, Standing};
+use mend_core::board::{Board, Component, Face, Point, Rect, Role};
+use mend_core::planning::margin::{LimitStatus, Margin};
 use mend_core::units::Scale;
 
-use super::heat_map::{Isotherms, Level};
+use super::heat_map::{ColourLevel, Isotherms};
+use super::labels::{self, Anchor, Extent, Labels, Wanted};
 use super::n;
 use super::overlay::{Overlay, ShieldShape, ToolShape};
 use super::trace_map::PhotoShape;
 
 /// A body or a joint on paper, mm.
-pub(crate) struct Shape {
+pub(crate) struct MapShape {
     /// Class: what it is and how it stands.
     pub(crate) class: String,
     /// Its own name, for the scripts.
@@ -44,10 +45,10 @@ pub(crate) struct BoardMap {
     pub(crate) view_box: String,
     pub(crate) outline: String,
     pub(crate) photos: Vec<PhotoShape>,
-    pub(crate) levels: Vec<Level>,
+    pub(crate) levels: Vec<ColourLevel>,
     pub(crate) isotherms: Vec<String>,
-    pub(crate) bodies: Vec<Shape>,
-    pub(crate) joints: Vec<Shape>,
+    pub(crate) bodies: Vec<MapShape>,
+    pub(crate) joints: Vec<MapShape>,
     pub(crate) shields: Vec<ShieldShape>,
     pub(crate) tool: Option<ToolShape>,
     /// Length of the scale bar, mm, and where it lies.
@@ -62,18 +63,18 @@ pub(crate) struct BoardMap {
 
 /// Which part of the board is drawn.
 #[derive(Clone, Copy)]
-pub(crate) enum Window {
+pub(crate) enum MapExtent {
     /// All of it.
     Whole,
     /// This much round the part, mm to each side.
     Near(f64),
 }
 
-/// Draws a face. `margins` colour the neighbours by how they stand, `heat` lies under them.
+/// Draws a face. `margins` colour the components by how they stand, `heat` lies under them.
 pub(crate) struct Drawing<'a> {
     pub(crate) board: &'a Board,
     pub(crate) face: Face,
-    pub(crate) window: Window,
+    pub(crate) window: MapExtent,
     pub(crate) margins: &'a [Margin],
     /// Photographs under it.
     pub(crate) photos: &'a [Photo],
@@ -119,12 +120,12 @@ impl Drawing<'_> {
     pub(crate) fn frame(&self) -> Rect {
         let bounds = self.board.outline.bounds();
         match self.window {
-            Window::Whole => Rect {
+            MapExtent::Whole => Rect {
                 width: bounds.width + 8.0,
                 depth: bounds.depth + 0.16 * bounds.width.max(bounds.depth),
                 ..bounds
             },
-            Window::Near(reach) => {
+            MapExtent::Near(reach) => {
                 let body = &self.board.connector.body;
                 let half_x = (body.width / 2.0 + reach).max(reach * 1.5);
                 let half_y = half_x * 0.62;
@@ -138,39 +139,57 @@ impl Drawing<'_> {
 
     /// The name of its clip: one of its own among the pictures of a page.
     fn own_name(&self) -> String {
-        let part = if matches!(self.window, Window::Whole) { "whole" } else { "near" };
+        let part = if matches!(self.window, MapExtent::Whole) { "whole" } else { "near" };
         let board: String = self.board.name.chars().filter(char::is_ascii_alphanumeric).collect();
         format!("clip-{}-{part}-{board}", self.face.name())
     }
 
-    fn bodies(&self, unit: f64) -> Vec<Shape> {
+    fn bodies(&self, unit: f64) -> Vec<MapShape> {
         let connector = &self.board.connector;
         let ghost = if connector.face == self.face { "" } else { " far" };
         let part = shape(&connector.body, format!("part{ghost}"), format!("{} (to be replaced)", connector.name));
-        let neighbours = self.board.neighbours.iter().filter(|n| n.face == self.face);
-        let body = |neighbour: &Neighbour| {
-            let margin = self.margins.iter().find(|m| m.name == neighbour.name);
-            let standing = margin.map_or("", |m| standing_class(m.standing));
-            let limit = format!("limit {:.0} {}", self.scale.of(neighbour.limit()), self.scale.symbol());
-            let size = format!("{} x {} x {} mm", neighbour.body.width, neighbour.body.depth, neighbour.height.in_mm());
-            let name = format!("{}: {}, {size}, {limit}", neighbour.name, neighbour.material.name());
-            let mut shape = shape(&neighbour.body, format!("neighbour {standing}"), name);
-            if neighbour.round {
-                shape.round = n(neighbour.body.width / 2.0);
+        let frame = self.frame();
+        let components = self.board.components.iter().filter(|n| n.face == self.face && n.body.shared(&frame) > 0.0);
+        let mut labels = Labels::within(self.shown());
+        let body = |component: &Component| {
+            let margin = self.margins.iter().find(|m| m.name == component.name);
+            let status = margin.map_or("", |m| standing_class(m.status));
+            let limit = format!("limit {:.0} {}", self.scale.of(component.limit()), self.scale.symbol());
+            let size = format!("{} x {} x {} mm", component.body.width, component.body.depth, component.height.in_mm());
+            let name = format!("{}: {}, {size}, {limit}", component.name, component.material.name());
+            let mut shape = shape(&within(&component.body, &frame), format!("component {status}"), name);
+            if component.round {
+                shape.round = n(component.body.width / 2.0);
             }
-            // Named where the name does not bury its neighbours; all of them are named when pointed at.
-            let high = self.lettering * unit;
-            let wide = neighbour.name.chars().count() as f64 * 0.55 * high;
-            if high > 0.0 && wide < 2.2 * neighbour.body.width && neighbour.body.depth > 0.7 * high {
-                shape.label = neighbour.name.clone();
-                shape.label_size = n(high);
+            if let Some((x, y)) = self.label(component, (&mut labels, unit)) {
+                shape.label = component.name.clone();
+                shape.label_size = n(self.lettering * unit);
+                (shape.label_x, shape.label_y) = (n(x), n(y));
             }
             shape
         };
-        std::iter::once(part).chain(neighbours.map(body)).collect()
+        std::iter::once(part).chain(components.map(body)).collect()
     }
 
-    fn joints(&self) -> Vec<Shape> {
+    /// What is drawn, on paper: y downwards.
+    fn shown(&self) -> Extent {
+        let frame = self.frame();
+        Extent { left: frame.left(), top: -frame.far(), right: frame.right(), bottom: -frame.near() }
+    }
+
+    /// Where a component's name stands: in the middle of what is seen of it, where it does not bury its neighbours. All of them
+    /// are named when pointed at.
+    fn label(&self, component: &Component, (labels, unit): (&mut Labels, f64)) -> Option<(f64, f64)> {
+        let (shown, body, high) = (self.shown(), &component.body, self.lettering * unit);
+        let (left, right) = (body.left().max(shown.left), body.right().min(shown.right));
+        let (top, bottom) = ((-body.far()).max(shown.top), (-body.near()).min(shown.bottom));
+        let fits = labels::width(&component.name, high) < 2.2 * (right - left) && bottom - top > 0.7 * high;
+        let at = ((left + right) / 2.0, (top + bottom) / 2.0);
+        let wanted = Wanted { text: &component.name, at, high, anchor: Anchor::Middle, gives_way: 0 };
+        (high > 0.0 && fits).then(|| labels.place(wanted)).flatten()
+    }
+
+    fn joints(&self) -> Vec<MapShape> {
         let connector = &self.board.connector;
         let shown = connector.joints.iter().filter(|j| j.shape.is_hole() || connector.face == self.face);
         let joint = |joint: &mend_core::board::Joint| {
@@ -184,7 +203,7 @@ impl Drawing<'_> {
             };
             let hidden = if joint.hidden { ", hidden" } else { "" };
             let name = format!("{}: {role}{hidden}, {} x {} mm", joint.name, land.width, land.depth);
-            Shape { key: joint.name.clone(), round: n(round), ..shape(&land, format!("joint {role}"), name) }
+            MapShape { key: joint.name.clone(), round: n(round), ..shape(&land, format!("joint {role}"), name) }
         };
         shown.map(joint).collect()
     }
@@ -198,16 +217,26 @@ impl BoardMap {
 }
 
 /// The class that says how a row stands.
-pub(crate) fn standing_class(standing: Standing) -> &'static str {
-    match standing {
-        Standing::Inside => "inside",
-        Standing::Near => "near",
-        Standing::Past => "past",
+pub(crate) fn standing_class(status: LimitStatus) -> &'static str {
+    match status {
+        LimitStatus::Inside => "inside",
+        LimitStatus::Near => "near",
+        LimitStatus::Past => "past",
     }
 }
 
-fn shape(rect: &Rect, class: String, name: String) -> Shape {
-    Shape {
+/// What the frame shows of a body, its rim just outside it: a body that is drawn beyond the picture lies, for whoever points,
+/// over what is beside the picture.
+fn within(body: &Rect, frame: &Rect) -> Rect {
+    const RIM_MM: f64 = 0.2;
+    let (left, right) = (body.left().max(frame.left() - RIM_MM), body.right().min(frame.right() + RIM_MM));
+    let (near, far) = (body.near().max(frame.near() - RIM_MM), body.far().min(frame.far() + RIM_MM));
+    let centre = Point { x: (left + right) / 2.0, y: (near + far) / 2.0 };
+    Rect { centre, width: right - left, depth: far - near }
+}
+
+fn shape(rect: &Rect, class: String, name: String) -> MapShape {
+    MapShape {
         class,
         key: String::new(),
         name,
@@ -233,7 +262,7 @@ mod tests {
     use super::*;
     use crate::fixture::{planned, power_board};
 
-    fn drawn(board: &Board, face: Face, (window, lettering): (Window, f64)) -> BoardMap {
+    fn drawn(board: &Board, face: Face, (window, lettering): (MapExtent, f64)) -> BoardMap {
         let (margins, scale) = (planned().1.margins.as_slice(), Scale::Fahrenheit);
         Drawing { board, face, window, margins, photos: &[], scale, lettering, overlay: None }.draw(None)
     }
@@ -242,9 +271,9 @@ mod tests {
     fn each_face_shows_its_own_things_and_the_legs_that_come_through() {
         let board = power_board();
         for face in [Face::Top, Face::Bottom] {
-            let map = drawn(&board, face, (Window::Whole, 0.0));
-            let own = board.neighbours.iter().filter(|n| n.face == face).count();
-            assert_eq!(map.bodies.len(), 1 + own, "the part and its neighbours");
+            let map = drawn(&board, face, (MapExtent::Whole, 0.0));
+            let own = board.components.iter().filter(|n| n.face == face).count();
+            assert_eq!(map.bodies.len(), 1 + own, "the part and its components");
             let ghost = if board.connector.face == face { "part" } else { "part far" };
             assert_eq!(map.bodies[0].class, ghost);
             let shown = board.connector.joints.iter().filter(|j| j.shape.is_hole() || board.connector.face == face);
@@ -253,15 +282,15 @@ mod tests {
     }
 
     #[test]
-    fn neighbours_are_coloured_as_they_stand_and_named_with_the_visitors_limit() {
+    fn components_are_coloured_as_they_stand_and_named_with_the_visitors_limit() {
         let board = power_board();
-        let map = drawn(&board, board.connector.face.other(), (Window::Near(18.0), 2.3));
-        for neighbour in board.neighbours.iter().filter(|n| n.face != board.connector.face) {
-            let body = map.bodies.iter().find(|b| b.name.starts_with(&neighbour.name)).expect("drawn");
-            let limit = format!("limit {:.0} °F", neighbour.limit().in_fahrenheit());
+        let map = drawn(&board, board.connector.face.other(), (MapExtent::Near(18.0), 2.3));
+        for component in board.components.iter().filter(|n| n.face != board.connector.face) {
+            let body = map.bodies.iter().find(|b| b.name.starts_with(&component.name)).expect("drawn");
+            let limit = format!("limit {:.0} °F", component.limit().in_fahrenheit());
             assert!(body.name.ends_with(&limit), "{} against {limit}", body.name);
-            let margin = planned().1.margins.iter().find(|m| m.name == neighbour.name).expect("in the plan");
-            assert!(body.class.ends_with(standing_class(margin.standing)), "{}", body.class);
+            let margin = planned().1.margins.iter().find(|m| m.name == component.name).expect("in the plan");
+            assert!(body.class.ends_with(standing_class(margin.status)), "{}", body.class);
         }
     }
 
@@ -269,7 +298,7 @@ mod tests {
     fn two_boards_on_a_page_clip_by_their_own_rims() {
         let board = power_board();
         let other = Board { name: "another".to_owned(), ..board.clone() };
-        let clip = |board: &Board, face| drawn(board, face, (Window::Whole, 0.0)).clip;
+        let clip = |board: &Board, face| drawn(board, face, (MapExtent::Whole, 0.0)).clip;
         let clips = [clip(&board, Face::Top), clip(&board, Face::Bottom), clip(&other, Face::Top)];
         assert!(clips[0] != clips[1] && clips[0] != clips[2] && clips[1] != clips[2], "{clips:?}");
     }

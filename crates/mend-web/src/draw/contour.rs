@@ -3,23 +3,23 @@
 use super::n;
 
 /// A piece of a line on paper, from and to.
-pub(crate) type Piece = [(f64, f64); 2];
+pub(crate) type Segment = [(f64, f64); 2];
 
 /// Pieces as one path.
-pub(crate) fn path(pieces: &[Piece]) -> String {
-    let written = |[(ax, ay), (bx, by)]: &Piece| format!("M{} {}L{} {}", n(*ax), n(*ay), n(*bx), n(*by));
+pub(crate) fn path(pieces: &[Segment]) -> String {
+    let written = |[(ax, ay), (bx, by)]: &Segment| format!("M{} {}L{} {}", n(*ax), n(*ay), n(*bx), n(*by));
     pieces.iter().map(written).collect()
 }
 
 /// Values row by row; some cells have none.
-pub(crate) struct Field<'a> {
+pub(crate) struct ScalarField<'a> {
     pub(crate) values: &'a [Option<f32>],
     pub(crate) columns: usize,
 }
 
-impl Field<'_> {
+impl ScalarField<'_> {
     /// The line at `at` in pieces; `place` puts a grid position (in cells, whole numbers at their middles) on paper.
-    pub(crate) fn pieces(&self, at: f32, place: impl Fn(f64, f64) -> (f64, f64)) -> Vec<Piece> {
+    pub(crate) fn pieces(&self, at: f32, place: impl Fn(f64, f64) -> (f64, f64)) -> Vec<Segment> {
         let (nx, ny) = (self.columns, self.values.len() / self.columns);
         let mut pieces = Vec::new();
         for (j, i) in (0..ny.saturating_sub(1)).flat_map(|j| (0..nx.saturating_sub(1)).map(move |i| (j, i))) {
@@ -54,7 +54,7 @@ mod tests {
     #[test]
     fn a_line_runs_between_what_is_below_and_above_and_stops_where_nothing_is() {
         let values = [Some(0.0), Some(4.0), None, Some(0.0), Some(4.0), Some(4.0)];
-        let field = Field { values: &values, columns: 3 };
+        let field = ScalarField { values: &values, columns: 3 };
         let pieces = field.pieces(1.0, |x, y| (10.0 * x, y));
         assert_eq!(pieces, [[(2.5, 0.0), (2.5, 1.0)]]);
         assert_eq!(path(&pieces), "M2.5 0L2.5 1");
@@ -64,6 +64,6 @@ mod tests {
     #[test]
     fn a_saddle_is_two_pieces() {
         let values = [Some(0.0), Some(2.0), Some(2.0), Some(0.0)];
-        assert_eq!(Field { values: &values, columns: 2 }.pieces(1.0, |x, y| (x, y)).len(), 2);
+        assert_eq!(ScalarField { values: &values, columns: 2 }.pieces(1.0, |x, y| (x, y)).len(), 2);
     }
 }

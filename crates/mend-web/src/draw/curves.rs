@@ -3,7 +3,7 @@
 use askama::Template;
 use mend_core::board::{Board, row_names};
 use mend_core::planning::plan::Plan;
-use mend_core::planning::watched::Replay;
+use mend_core::planning::watched::JudgedReplay;
 use mend_core::units::{Scale, Temperature};
 
 use super::n;
@@ -14,8 +14,8 @@ const TOP: f64 = 12.0;
 const HEIGHT: f64 = 300.0;
 /// Height that a label takes.
 const LABEL: f64 = 18.0;
-/// Neighbours that are drawn, the tightest.
-const NEIGHBOURS: usize = 4;
+/// Components that are drawn, the tightest.
+const COMPONENTS: usize = 4;
 
 /// A curve on paper.
 pub(crate) struct Curve {
@@ -34,25 +34,25 @@ pub(crate) struct Curves {
     pub(crate) time_ticks: Vec<(String, String)>,
     pub(crate) heat_ticks: Vec<(String, String)>,
     pub(crate) melt_y: String,
-    /// Moments with their words: the stop line, and when the part comes away.
+    /// Moments with their words: the abort time, and when the part comes away.
     pub(crate) moments: Vec<(String, &'static str, &'static str)>,
-    /// Where passes before the last end.
-    pub(crate) passes: Vec<String>,
+    /// Where stages before the last end.
+    pub(crate) stages: Vec<String>,
     pub(crate) label_x: String,
     pub(crate) bottom: String,
-    pub(crate) spoken: String,
+    pub(crate) description: String,
 }
 
 /// Where seconds and temperatures stand.
-pub(crate) struct Paper {
+pub(crate) struct CurvePaper {
     seconds: f64,
     highest: f64,
 }
 
-impl Paper {
-    pub(crate) fn of(replay: &Replay) -> Self {
+impl CurvePaper {
+    pub(crate) fn of(replay: &JudgedReplay) -> Self {
         let traces = &replay.recording.traces;
-        let all = traces.joints.iter().chain(&traces.neighbours).chain([&traces.body, &traces.laminate]);
+        let all = traces.joints.iter().chain(&traces.components).chain([&traces.body, &traces.laminate]);
         let highest = all.flatten().copied().fold(0.0, f32::max);
         Self { seconds: (traces.len().max(2) - 1) as f64, highest: (f64::from(highest) / 50.0).ceil() * 50.0 }
     }
@@ -73,8 +73,8 @@ impl Paper {
 }
 
 /// Draws the curves of a replay of a plan on its board.
-pub(crate) fn curves(replay: &Replay, (board, plan): (&Board, &Plan), scale: Scale) -> Curves {
-    let (paper, recording) = (Paper::of(replay), &replay.recording);
+pub(crate) fn curves(replay: &JudgedReplay, (board, plan): (&Board, &Plan), scale: Scale) -> Curves {
+    let (paper, recording) = (CurvePaper::of(replay), &replay.recording);
     let mut chosen = chosen(replay, board);
     chosen.sort_by(|a, b| last(b.2).total_cmp(&last(a.2)));
     let ends: Vec<f64> = chosen.iter().map(|(_, _, curve)| paper.y(f64::from(last(curve)))).collect();
@@ -83,25 +83,25 @@ pub(crate) fn curves(replay: &Replay, (board, plan): (&Board, &Plan), scale: Sca
         let points = paper.points(curve.iter().copied(), 1);
         Curve { class, name, points, label_y: n(label), end_y: n(*end) }
     });
-    let stop = recording.last_from + plan.stop.at_s;
+    let stop = recording.last_from + plan.abort.at_s;
     let mut moments = Vec::new();
-    if plan.stop.spares.is_some() && stop <= paper.seconds {
-        moments.push((n(paper.x(stop)), "stop", "stop line"));
+    if plan.abort.spares.is_some() && stop <= paper.seconds {
+        moments.push((n(paper.x(stop)), "stop", "abort time"));
     }
-    let word = if recording.released { "comes away" } else { "given up" };
+    let word = if recording.released { "release" } else { "given up" };
     moments.push((n(paper.x(recording.off)), "off", word));
     let mut begun = 0.0;
-    let ends = plan.recipe.before.iter().map(|pass| {
-        begun += pass.seconds() as f64;
+    let ends = plan.recipe.preheat.iter().map(|stage| {
+        begun += stage.seconds() as f64;
         n(paper.x(begun))
     });
     Curves {
-        spoken: format!("Temperatures over {:.0} s; all off at {:.0} s", paper.seconds, recording.off),
+        description: format!("Temperatures over {:.0} s; all off at {:.0} s", paper.seconds, recording.off),
         time_ticks: time_ticks(&paper),
         heat_ticks: heat_ticks(&paper, scale),
         melt_y: n(paper.y(plan.melts_at_c)),
         moments,
-        passes: ends.collect(),
+        stages: ends.collect(),
         label_x: n(LEFT + WIDTH + 10.0),
         bottom: n(HEIGHT),
         curves: curves.collect(),
@@ -112,9 +112,9 @@ fn last(curve: &[f32]) -> f32 {
     curve.last().copied().unwrap_or(0.0)
 }
 
-type Chosen<'a> = (&'static str, String, &'a [f32]);
+type DrawnCurve<'a> = (&'static str, String, &'a [f32]);
 
-fn chosen<'a>(replay: &'a Replay, board: &Board) -> Vec<Chosen<'a>> {
+fn chosen<'a>(replay: &'a JudgedReplay, board: &Board) -> Vec<DrawnCurve<'a>> {
     let traces = &replay.recording.traces;
     let joints = &board.connector.joints;
     let rows = row_names(joints);
@@ -124,20 +124,20 @@ fn chosen<'a>(replay: &'a Replay, board: &Board) -> Vec<Chosen<'a>> {
         let k = own.max_by(|a, b| melts(a).total_cmp(&melts(b)))?;
         Some(("joint", joints[k].name.clone(), traces.joints[k].as_slice()))
     };
-    let mut chosen: Vec<Chosen<'_>> = rows.iter().filter_map(slowest).collect();
+    let mut chosen: Vec<DrawnCurve<'_>> = rows.iter().filter_map(slowest).collect();
     chosen.push(("body", "part's body".to_owned(), &traces.body));
     chosen.push(("laminate", "laminate".to_owned(), &traces.laminate));
-    let room = |k: &usize| {
-        let hottest = traces.neighbours[*k].iter().copied().fold(f32::MIN, f32::max);
-        board.neighbours[*k].limit().in_celsius() - f64::from(hottest)
+    let headroom = |k: &usize| {
+        let hottest = traces.components[*k].iter().copied().fold(f32::MIN, f32::max);
+        board.components[*k].limit().in_celsius() - f64::from(hottest)
     };
-    let mut near: Vec<usize> = (0..board.neighbours.len()).collect();
-    near.sort_by(|a, b| room(a).total_cmp(&room(b)));
+    let mut near: Vec<usize> = (0..board.components.len()).collect();
+    near.sort_by(|a, b| headroom(a).total_cmp(&headroom(b)));
     chosen.extend(
         near.into_iter()
-            .take(NEIGHBOURS)
+            .take(COMPONENTS)
             .zip(["near n0", "near n1", "near n2", "near n3"])
-            .map(|(k, class)| (class, board.neighbours[k].name.clone(), traces.neighbours[k].as_slice())),
+            .map(|(k, class)| (class, board.components[k].name.clone(), traces.components[k].as_slice())),
     );
     chosen
 }
@@ -155,13 +155,13 @@ fn spread(ends: &[f64]) -> Vec<f64> {
     ends.iter().enumerate().map(place).collect()
 }
 
-fn time_ticks(paper: &Paper) -> Vec<(String, String)> {
+fn time_ticks(paper: &CurvePaper) -> Vec<(String, String)> {
     let step = [10.0, 20.0, 30.0, 60.0, 120.0].into_iter().find(|s| paper.seconds / s <= 9.0).unwrap_or(240.0);
     let count = (paper.seconds / step) as usize;
     (0..=count).map(|k| (n(paper.x(k as f64 * step)), format!("{:.0} s", k as f64 * step))).collect()
 }
 
-fn heat_ticks(paper: &Paper, scale: Scale) -> Vec<(String, String)> {
+fn heat_ticks(paper: &CurvePaper, scale: Scale) -> Vec<(String, String)> {
     let top = scale.of(Temperature::celsius(paper.highest));
     let step = if top > 400.0 { 100.0 } else { 50.0 };
     let at = |k: usize| k as f64 * step;
@@ -193,15 +193,15 @@ mod tests {
         let (bundle, board) = (bundle(inputs), power_board());
         let replay = replay(&bundle.order(&Watch::new())).expect("computed");
         let drawn = curves(&replay, (&board, plan), Scale::Fahrenheit);
-        // Pins, anchors, body, laminate, four of five neighbours.
+        // Pins, anchors, body, laminate, four of five components.
         assert_eq!(drawn.curves.len(), 8);
         let words: Vec<&str> = drawn.moments.iter().map(|(_, _, word)| *word).collect();
-        assert_eq!(words.last(), Some(&"comes away"));
+        assert_eq!(words.last(), Some(&"release"));
         assert!(drawn.heat_ticks.iter().any(|(_, label)| label == "400"), "{:?}", drawn.heat_ticks);
         let svg = drawn.render().expect("renders");
         assert_eq!(svg.matches("<polyline").count(), 8);
         assert!(svg.contains(">part&#39;s body<") && svg.contains(">0 s<"), "{svg}");
-        let hottest = Paper::of(&replay).points([0.0, 100.0].into_iter(), 10);
+        let hottest = CurvePaper::of(&replay).points([0.0, 100.0].into_iter(), 10);
         assert!(hottest.starts_with("58,300 "), "second 0 at 0 °C is the lower left corner: {hottest}");
     }
 }

@@ -4,21 +4,21 @@ use mend_core::board::{Face, Point, Rect};
 use mend_core::planning::plan::HeatMap;
 use mend_core::units::{Scale, Temperature};
 
-use super::contour::{Field, path};
+use super::contour::{ScalarField, path};
 use super::n;
 
 /// Steps of the scale; its colours are classes h0 to h15 in the styles.
 pub(crate) const STEPS: usize = 16;
 
 /// All cells of one step as one path.
-pub(crate) struct Level {
+pub(crate) struct ColourLevel {
     pub(crate) step: usize,
     pub(crate) path: String,
 }
 
 /// A face ready to draw.
 pub(crate) struct Isotherms {
-    pub(crate) levels: Vec<Level>,
+    pub(crate) levels: Vec<ColourLevel>,
     pub(crate) melt_lines: Vec<String>,
 }
 
@@ -77,13 +77,14 @@ pub(crate) fn isotherms(map: &HeatMap, face: Face, (range, melts_at_c): (Range, 
             from += same;
         }
     }
-    let levels = paths.into_iter().enumerate().filter(|(_, p)| !p.is_empty()).map(|(step, path)| Level { step, path });
+    let levels =
+        paths.into_iter().enumerate().filter(|(_, p)| !p.is_empty()).map(|(step, path)| ColourLevel { step, path });
     Isotherms { levels: levels.collect(), melt_lines: contour(map, cells, melts_at_c as f32) }
 }
 
 /// The line at which the face is `at` °C, as one path.
 fn contour(map: &HeatMap, cells: &[Option<f32>], at: f32) -> Vec<String> {
-    let field = Field { values: cells, columns: map.x_mm.len() - 1 };
+    let field = ScalarField { values: cells, columns: map.x_mm.len() - 1 };
     let pieces = field.pieces(at, |x, y| (on_axis(&map.x_mm, x), -on_axis(&map.y_mm, y)));
     if pieces.is_empty() { vec![] } else { vec![path(&pieces)] }
 }

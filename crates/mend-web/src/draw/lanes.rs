@@ -1,9 +1,9 @@
 //! Methods on one axis of bench time: a lane each, its pieces, its spread, and its margin at the end.
 
 use askama::Template;
-use mend_core::planning::bench_time::Piece;
+use mend_core::planning::bench_time::TimePiece;
 use mend_core::planning::compare::{Comparison, Lane};
-use mend_core::planning::plan::Window;
+use mend_core::planning::plan::WindowState;
 use mend_core::units::Scale;
 
 use super::n;
@@ -37,7 +37,7 @@ pub(crate) struct LaneShape {
     pub(crate) minutes: String,
     pub(crate) mark: &'static str,
     /// `inside`, `near` or `past`.
-    pub(crate) standing: &'static str,
+    pub(crate) status: &'static str,
     pub(crate) margin: String,
     pub(crate) chance: String,
 }
@@ -55,14 +55,14 @@ pub(crate) struct Lanes {
 }
 
 /// What is drawn: whose comparison, which family is chosen, in which scale.
-pub(crate) struct Drawn<'a> {
+pub(crate) struct LanesInput<'a> {
     pub(crate) job: i64,
     pub(crate) comparison: &'a Comparison,
-    pub(crate) chosen: Option<mend_core::method::Family>,
+    pub(crate) chosen: Option<mend_core::method::MethodFamily>,
     pub(crate) scale: Scale,
 }
 
-pub(crate) fn lanes(drawn: &Drawn<'_>) -> Lanes {
+pub(crate) fn lanes(drawn: &LanesInput<'_>) -> Lanes {
     let all = &drawn.comparison.lanes;
     let end = all.iter().map(|lane| lane.total_s.high).fold(60.0, f64::max);
     let x = |seconds: f64| LEFT + WIDTH * seconds / end;
@@ -72,12 +72,16 @@ pub(crate) fn lanes(drawn: &Drawn<'_>) -> Lanes {
     let step = [60.0, 120.0, 300.0, 600.0].into_iter().find(|step| end / step <= 9.0).unwrap_or(1200.0);
     let ticks = (0..).map(|k| f64::from(k) * step).take_while(|t| *t <= end);
     let ticks = ticks.map(|t| (n(x(t)), format!("{:.0} min", t / 60.0))).collect();
-    let occurs = |piece: &Piece| all.iter().any(|lane| lane.spent.iter().any(|spent| spent.piece == *piece));
-    let legend = Piece::ALL.into_iter().filter(occurs).map(|piece| (class(piece), piece.name())).collect();
+    let occurs = |piece: &TimePiece| all.iter().any(|lane| lane.spent.iter().any(|spent| spent.piece == *piece));
+    let legend = TimePiece::ALL.into_iter().filter(occurs).map(|piece| (class(piece), piece.name())).collect();
     Lanes { lanes, ticks, height: n(bottom + 12.0), bottom: n(bottom), legend }
 }
 
-fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn Fn(f64) -> f64, bool)) -> LaneShape {
+fn shape(
+    drawn: &LanesInput<'_>,
+    (k, lane): (usize, &Lane),
+    (x, recommended): (&dyn Fn(f64) -> f64, bool),
+) -> LaneShape {
     let mut at = 0.0;
     let pieces = lane.spent.iter().map(|spent| {
         let from = at;
@@ -94,13 +98,13 @@ fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn F
         }
     });
     let pieces = pieces.collect();
-    let (standing, mark) = standing(lane);
+    let (status, mark) = standing(lane);
     let margin = match &lane.tightest {
         Some(tight) => {
-            let past = if tight.margin_k <= -0.5 { "past" } else { "at" };
-            format!("{} {past} {}", apart(tight.margin_k.abs(), drawn.scale), tight.name)
+            let past = if tight.headroom_k <= -0.5 { "past" } else { "at" };
+            format!("{} {past} {}", apart(tight.headroom_k.abs(), drawn.scale), tight.name)
         }
-        None => "nothing to hurt".to_owned(),
+        None => "nothing to damage".to_owned(),
     };
     let minutes = format!("{:.0} min", lane.total_s.mid / 60.0);
     let chance = format!("works in {:.0} of 10", (lane.plan.chance * 10.0).round());
@@ -115,7 +119,7 @@ fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn F
         late: n(x(lane.total_s.high)),
         minutes,
         mark,
-        standing,
+        status,
         margin,
         chance,
     }
@@ -123,21 +127,21 @@ fn shape(drawn: &Drawn<'_>, (k, lane): (usize, &Lane), (x, recommended): (&dyn F
 
 fn standing(lane: &Lane) -> (&'static str, &'static str) {
     match (lane.plan.window, lane.is_comfortable()) {
-        (Window::Open, true) => ("inside", "●"),
-        (Window::Closed, _) => ("past", "✕"),
+        (WindowState::Open, true) => ("inside", "●"),
+        (WindowState::Closed, _) => ("past", "✕"),
         _ => ("near", "◆"),
     }
 }
 
-fn class(piece: Piece) -> &'static str {
+fn class(piece: TimePiece) -> &'static str {
     match piece {
-        Piece::Ready => "ready",
-        Piece::Feed => "feed",
-        Piece::Heat => "heat",
-        Piece::Wick => "wick",
-        Piece::Holes => "holes",
-        Piece::Fit => "fit",
-        Piece::TouchUp => "touch",
-        Piece::Clean => "wash",
+        TimePiece::Ready => "ready",
+        TimePiece::Feed => "feed",
+        TimePiece::Heat => "heat",
+        TimePiece::Wick => "wick",
+        TimePiece::Holes => "holes",
+        TimePiece::Fit => "fit",
+        TimePiece::TouchUp => "touch",
+        TimePiece::Clean => "wash",
     }
 }

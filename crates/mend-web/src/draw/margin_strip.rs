@@ -1,11 +1,11 @@
 //! The margin strip: every joint against its melting line, all else against its limit, on one temperature axis.
 
 use askama::Template;
-use mend_core::planning::margin::{Kind, Margin, Standing};
+use mend_core::planning::margin::{LimitStatus, Margin, MarginKind};
 use mend_core::planning::plan::Plan;
 use mend_core::units::{Scale, TempDelta, Temperature};
 
-use super::axis::Axis;
+use super::axis::PictureAxis;
 use super::board_map::standing_class;
 use super::n;
 
@@ -16,7 +16,7 @@ const ROW: f64 = 34.0;
 const HEAD: f64 = 26.0;
 
 /// A row on paper.
-pub(crate) struct Row {
+pub(crate) struct StripRow {
     pub(crate) class: String,
     pub(crate) name: String,
     pub(crate) detail: String,
@@ -29,8 +29,8 @@ pub(crate) struct Row {
     pub(crate) band_x: String,
     pub(crate) band_width: String,
     pub(crate) marks: Vec<String>,
-    /// Where it stood after each pass before the last.
-    pub(crate) passes: Vec<String>,
+    /// Where it stood after each stage before the last.
+    pub(crate) stages: Vec<String>,
     pub(crate) line_x: String,
     /// The line itself may lie anywhere in here; empty width for a limit.
     pub(crate) line_band_x: String,
@@ -38,7 +38,7 @@ pub(crate) struct Row {
     pub(crate) glyph: &'static str,
     pub(crate) figure: String,
     /// All of it in words.
-    pub(crate) spoken: String,
+    pub(crate) description: String,
 }
 
 /// The picture.
@@ -49,25 +49,26 @@ pub(crate) struct Strip {
     pub(crate) height: String,
     pub(crate) axis_from: String,
     pub(crate) ticks: Vec<(String, String)>,
-    pub(crate) rows: Vec<Row>,
+    pub(crate) rows: Vec<StripRow>,
     pub(crate) row_height: String,
     pub(crate) figure_x: String,
     pub(crate) glyph_x: String,
     pub(crate) bottom: String,
 }
 
-fn axis_of(margins: &[Margin]) -> Axis {
-    let passes = |m: &Margin| m.passes_c.iter().copied().fold(m.line_c, f64::min);
-    let ends = margins.iter().map(|m| (m.span().0.min(passes(m)), m.span().1.max(m.line_c)));
+fn axis_of(margins: &[Margin]) -> PictureAxis {
+    let stages = |m: &Margin| m.stages_c.iter().copied().fold(m.line_c, f64::min);
+    let ends = margins.iter().map(|m| (m.span().0.min(stages(m)), m.span().1.max(m.line_c)));
     let (low, high) = ends.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), (a, b)| (low.min(a), high.max(b)));
     let (low, high) = ((low / 20.0).floor() * 20.0 - 10.0, (high / 20.0).ceil() * 20.0 + 10.0);
-    Axis { low, high, left: LABELS, width: AXIS }
+    PictureAxis { low, high, left: LABELS, width: AXIS }
 }
 
 /// Draws the strip of a plan.
 pub(crate) fn strip(plan: &Plan, scale: Scale) -> Strip {
     let axis = axis_of(&plan.margins);
-    let rows: Vec<Row> = plan.margins.iter().enumerate().map(|(k, margin)| row(k, margin, (&axis, scale))).collect();
+    let rows: Vec<StripRow> =
+        plan.margins.iter().enumerate().map(|(k, margin)| row(k, margin, (&axis, scale))).collect();
     let bottom = HEAD + ROW * rows.len() as f64;
     Strip {
         width: n(LABELS + AXIS + FIGURES),
@@ -82,32 +83,32 @@ pub(crate) fn strip(plan: &Plan, scale: Scale) -> Strip {
     }
 }
 
-fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
+fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> StripRow {
     let y = HEAD + ROW * k as f64;
     let (low, high) = margin.span();
     let (band_x, line_x) = (axis.x(low), axis.x(margin.line_c));
     // Joints must leave the left of their line, all else must stay out of the right of it.
     let (zone_x, zone_width) = match margin.kind {
-        Kind::Joints => (LABELS, line_x - LABELS),
+        MarginKind::Joints => (LABELS, line_x - LABELS),
         _ => (line_x, LABELS + AXIS - line_x),
     };
-    let (glyph, said) = match margin.standing {
-        Standing::Inside => ("●", "inside"),
-        Standing::Near => ("◆", "near"),
-        Standing::Past => ("✕", "past"),
+    let (glyph, view) = match margin.status {
+        LimitStatus::Inside => ("●", "inside"),
+        LimitStatus::Near => ("◆", "near"),
+        LimitStatus::Past => ("✕", "past"),
     };
-    let kind = if margin.kind == Kind::Joints { "joints" } else { "limit" };
+    let kind = if margin.kind == MarginKind::Joints { "joints" } else { "limit" };
     let expendable = if margin.expendable { " expendable" } else { "" };
     let degrees = |t: f64| format!("{:.0}", scale.of(Temperature::celsius(t)));
-    let delta = scale.of_delta(TempDelta::kelvin(margin.margin_k));
-    let line_word = if margin.kind == Kind::Joints { "melts at" } else { "limit" };
+    let delta = scale.of_delta(TempDelta::kelvin(margin.headroom_k));
+    let line_word = if margin.kind == MarginKind::Joints { "melts at" } else { "limit" };
     let give = match scale.of_delta(TempDelta::kelvin(margin.line_spread_k)) {
         spread if spread > 0.0 => format!(" give or take {spread:.0}"),
         _ => String::new(),
     };
     let spare = if margin.expendable { ", expendable: for knowledge only" } else { "" };
-    Row {
-        class: format!("{kind} {}{expendable}", standing_class(margin.standing)),
+    StripRow {
+        class: format!("{kind} {}{expendable}", standing_class(margin.status)),
         name: margin.name.clone(),
         detail: if margin.expendable { format!("{}, expendable", margin.detail) } else { margin.detail.clone() },
         y: n(y + 5.0),
@@ -119,7 +120,7 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
         band_x: n(band_x),
         band_width: n((axis.x(high) - band_x).max(3.0)),
         marks: margin.marks.iter().map(|m| n(axis.x(m.temperature_c.mid))).collect(),
-        passes: margin.passes_c.iter().map(|t| n(axis.x(*t))).collect(),
+        stages: margin.stages_c.iter().map(|t| n(axis.x(*t))).collect(),
         line_x: n(line_x),
         line_band_x: n(axis.x(margin.line_c - margin.line_spread_k)),
         line_band_width: n(axis.x(margin.line_c + margin.line_spread_k) - axis.x(margin.line_c - margin.line_spread_k)),
@@ -129,8 +130,8 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&Axis, Scale)) -> Row {
                 Scale::Celsius => " K",
                 Scale::Fahrenheit => " °F",
             },
-        spoken: format!(
-            "{} ({}): {} to {} {}, {line_word} {}{give}, {said}, margin {delta:.0}{spare}",
+        description: format!(
+            "{} ({}): {} to {} {}, {line_word} {}{give}, {view}, margin {delta:.0}{spare}",
             margin.name,
             margin.detail,
             degrees(low),

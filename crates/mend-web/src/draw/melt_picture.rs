@@ -4,7 +4,7 @@ use askama::Template;
 use mend_core::solder::MeltCurve;
 use mend_core::units::{Scale, TempDelta, Temperature};
 
-use super::axis::Axis;
+use super::axis::PictureAxis;
 use super::n;
 
 const WIDTH: f64 = 1000.0;
@@ -19,13 +19,13 @@ const REACH: f64 = 54.0;
 const LABEL: f64 = 90.0;
 
 /// What is to be seen.
-pub(crate) struct Scene<'a> {
+pub(crate) struct MeltDiagram<'a> {
     pub(crate) mix: &'a MeltCurve,
     /// Drawn thin beside it, with its name.
     pub(crate) factory: Option<(&'a str, &'a MeltCurve)>,
     /// Where the mix counts as melted.
     pub(crate) works: Option<(Temperature, TempDelta)>,
-    /// What the joints reach at the stop line.
+    /// What the joints reach at the abort time.
     pub(crate) joints: Option<(Temperature, Temperature)>,
     pub(crate) scale: Scale,
 }
@@ -44,7 +44,7 @@ pub(crate) struct Span {
 #[template(path = "draw/melt_picture.svg", escape = "html")]
 pub(crate) struct MeltPicture {
     pub(crate) height: String,
-    pub(crate) spoken: String,
+    pub(crate) description: String,
     pub(crate) ticks: Vec<(String, String)>,
     pub(crate) shares: Vec<(String, &'static str)>,
     pub(crate) factory: String,
@@ -58,7 +58,7 @@ pub(crate) struct MeltPicture {
     pub(crate) factory_label: Option<(String, String)>,
 }
 
-fn axis_of(scene: &Scene<'_>) -> Axis {
+fn axis_of(scene: &MeltDiagram<'_>) -> PictureAxis {
     let celsius = |t: Option<Temperature>| t.map(Temperature::in_celsius);
     let (mix, factory) = (scene.mix, scene.factory.map(|(_, curve)| curve));
     let (works, joints) = (scene.works, scene.joints);
@@ -78,16 +78,16 @@ fn axis_of(scene: &Scene<'_>) -> Axis {
     seen.sort_by(f64::total_cmp);
     let (first, last) = (seen.first().copied().unwrap_or(100.0), seen.last().copied().unwrap_or(250.0));
     let (low, high) = ((first / 10.0).floor() * 10.0 - 30.0, (last / 10.0).ceil() * 10.0 + 20.0);
-    Axis { low, high, left: LEFT, width: WIDTH - LEFT - RIGHT }
+    PictureAxis { low, high, left: LEFT, width: WIDTH - LEFT - RIGHT }
 }
 
 /// A label's place: over its thing, but not off the paper.
-fn label_x(axis: &Axis, celsius: f64) -> String {
+fn label_x(axis: &PictureAxis, celsius: f64) -> String {
     n(axis.x(celsius).clamp(LEFT + LABEL, WIDTH - LABEL))
 }
 
 /// A point per half degree.
-fn points(axis: &Axis, of: impl Fn(Temperature) -> Option<f64>) -> Vec<String> {
+fn points(axis: &PictureAxis, of: impl Fn(Temperature) -> Option<f64>) -> Vec<String> {
     let count = ((axis.high - axis.low) * 2.0) as usize;
     let point = |k: usize| {
         let celsius = axis.low + k as f64 / 2.0;
@@ -106,7 +106,7 @@ fn path(points: &[String]) -> String {
 }
 
 /// Draws it.
-pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
+pub(crate) fn melt_picture(scene: &MeltDiagram<'_>) -> MeltPicture {
     let axis = axis_of(scene);
     let lever = points(&axis, |t| scene.mix.lever_at(t));
     let scheil = points(&axis, |t| scene.mix.scheil_at(t));
@@ -126,31 +126,31 @@ pub(crate) fn melt_picture(scene: &Scene<'_>) -> MeltPicture {
     let factory_at = scene.factory.and_then(|(name, curve)| Some((name, curve.t98?)));
     MeltPicture {
         height: n(if scene.joints.is_some() { HEIGHT } else { HEIGHT - REACH }),
-        spoken: spoken(scene, works.as_ref().map(|(_, said)| said.as_str())),
+        description: description(scene, works.as_ref().map(|(_, view)| view.as_str())),
         ticks: axis.ticks(scene.scale, [20.0, 50.0]),
         shares: [(1.0, "all"), (0.5, "half"), (0.0, "solid")].map(|(share, word)| (n(y(share)), word)).to_vec(),
         factory: path(&scene.factory.map_or(vec![], |(_, curve)| points(&axis, |t| curve.lever_at(t)))),
         between: path(&[lever.clone(), back].concat()),
         lever: path(&lever),
         scheil: path(&scheil),
-        works: works.map(|(ends, said)| span(ends, format!("works from {said}"))),
+        works: works.map(|(ends, view)| span(ends, format!("melting point {view}"))),
         joints: scene.joints.map(|(low, high)| {
             let label = format!("joints reach {:.0}–{}", scene.scale.of(low), degrees(high));
             span((low, high), label)
         }),
         last: scene.mix.scheil_end.map(|end| {
             let x = axis.x(end.at.in_celsius());
-            (n(x), n(x - 14.0), format!("last liquid {}", degrees(end.at)))
+            (n(x), n(x - 14.0), format!("Scheil solidus {}", degrees(end.at)))
         }),
         factory_label: factory_at
             .map(|(name, at)| (label_x(&axis, at.in_celsius()), format!("{name} {}", degrees(at)))),
     }
 }
 
-fn spoken(scene: &Scene<'_>, works: Option<&str>) -> String {
+fn description(scene: &MeltDiagram<'_>, works: Option<&str>) -> String {
     let degrees = |t: Temperature| format!("{:.0} {}", scene.scale.of(t), scene.scale.symbol());
     let end = scene.mix.scheil_end.map_or("not computed".to_owned(), |end| degrees(end.at));
     let factory =
         scene.factory.and_then(|(name, curve)| Some(format!("; {name} {}", degrees(curve.t98?)))).unwrap_or_default();
-    format!("Liquid over temperature: works from {}, last liquid {end}{factory}", works.unwrap_or("not computed"))
+    format!("Liquid over temperature: melting point {}, Scheil solidus {end}{factory}", works.unwrap_or("not computed"))
 }

@@ -1,11 +1,12 @@
-//! What a recipe lays over a board: its shields, and the footprint of the jet of its last pass.
+//! What a recipe lays over a board: its shields, and the footprint of the jet of its last stage.
 
 use mend_core::board::{Board, Face};
 use mend_core::heat::blowing::Blowing;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::rig::usual_blowing;
 use mend_core::heat::shield::Shield;
-use mend_core::heat::tool::{HotAir, Station};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::HotAir;
 
 use super::n;
 
@@ -25,8 +26,8 @@ pub(crate) struct ToolShape {
     pub(crate) name: String,
     pub(crate) x: String,
     pub(crate) y: String,
-    /// Radius of the outlet.
-    pub(crate) outlet: String,
+    /// Radius of the nozzle.
+    pub(crate) nozzle: String,
     /// Where half of the heat that comes down on the axis still does.
     pub(crate) half: String,
     /// The way that the axis goes.
@@ -36,7 +37,7 @@ pub(crate) struct ToolShape {
 /// Shields and jet of a recipe.
 pub(crate) struct Overlay {
     shields: Vec<Shield>,
-    /// The air of the last pass and how it blows, where there is any.
+    /// The air of the last stage and how it blows, where there is any.
     air: Option<(HotAir, Blowing)>,
 }
 
@@ -75,18 +76,18 @@ impl Overlay {
         let (air, blowing) = self.air.as_ref()?;
         let axes = &blowing.path;
         let middle = |of: fn(&mend_core::board::Point) -> f64| axes.iter().map(of).sum::<f64>() / axes.len() as f64;
-        let outlet = air.nozzle.in_mm() / 2.0;
+        let nozzle = air.nozzle.in_mm() / 2.0;
         let half = blowing.half_heat_mm();
         let way = axes.iter().map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" ");
         (air.face == face).then(|| ToolShape {
             name: format!(
-                "Air, {} mm outlet, {}; half of its heat falls within {half:.0} mm. Arrow keys move its aim by half a millimetre.",
+                "Air, {} mm nozzle, {}; half of its heat falls within {half:.0} mm. Arrow keys move its aim by half a millimetre.",
                 air.nozzle.in_mm(),
                 air.motion.name()
             ),
             x: n(middle(|p| p.x)),
             y: n(-middle(|p| p.y)),
-            outlet: n(outlet),
+            nozzle: n(nozzle),
             half: n(half),
             way,
         })
@@ -104,18 +105,18 @@ mod tests {
         let (board, station) = (power_board(), gull());
         let mut recipe = planned().0.settings.clone();
         recipe.air.iter_mut().for_each(|air| air.aim = [3.0, -1.0]);
-        recipe.shields.extend(shield_over(&board, &board.neighbours[0], TENT));
+        recipe.shields.extend(shield_over(&board, &board.components[0], TENT));
         let overlay = Overlay::of(&recipe, (&board, &station));
-        let (on, off) = (board.neighbours[0].face, board.neighbours[0].face.other());
+        let (on, off) = (board.components[0].face, board.components[0].face.other());
         assert!(overlay.shields(off).is_empty());
         let shield = &overlay.shields(on)[0];
         let wide: f64 = shield.width.parse().expect("a number");
-        assert!((wide - board.neighbours[0].body.width - 3.0).abs() < 0.01, "{wide}");
+        assert!((wide - board.components[0].body.width - 3.0).abs() < 0.01, "{wide}");
         assert!(overlay.tool(recipe.face(&board).other()).is_none());
         let tool = overlay.tool(recipe.face(&board)).expect("on its face");
         let middle = board.connector.body.centre;
         assert_eq!((tool.x, tool.y), (n(middle.x + 3.0), n(-(middle.y - 1.0))));
-        let (half, outlet): (f64, f64) = (tool.half.parse().expect("mm"), tool.outlet.parse().expect("mm"));
-        assert!(half > outlet && half < 6.0 * outlet, "half of the heat within {half} mm of a {outlet} mm outlet");
+        let (half, nozzle): (f64, f64) = (tool.half.parse().expect("mm"), tool.nozzle.parse().expect("mm"));
+        assert!(half > nozzle && half < 6.0 * nozzle, "half of the heat within {half} mm of a {nozzle} mm nozzle");
     }
 }

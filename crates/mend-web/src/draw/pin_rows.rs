@@ -2,7 +2,7 @@
 
 use askama::Template;
 use mend_core::board::{Connector, row_names};
-use mend_core::inspection::{Mark, Walked};
+use mend_core::inspection::{PinMark, Walked};
 
 use super::n;
 
@@ -42,14 +42,14 @@ pub(crate) struct PinRows {
     pub(crate) chosen: String,
 }
 
-fn glyph(mark: Option<Mark>) -> &'static str {
+fn glyph(mark: Option<PinMark>) -> &'static str {
     match mark {
         None => "",
-        Some(Mark::Firm) => "✓",
-        Some(Mark::Moves) => "↔",
-        Some(Mark::Bridged) => "∞",
-        Some(Mark::Starved) => "○",
-        Some(Mark::Missing) => "✕",
+        Some(PinMark::Firm) => "✓",
+        Some(PinMark::Moves) => "↔",
+        Some(PinMark::Bridged) => "∞",
+        Some(PinMark::Starved) => "○",
+        Some(PinMark::Missing) => "✕",
     }
 }
 
@@ -73,7 +73,7 @@ pub(crate) fn pin_rows(connector: &Connector, walked: &[Walked], chosen: &str) -
             let x = left + pitch * c as f64;
             pins.push(Pin {
                 name: joint.name.clone(),
-                mark: mark.map_or("unwalked", Mark::name),
+                mark: mark.map_or("unwalked", PinMark::name),
                 glyph: glyph(mark),
                 x: n(x + pitch * 0.12),
                 y: n(y),

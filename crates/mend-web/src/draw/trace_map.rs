@@ -1,9 +1,9 @@
-//! The board while it is described: photographs below, rim, part and neighbours over them, both faces in one picture. Which
+//! The board while it is described: photographs below, rim, part and components over them, both faces in one picture. Which
 //! face is looked at, how near, and what is dragged is the script's.
 
 use askama::Template;
 use mend_core::board::draft::{Draft, Photo, Target};
-use mend_core::board::{Face, Joint, Neighbour, Point, Rect};
+use mend_core::board::{Component, Face, Joint, Point, Rect};
 
 use super::n;
 
@@ -43,8 +43,8 @@ pub(crate) struct JointDot {
     pub(crate) through: bool,
 }
 
-/// Part or neighbour.
-pub(crate) struct Thing {
+/// Part or component.
+pub(crate) struct MapItem {
     pub(crate) of: String,
     pub(crate) face: &'static str,
     pub(crate) name: String,
@@ -61,7 +61,7 @@ pub(crate) struct Thing {
 }
 
 /// A mark on paper.
-pub(crate) struct Mark {
+pub(crate) struct PhotoMark {
     pub(crate) number: usize,
     pub(crate) x: String,
     pub(crate) y: String,
@@ -74,9 +74,9 @@ pub(crate) struct TraceMap {
     pub(crate) view_box: String,
     pub(crate) outline: String,
     pub(crate) photos: Vec<PhotoShape>,
-    pub(crate) part: Option<Thing>,
-    pub(crate) neighbours: Vec<Thing>,
-    pub(crate) marks: Vec<Mark>,
+    pub(crate) part: Option<MapItem>,
+    pub(crate) components: Vec<MapItem>,
+    pub(crate) marks: Vec<PhotoMark>,
 }
 
 /// As the scripts send it back.
@@ -88,9 +88,9 @@ impl TraceMap {
     /// The picture of a draft.
     pub(crate) fn of(draft: &Draft) -> Self {
         let frame = frame(draft);
-        let part = draft.part.as_ref().map(mend_core::board::draft::Part::placed);
-        let thing = |(k, neighbour): (usize, &Neighbour)| Thing::of_neighbour(k, neighbour);
-        let mark = |(k, p): (usize, &Point)| Mark { number: k + 1, x: n(p.x), y: n(-p.y) };
+        let part = draft.part.as_ref().map(mend_core::board::draft::DraftPart::placed);
+        let thing = |(k, component): (usize, &Component)| MapItem::of_component(k, component);
+        let mark = |(k, p): (usize, &Point)| PhotoMark { number: k + 1, x: n(p.x), y: n(-p.y) };
         Self {
             view_box: format!("{} {} {} {}", n(frame.left()), n(-frame.far()), n(frame.width), n(frame.depth)),
             outline: draft
@@ -101,11 +101,11 @@ impl TraceMap {
                 .collect::<Vec<_>>()
                 .join(" "),
             photos: draft.photos.iter().map(PhotoShape::of).collect(),
-            part: part.as_ref().map(|part| Thing {
+            part: part.as_ref().map(|part| MapItem {
                 joints: part.joints.iter().map(JointDot::of).collect(),
-                ..Thing::new(Target::Part, (part.face, &part.body), &format!("{} (to be replaced)", part.name))
+                ..MapItem::new(Target::Part, (part.face, &part.body), &format!("{} (to be replaced)", part.name))
             }),
-            neighbours: draft.neighbours.iter().enumerate().map(thing).collect(),
+            components: draft.components.iter().enumerate().map(thing).collect(),
             marks: draft.marks.iter().enumerate().map(mark).collect(),
         }
     }
@@ -120,7 +120,7 @@ impl JointDot {
     }
 }
 
-impl Thing {
+impl MapItem {
     fn new(of: Target, (face, body): (Face, &Rect), name: &str) -> Self {
         Self {
             of: target(of),
@@ -139,16 +139,16 @@ impl Thing {
         }
     }
 
-    fn of_neighbour(k: usize, neighbour: &Neighbour) -> Self {
-        let (body, letters) = (&neighbour.body, neighbour.name.chars().count().max(1) as f64);
+    fn of_component(k: usize, component: &Component) -> Self {
+        let (body, letters) = (&component.body, component.name.chars().count().max(1) as f64);
         // As large as its body lets it, and none where it could not be read.
         let size = (body.width / letters * 1.7).min(0.6 * body.depth).min(2.2);
-        let said = format!("{}, {}, {} face", neighbour.name, neighbour.material.name(), neighbour.face.name());
+        let view = format!("{}, {}, {} face", component.name, component.material.name(), component.face.name());
         Self {
-            round: neighbour.round,
-            label: if size < 0.45 { String::new() } else { neighbour.name.clone() },
+            round: component.round,
+            label: if size < 0.45 { String::new() } else { component.name.clone() },
             label_size: n(size),
-            ..Self::new(Target::Neighbour(k), (neighbour.face, body), &said)
+            ..Self::new(Target::Component(k), (component.face, body), &view)
         }
     }
 }
@@ -161,8 +161,8 @@ fn frame(draft: &Draft) -> Rect {
         [(0.0, 0.0), (w, 0.0), (0.0, h), (w, h)].map(|pixel| photo.placement.shows(pixel)).to_vec()
     });
     let part = draft.part.iter().flat_map(|part| ends(&part.placed().body));
-    let neighbours = draft.neighbours.iter().flat_map(|neighbour| ends(&neighbour.body));
-    let all = draft.outline.corners.iter().copied().chain(photos).chain(part).chain(neighbours);
+    let components = draft.components.iter().flat_map(|component| ends(&component.body));
+    let all = draft.outline.corners.iter().copied().chain(photos).chain(part).chain(components);
     let Some(bounds) = Rect::around(all) else {
         return Rect { centre: Point { x: 50.0, y: 35.0 }, width: 120.0, depth: 80.0 };
     };
@@ -178,7 +178,7 @@ mod tests {
     fn everything_of_a_draft_is_in_its_picture_once() {
         let draft = Draft::of(&power_board());
         let svg = TraceMap::of(&draft).render().expect("drawn");
-        assert_eq!(svg.matches("class=\"thing neighbour").count(), draft.neighbours.len());
+        assert_eq!(svg.matches("class=\"thing component").count(), draft.components.len());
         assert_eq!(svg.matches("data-of=\"&#34;part&#34;\"").count(), 1);
         assert_eq!(svg.matches("class=\"dot").count(), power_board().connector.joints.len());
     }

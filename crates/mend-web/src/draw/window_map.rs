@@ -4,13 +4,16 @@ use std::collections::BTreeMap;
 
 use askama::Template;
 use mend_core::board::Board;
-use mend_core::heat::tool::{HotAir, Station};
-use mend_core::planning::process_window::{Candidate, Outcome, ProcessWindow};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::HotAir;
+use mend_core::planning::process_window::ProcessWindow;
 use mend_core::planning::recheck::Recheck;
+use mend_core::planning::window_point::{WindowCell, WindowPoint};
 use mend_core::units::{Flow, Scale, Temperature};
 
-use super::axis::round_numbers;
-use super::contour::{Field, path};
+use super::axis::{round_numbers, with_unit};
+use super::contour::{ScalarField, path};
+use super::labels::{Anchor, Extent, Labels, Wanted};
 use super::n;
 
 const LEFT: f64 = 64.0;
@@ -22,6 +25,8 @@ const SHADE_S: f64 = 20.0;
 const SHADES: usize = 5;
 /// Width of the ring round the setting.
 const REGION: f64 = 66.0;
+/// Height of its words.
+const LETTERS: f64 = 15.0;
 /// Room that a word takes at the right end.
 const LONGEST_WORD: f64 = 200.0;
 
@@ -46,7 +51,7 @@ pub(crate) struct Word {
 #[derive(Template)]
 #[template(path = "draw/window_map.svg", escape = "html")]
 pub(crate) struct WindowMap {
-    pub(crate) spoken: String,
+    pub(crate) description: String,
     pub(crate) cells: Vec<Cell>,
     pub(crate) cell_width: String,
     pub(crate) cell_height: String,
@@ -66,12 +71,12 @@ pub(crate) struct WindowMap {
     pub(crate) at: (usize, usize),
 }
 
-struct Paper<'a> {
+struct WindowPaper<'a> {
     map: &'a ProcessWindow,
     scale: Scale,
 }
 
-impl Paper<'_> {
+impl WindowPaper<'_> {
     fn cell(&self) -> (f64, f64) {
         ((WIDTH - LEFT) / self.map.sets.len() as f64, (HEIGHT - TOP) / self.map.flows.len() as f64)
     }
@@ -93,21 +98,25 @@ impl Paper<'_> {
     }
 }
 
-fn class(candidate: &Candidate) -> String {
+fn class(candidate: &WindowPoint) -> String {
     match (candidate.outcome(), candidate.release_s) {
-        (Outcome::Works, Some(release)) => format!("w{}", ((release / SHADE_S) as usize).min(SHADES - 1)),
-        (Outcome::Hurts, _) => "hurts".to_owned(),
+        (WindowCell::Works, Some(release)) => format!("w{}", ((release / SHADE_S) as usize).min(SHADES - 1)),
+        (WindowCell::Hurts, _) => "hurts".to_owned(),
         _ => "cool".to_owned(),
     }
 }
 
+/// Whose window is drawn.
+pub(crate) struct WindowOf<'a> {
+    pub(crate) board: &'a Board,
+    pub(crate) station: &'a Station,
+    pub(crate) air: &'a HotAir,
+}
+
 /// Draws the window of a job, with its setting in it.
-pub(crate) fn window_map(
-    (map, rechecked): (&ProcessWindow, &[Recheck]),
-    (board, station, air): (&Board, &Station, &HotAir),
-    scale: Scale,
-) -> WindowMap {
-    let paper = Paper { map, scale };
+pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &WindowOf<'_>, scale: Scale) -> WindowMap {
+    let WindowOf { board, station, air } = *of;
+    let paper = WindowPaper { map, scale };
     let (w, h) = paper.cell();
     let all = (0..map.flows.len()).flat_map(|flow| (0..map.sets.len()).map(move |set| (set, flow)));
     let cell = |(set, flow): (usize, usize)| {
@@ -125,15 +134,18 @@ pub(crate) fn window_map(
     let flows: Vec<f64> = map.flows.iter().map(|f| f.in_litres_per_minute()).collect();
     let at = (nearest(&celsius, air.set.in_celsius()), nearest(&flows, air.flow.in_litres_per_minute()));
     let joined = |values: Vec<String>| values.join(" ");
+    let mut labels = Labels::within(Extent { left: LEFT, top: TOP, right: WIDTH, bottom: HEIGHT });
+    let words = words(&paper, board, &mut labels);
+    let contours = contours(&paper, &mut labels);
     WindowMap {
-        spoken: spoken(map, at),
+        description: description(map, at),
         cells: all.map(cell).collect(),
         cell_width: n(w + 0.4),
         cell_height: n(h + 0.4),
         set_ticks: set_ticks(&paper),
         flow_ticks: flow_ticks(&paper),
-        words: words(&paper, board),
-        contours: contours(&paper),
+        words,
+        contours,
         checks: checks(&paper, rechecked),
         here: (n(here.0), n(here.1)),
         region: (n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0])),
@@ -143,12 +155,12 @@ pub(crate) fn window_map(
     }
 }
 
-fn spoken(map: &ProcessWindow, (set, flow): (usize, usize)) -> String {
-    let works = map.candidates.iter().filter(|c| c.outcome() == Outcome::Works).count();
+fn description(map: &ProcessWindow, (set, flow): (usize, usize)) -> String {
+    let works = map.candidates.iter().filter(|c| c.outcome() == WindowCell::Works).count();
     let here = match map.at(flow, set).outcome() {
-        Outcome::Works => "works",
-        Outcome::Hurts => "hurts something first",
-        Outcome::TooCool => "does not melt everything",
+        WindowCell::Works => "works",
+        WindowCell::Hurts => "damages something first",
+        WindowCell::TooCool => "does not melt everything",
     };
     format!(
         "Process window: {works} of {} settings work; this one {here}. Arrow keys move the setting.",
@@ -156,19 +168,17 @@ fn spoken(map: &ProcessWindow, (set, flow): (usize, usize)) -> String {
     )
 }
 
-fn set_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
+fn set_ticks(paper: &WindowPaper<'_>) -> Vec<(String, String)> {
     let (sets, scale) = (&paper.map.sets, paper.scale);
     let ends = [sets[0], sets[sets.len() - 1]].map(|set| scale.of(set));
     let place = |at: f64| paper.place(scale.read(at), paper.map.flows[0]).0;
     let at = round_numbers(ends, &[10.0, 20.0, 50.0, 100.0]);
     let mut ticks: Vec<(String, String)> = at.into_iter().map(|at| (n(place(at)), format!("{at:.0}"))).collect();
-    if let Some(last) = ticks.last_mut() {
-        last.1 += &format!(" {}", scale.symbol());
-    }
+    with_unit(&mut ticks, scale.symbol(), WIDTH + 8.0);
     ticks
 }
 
-fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
+fn flow_ticks(paper: &WindowPaper<'_>) -> Vec<(String, String)> {
     let flows = &paper.map.flows;
     let ends = [flows[0], flows[flows.len() - 1]].map(Flow::in_litres_per_minute);
     let place = |at: f64| paper.place(paper.map.sets[0], Flow::litres_per_minute(at)).1;
@@ -178,15 +188,12 @@ fn flow_ticks(paper: &Paper<'_>) -> Vec<(String, String)> {
 /// Release times that are drawn, s: closer together where they lie apart.
 const CONTOURS: [f64; 6] = [20.0, 40.0, 60.0, 80.0, 120.0, 180.0];
 
-/// Room that a contour's label takes, across and up.
-const LABEL: (f64, f64) = (44.0, 16.0);
-
 /// Lines of equal release time over what works.
-fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
+fn contours(paper: &WindowPaper<'_>, labels: &mut Labels) -> Vec<(String, Word)> {
     let map = paper.map;
-    let release = |c: &Candidate| c.release_s.filter(|_| c.outcome() == Outcome::Works).map(|t| t as f32);
+    let release = |c: &WindowPoint| c.release_s.filter(|_| c.outcome() == WindowCell::Works).map(|t| t as f32);
     let values: Vec<Option<f32>> = map.candidates.iter().map(release).collect();
-    let field = Field { values: &values, columns: map.sets.len() };
+    let field = ScalarField { values: &values, columns: map.sets.len() };
     let (w, h) = paper.cell();
     let place = |x: f64, y: f64| (LEFT + w * (x + 0.5), HEIGHT - h * (y + 0.5));
     let lines = CONTOURS.into_iter().enumerate().filter_map(|(k, at)| {
@@ -195,18 +202,19 @@ fn contours(paper: &Paper<'_>) -> Vec<(String, Word)> {
         let [label, _] = *pieces.get(pieces.len() * (2 + k) / 9)?;
         Some((at, path(&pieces), label))
     });
-    let mut before = (f64::INFINITY, f64::INFINITY);
-    let labelled = |(at, path, (x, y)): (f64, String, (f64, f64))| {
-        // Where two lines run close together the later one goes without its label.
-        let free = (x - before.0).abs() >= LABEL.0 || (y - before.1).abs() >= LABEL.1;
-        before = (x, y);
-        let text = if free { format!("{at:.0} s") } else { String::new() };
-        (path, Word { x: n(x), y: n(y), text, anchor: "middle" })
+    // Where two lines run close together the later one goes without its label.
+    let labelled = |(at, path, place): (f64, String, (f64, f64))| {
+        let text = format!("{at:.0} s");
+        let wanted = Wanted { text: &text, at: place, high: LETTERS, anchor: Anchor::Middle, gives_way: 0 };
+        let placed = labels.place(wanted);
+        let (x, y) = placed.unwrap_or(place);
+        let text = if placed.is_some() { text } else { String::new() };
+        (path, Word { x: n(x), y: n(y), text, anchor: Anchor::Middle.svg() })
     };
     lines.map(labelled).collect()
 }
 
-fn checks(paper: &Paper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
+fn checks(paper: &WindowPaper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
     let (w, h) = paper.cell();
     let check = |r: &Recheck| {
         let (x, y) = paper.corner(r.at.1, r.at.0);
@@ -217,7 +225,7 @@ fn checks(paper: &Paper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
 }
 
 /// At each edge of the window what binds there, once each, where most of that edge is.
-fn words(paper: &Paper<'_>, board: &Board) -> Vec<Word> {
+fn words(paper: &WindowPaper<'_>, board: &Board, labels: &mut Labels) -> Vec<Word> {
     let map = paper.map;
     let mut edges: BTreeMap<(bool, String), Vec<(f64, f64)>> = BTreeMap::new();
     for flow in 0..map.flows.len() {
@@ -225,11 +233,11 @@ fn words(paper: &Paper<'_>, board: &Board) -> Vec<Word> {
             let (before, after) = (map.at(flow, set - 1), map.at(flow, set));
             let at = paper.corner(set, flow);
             match (before.outcome(), after.outcome()) {
-                (Outcome::Works | Outcome::TooCool, Outcome::Hurts) => {
-                    let name = after.harm.map(|(_, k)| map.names[k].clone()).unwrap_or_default();
+                (WindowCell::Works | WindowCell::TooCool, WindowCell::Hurts) => {
+                    let name = after.damage.map(|(_, k)| map.names[k].clone()).unwrap_or_default();
                     edges.entry((true, name)).or_default().push(at);
                 }
-                (Outcome::TooCool, Outcome::Works) => {
+                (WindowCell::TooCool, WindowCell::Works) => {
                     let row = board.connector.joints.get(before.last_joint).map(|j| j.row.clone()).unwrap_or_default();
                     edges.entry((false, row)).or_default().push(at);
                 }
@@ -243,13 +251,14 @@ fn words(paper: &Paper<'_>, board: &Board) -> Vec<Word> {
     let word = |((hurts, name), places): ((bool, String), Vec<(f64, f64)>)| {
         let (x, y) = places[places.len() / 2];
         let (text, x, anchor) = match (hurts, x > WIDTH - LONGEST_WORD) {
-            (false, _) => (format!("{name} stay solid"), x - 10.0, "end"),
-            (true, false) => (format!("{name} first"), x + 10.0, "start"),
-            (true, true) => (format!("{name} first"), WIDTH - 8.0, "end"),
+            (false, _) => (format!("{name} stay solid"), x - 10.0, Anchor::End),
+            (true, false) => (format!("{name} first"), x + 10.0, Anchor::Start),
+            (true, true) => (format!("{name} first"), WIDTH - 8.0, Anchor::End),
         };
-        Word { x: n(x), y: n(y), text, anchor }
+        let (x, y) = labels.place(Wanted { text: &text, at: (x, y), high: LETTERS, anchor, gives_way: 4 })?;
+        Some(Word { x: n(x), y: n(y), text, anchor: anchor.svg() })
     };
-    long.map(word).collect()
+    long.filter_map(word).collect()
 }
 
 #[cfg(test)]
@@ -262,8 +271,8 @@ mod tests {
         let candidate = |k: usize| {
             let (set, flow) = (k % 6, k / 6);
             let release_s = (set > 0).then_some(110.0 - 20.0 * set as f64);
-            let harm = (set == 5 && flow == 2).then_some((5.0, 0));
-            Candidate { release_s, harm, last_joint: 0 }
+            let damage = (set == 5 && flow == 2).then_some((5.0, 0));
+            WindowPoint { release_s, damage, last_joint: 0 }
         };
         ProcessWindow {
             sets: (0..6).map(|k| Temperature::celsius(300.0 + 20.0 * k as f64)).collect(),
@@ -276,7 +285,11 @@ mod tests {
     fn drawn(rechecked: &[Recheck]) -> WindowMap {
         let air = planned().0.settings.air.expect("the demo heats with air");
         let air = HotAir { set: Temperature::celsius(340.0), flow: Flow::litres_per_minute(60.0), ..air };
-        window_map((&map(), rechecked), (&power_board(), &gull(), &air), Scale::Celsius)
+        window_map(
+            (&map(), rechecked),
+            &WindowOf { board: &power_board(), station: &gull(), air: &air },
+            Scale::Celsius,
+        )
     }
 
     #[test]
@@ -285,7 +298,7 @@ mod tests {
         let classes = |class: &str| map.cells.iter().filter(|c| c.class == class).count();
         assert_eq!((classes("cool"), classes("hurts"), classes("w4")), (3, 1, 3));
         assert_eq!(map.at, (2, 1));
-        assert!(map.spoken.contains("14 of 18 settings work; this one works"), "{}", map.spoken);
+        assert!(map.description.contains("14 of 18 settings work; this one works"), "{}", map.description);
     }
 
     #[test]
@@ -298,7 +311,7 @@ mod tests {
     #[test]
     fn a_recheck_is_ticked_where_it_agrees_and_crossed_where_not() {
         let check = |at, outcome| Recheck { at, outcome, release_s: None };
-        let checks = [check((1, 2), Outcome::Works), check((1, 3), Outcome::Hurts)];
+        let checks = [check((1, 2), WindowCell::Works), check((1, 3), WindowCell::Hurts)];
         let marks: Vec<String> = drawn(&checks).checks.iter().map(|word| word.text.clone()).collect();
         assert_eq!(marks, ["✓", "✕"]);
     }

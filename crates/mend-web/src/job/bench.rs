@@ -1,24 +1,24 @@
 //! A bench run: its stored steps, what happened in it, and where that leads.
 
 use mend_core::board::{Board, groups};
-use mend_core::planning::bench_run::{BenchRun, Event, Happening, Phase};
+use mend_core::planning::bench_run::{BenchRun, Event, Happening, RunPhase};
 use mend_core::planning::ledger::Ledger;
-use mend_core::planning::sequence::{Duty, Step};
-use mend_core::solder::Charge;
-use mend_formats::means::MeansFile;
+use mend_core::planning::sequence::step::{Duty, Step};
+use mend_core::solder::JointComposition;
+use mend_formats::equipment::EquipmentFile;
 use mend_store::{EventRow, Moment, PlanRow, Read, RunRow, StoreError};
 
 use super::Planned;
 
 /// A bench run that has begun.
 #[derive(Debug, Clone)]
-pub(crate) struct Bench {
+pub(crate) struct BenchRunView {
     pub(crate) run: RunRow,
     pub(crate) planned: Planned,
     pub(crate) steps: Vec<Step>,
     pub(crate) events: Vec<EventRow>,
     pub(crate) state: BenchRun,
-    pub(crate) charge: Charge,
+    pub(crate) composition: JointComposition,
     pub(crate) ledger: Ledger,
 }
 
@@ -36,26 +36,26 @@ impl KeptRun {
     }
 }
 
-impl Bench {
+impl BenchRunView {
     /// The run as it is understood, or why it can't be.
-    pub(super) fn of((board, means): (&Board, &MeansFile), kept: KeptRun) -> Result<Self, String> {
+    pub(super) fn of((board, equipment): (&Board, &EquipmentFile), kept: KeptRun) -> Result<Self, String> {
         let KeptRun { run, plan, events } = kept;
         let plan = plan.ok_or("the plan that it follows is gone")?;
         let planned = Planned::kept(plan).ok_or("the plan that it follows is not of our format")?;
-        let charge = planned.inputs.charge().map_err(|findings| findings[0].message.clone())?;
+        let composition = planned.inputs.composition().map_err(|findings| findings[0].message.clone())?;
         let steps = match &run.steps {
             Some(steps) => serde_json::from_str(steps).map_err(|error| format!("its steps: {error}"))?,
             // Opened by an older version, which wrote them anew each time.
-            None => planned.steps((board, means), &charge),
+            None => planned.steps((board, equipment), &composition),
         };
         let mut bench = Self {
             state: BenchRun::after(&steps, &[]),
-            ledger: Ledger::after(&charge, &groups(board), &[]),
+            ledger: Ledger::after(&composition, &groups(board), &[]),
             run,
             planned,
             steps,
             events,
-            charge,
+            composition,
         };
         bench.fold(board);
         Ok(bench)
@@ -69,7 +69,7 @@ impl Bench {
         };
         let events: Vec<Event> = self.events.iter().filter_map(known).collect();
         self.state = BenchRun::after(&self.steps, &events);
-        self.ledger = Ledger::after(&self.charge, &groups(board), &self.state.entries);
+        self.ledger = Ledger::after(&self.composition, &groups(board), &self.state.entries);
     }
 
     /// Is the next step closed until the ledger is within limits?
@@ -86,8 +86,8 @@ impl Bench {
     /// How long the present phase has lasted, ms: by the clock that nobody sets.
     pub(crate) fn phase_ms(&self, now: &Moment) -> i64 {
         let since = match self.state.phase {
-            Phase::Ready => return 0,
-            Phase::Running { since_ms } | Phase::Moved { since_ms, .. } => since_ms,
+            RunPhase::Ready => return 0,
+            RunPhase::Running { since_ms } | RunPhase::Moved { since_ms, .. } => since_ms,
         };
         (self.run.elapsed(self.events.last(), now) - since).max(0)
     }

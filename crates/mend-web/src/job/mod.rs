@@ -10,13 +10,15 @@ mod summary;
 use std::collections::BTreeMap;
 
 use mend_core::board::Board;
-use mend_core::inspection::{Mark, Verdict, Walked, verdict};
+use mend_core::inspection::{PinMark, Verdict, Walked, verdict};
 use mend_core::planning::plan::Plan;
-use mend_core::planning::sequence::{Script, Step, sequence};
-use mend_core::shop::{Facts, Field, PinState, RunState};
-use mend_core::solder::Charge;
-use mend_formats::charge::ChargeFile;
-use mend_formats::means::MeansFile;
+use mend_core::planning::sequence::script::Script;
+use mend_core::planning::sequence::sequence;
+use mend_core::planning::sequence::step::Step;
+use mend_core::shop::{Facts, IntakeField, PinState, RunState};
+use mend_core::solder::JointComposition;
+use mend_formats::composition::CompositionEntry;
+use mend_formats::equipment::EquipmentFile;
 use mend_formats::shop::PlanInputs;
 use mend_formats::{plan, shop};
 use mend_store::{JobRow, LogRow, PlanRow, Read, StoreError, Write};
@@ -24,8 +26,8 @@ use mend_store::{JobRow, LogRow, PlanRow, Read, StoreError, Write};
 use crate::App;
 use crate::draw::agreement::Release;
 use crate::refusal::Refusal;
-pub(crate) use bench::Bench;
-use kept::Kept;
+pub(crate) use bench::BenchRunView;
+use kept::StoredJob;
 pub(crate) use kept::means_or_usual;
 pub(crate) use summary::{Summary, index_row};
 
@@ -56,13 +58,13 @@ pub(crate) struct Job {
     /// What the heat plan is set to, as it was entered.
     pub(crate) entered: Option<PlanInputs>,
     /// What the joints hold, as it was entered or as the plan had it.
-    pub(crate) charge: Option<ChargeFile>,
-    pub(crate) bench: Option<Bench>,
+    pub(crate) composition: Option<CompositionEntry>,
+    pub(crate) bench: Option<BenchRunView>,
     /// Is there a bench run, readable or not?
     pub(crate) has_run: bool,
     pub(crate) pins: BTreeMap<String, String>,
     /// What the shop has and can.
-    pub(crate) means: MeansFile,
+    pub(crate) equipment: EquipmentFile,
     /// What handing over and reopening left on record.
     pub(crate) log: Vec<LogRow>,
     /// What is there and can't be read.
@@ -76,10 +78,14 @@ impl Planned {
     }
 
     /// The steps at the bench.
-    pub(crate) fn steps(&self, (board, means): (&Board, &MeansFile), charge: &Charge) -> Vec<Step> {
+    pub(crate) fn steps(
+        &self,
+        (board, equipment): (&Board, &EquipmentFile),
+        composition: &JointComposition,
+    ) -> Vec<Step> {
         let choice = self.inputs.method.as_ref();
-        let (must_live, sucker) = (self.inputs.must_live, means.sucker);
-        sequence(&Script { choice, must_live, sucker, ..Script::plain(board, &self.plan, charge) })
+        let (keep_intact, sucker) = (self.inputs.keep_intact, equipment.sucker);
+        sequence(&Script { choice, keep_intact, sucker, ..Script::plain(board, &self.plan, composition) })
     }
 
     /// Whatever engine made it: a run keeps the plan that it was begun with.
@@ -96,7 +102,7 @@ impl Job {
 
     /// One job, read and understood on the store's own thread.
     pub(crate) fn read(read: Read<'_>, id: i64) -> Result<Option<Self>, StoreError> {
-        Ok(read.job(id)?.map(|row| Kept::read(read, row)).transpose()?.map(Kept::understood))
+        Ok(read.job(id)?.map(|row| StoredJob::read(read, row)).transpose()?.map(StoredJob::understood))
     }
 
     /// Puts the job as it is now into the lists. For the transaction that has changed it.
@@ -138,14 +144,14 @@ impl Job {
     }
 
     /// What the joints hold: as entered, else as guessed with nothing fed.
-    pub(crate) fn charge_file(&self) -> ChargeFile {
-        self.charge.clone().unwrap_or_default()
+    pub(crate) fn composition_entry(&self) -> CompositionEntry {
+        self.composition.clone().unwrap_or_default()
     }
 
     /// What it is to be planned from: as entered, else as planned, for what the joints hold now.
     pub(crate) fn inputs(&self) -> Option<PlanInputs> {
         let set = self.entered.as_ref().or(self.planned.as_ref().map(|p| &p.inputs))?;
-        Some(set.clone().with(&self.charge_file()))
+        Some(set.clone().with(&self.composition_entry()))
     }
 
     /// The plan, if it is for what is set and what the joints hold now.
@@ -155,7 +161,7 @@ impl Job {
     }
 
     /// The run, or a refusal.
-    pub(crate) fn bench(&self) -> Result<&Bench, Refusal> {
+    pub(crate) fn bench(&self) -> Result<&BenchRunView, Refusal> {
         self.bench.as_ref().ok_or(Refusal::NotYet("This job has no bench run yet"))
     }
 
@@ -174,7 +180,7 @@ impl Job {
         let walked = |j: &mend_core::board::Joint| Walked {
             name: j.name.clone(),
             hidden: j.hidden,
-            mark: self.pins.get(&j.name).and_then(|mark| Mark::named(mark)),
+            mark: self.pins.get(&j.name).and_then(|mark| PinMark::named(mark)),
         };
         joints.filter(|j| j.is_pin()).map(walked).collect()
     }
@@ -187,7 +193,7 @@ impl Job {
 
     /// Where it stands; when it is due is for whoever knows the day.
     pub(crate) fn facts(&self) -> Facts {
-        let missing = Field::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();
+        let missing = IntakeField::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();
         let run = match &self.bench {
             None => RunState::NotStarted,
             Some(bench) if bench.is_done() => RunState::Done,
@@ -202,7 +208,7 @@ impl Job {
         Facts {
             intake_missing: missing,
             board: self.board.is_some(),
-            alloy: self.charge.is_some(),
+            alloy: self.composition.is_some(),
             method: self.inputs().is_some_and(|inputs| inputs.method.is_some()),
             window: self.current_plan().map(|p| p.plan.window),
             run,

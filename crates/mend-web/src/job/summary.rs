@@ -1,7 +1,7 @@
 //! What lists show of a job: kept in columns by the transaction that changes the job, so that no list reads the job itself.
 
 use jiff::civil::Date;
-use mend_core::planning::plan::Window;
+use mend_core::planning::plan::WindowState;
 use mend_core::shop::{Facts, PinState, RunState, Stop};
 use mend_store::{IndexRow, ReleaseRow};
 use serde::{Deserialize, Serialize};
@@ -81,7 +81,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
     match stop {
         Stop::Intake if facts.intake_missing > 0 => format!("{} to fill in", facts.intake_missing),
         Stop::Intake => match job.intake("price") {
-            "" => "taken in".to_owned(),
+            "" => "received".to_owned(),
             price => price.to_owned(),
         },
         Stop::Board => {
@@ -96,23 +96,23 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         Stop::Heat => heat_figure(job),
         Stop::Run => run_figure(job, facts),
         Stop::Pins => pins_figure(job, facts),
-        Stop::Handover if facts.handed_over => "given back".to_owned(),
+        Stop::Handover if facts.handed_over => "handed over".to_owned(),
         Stop::Handover => "not yet".to_owned(),
     }
 }
 
 /// What is in the joints, and fed.
 fn alloy_figure(job: &Job) -> String {
-    let Some(charge) = &job.charge else { return "not looked at".to_owned() };
-    match charge.feed.as_ref().filter(|feed| feed.is_used()) {
+    let Some(composition) = &job.composition else { return "not looked at".to_owned() };
+    match composition.feed.as_ref().filter(|feed| feed.is_used()) {
         Some(feed) => format!("fed {:.0} %", feed.share * 100.0),
-        None => charge.factory().to_owned(),
+        None => composition.factory().to_owned(),
     }
 }
 
 fn heat_figure(job: &Job) -> String {
     let Some(planned) = job.current_plan() else { return "no plan".to_owned() };
-    let window: Window = planned.plan.window;
+    let window: WindowState = planned.plan.window;
     let window = window_word(window);
     planned.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, about {t:.0} s"))
 }

@@ -13,9 +13,9 @@ use mend_core::units::{Scale, TempDelta, Temperature};
 use serde::Deserialize;
 
 use super::Frame;
-use super::jobs::alloy_said::banded;
+use super::jobs::alloy_view::banded;
 use crate::App;
-use crate::draw::melt_picture::{MeltPicture, Scene, melt_picture};
+use crate::draw::melt_picture::{MeltDiagram, MeltPicture, melt_picture};
 use crate::extract::Query;
 use crate::visitor::Visitor;
 
@@ -25,7 +25,7 @@ pub(crate) fn routes() -> Router<App> {
 
 /// What is asked.
 #[derive(Deserialize)]
-pub(crate) struct Asked {
+pub(crate) struct MixQuery {
     #[serde(default = "first_metal")]
     a: String,
     #[serde(default = "second_metal")]
@@ -45,7 +45,7 @@ fn first_share() -> String {
 }
 
 /// What the desk says.
-struct Said {
+struct MixView {
     works: String,
     made: String,
     liquidus: String,
@@ -64,18 +64,18 @@ struct Said {
 struct AlloysPage {
     frame: Frame,
     alloys: Vec<&'static str>,
-    asked: Asked,
-    said: Result<Said, Vec<Finding>>,
+    asked: MixQuery,
+    view: Result<MixView, Vec<Finding>>,
 }
 
-async fn show(visitor: Visitor, Query(asked): Query<Asked>) -> Response {
-    let said = mix(&asked).map(|(first, mix)| said((&asked.a, &first), &mix, visitor.scale));
-    let status = if said.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
+async fn show(visitor: Visitor, Query(asked): Query<MixQuery>) -> Response {
+    let view = mix(&asked).map(|(first, mix)| view((&asked.a, &first), &mix, visitor.scale));
+    let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let frame = Frame::new("Alloys", visitor.scale, "alloys", "/alloys".to_owned());
-    (status, AlloysPage { frame, alloys: ALLOYS.iter().map(|a| a.name).collect(), asked, said }).into_response()
+    (status, AlloysPage { frame, alloys: ALLOYS.iter().map(|a| a.name).collect(), asked, view }).into_response()
 }
 
-fn mix(asked: &Asked) -> Result<(Composition, Composition), Vec<Finding>> {
+fn mix(asked: &MixQuery) -> Result<(Composition, Composition), Vec<Finding>> {
     let first = Metal::read("a", &asked.a)?.composition;
     if asked.b.trim().is_empty() {
         return Ok((first, first));
@@ -89,7 +89,7 @@ fn mix(asked: &Asked) -> Result<(Composition, Composition), Vec<Finding>> {
     Ok((first, Composition::mixed(&[(first, 100.0 - share), (second, share)]).unwrap_or(first)))
 }
 
-fn said((name, first): (&str, &Composition), mix: &Composition, scale: Scale) -> Said {
+fn view((name, first): (&str, &Composition), mix: &Composition, scale: Scale) -> MixView {
     let (curve, plain) = (melt_curve(mix), melt_curve(first));
     let at = |t: Option<Temperature>, spread: TempDelta| {
         let target = t.map(|melted| MeltTarget { solidus: melted, melted, spread });
@@ -97,16 +97,16 @@ fn said((name, first): (&str, &Composition), mix: &Composition, scale: Scale) ->
     };
     let MeltCurve { band, .. } = curve;
     let end = curve.scheil_end;
-    let scene = Scene {
+    let scene = MeltDiagram {
         mix: &curve,
         factory: (mix != first).then_some((name, &plain)),
         works: curve.t98.map(|t| (t, band.liquidus)),
         joints: None,
         scale,
     };
-    Said {
+    MixView {
         works: at(curve.t98, band.liquidus),
-        made: mix.in_words(),
+        made: mix.summary(),
         liquidus: at(curve.liquidus, band.liquidus),
         solidus: at(curve.solidus, band.freezing),
         last: at(end.map(|end| end.at), band.freezing),

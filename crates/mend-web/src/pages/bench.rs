@@ -23,7 +23,7 @@ pub(crate) fn routes() -> Router<App> {
 }
 
 /// A job on the bench.
-pub(crate) struct Card {
+pub(crate) struct JobCard {
     pub(crate) head: JobHead,
     /// The next step, as an order to oneself.
     pub(crate) call: String,
@@ -37,7 +37,7 @@ pub(crate) struct Card {
 /// Jobs of one kind.
 struct Group {
     title: &'static str,
-    cards: Vec<Card>,
+    cards: Vec<JobCard>,
 }
 
 /// A thing that a new shop does first.
@@ -53,7 +53,7 @@ struct FirstThing {
 #[template(path = "bench/bench.html")]
 struct BenchPage {
     frame: Frame,
-    first: Option<Card>,
+    first: Option<JobCard>,
     picture: Option<Arc<str>>,
     groups: Vec<Group>,
     today: String,
@@ -66,7 +66,7 @@ struct BenchPage {
 }
 
 /// What the page reads, in one go.
-struct Seen {
+struct ShopState {
     jobs: Vec<ListedJob>,
     finished: bool,
     stations: bool,
@@ -75,13 +75,13 @@ struct Seen {
     any_job: bool,
 }
 
-async fn look(app: &App) -> Result<Seen, Refusal> {
+async fn look(app: &App) -> Result<ShopState, Refusal> {
     app.reading(|read| {
-        Ok(Seen {
+        Ok(ShopState {
             jobs: read.open_jobs()?,
             finished: read.has_closed_jobs()?,
             stations: read.stations()?.iter().any(|station| station.retired_ms.is_none()),
-            equipment: read.means()?.is_some(),
+            equipment: read.equipment()?.is_some(),
             boards: read.has_boards()?,
             any_job: read.has_jobs()?,
         })
@@ -93,10 +93,10 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
     let (now, seen) = (app.now(), look(&app).await?);
     let first_things = first_things(&seen);
     let mut unread = Vec::new();
-    let mut cards: Vec<(Facts, Card)> = Vec::new();
+    let mut cards: Vec<(Facts, JobCard)> = Vec::new();
     for row in seen.jobs {
         match Summary::parse(&row.summary) {
-            Ok(summary) => cards.push((summary.facts(now.date()), Card::of(row.job_id, &summary, now.date()))),
+            Ok(summary) => cards.push((summary.facts(now.date()), JobCard::of(row.job_id, &summary, now.date()))),
             Err(_) => unread.push(row.job_id),
         }
     }
@@ -131,7 +131,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
 }
 
 /// What a new shop does first, until its first job is there.
-fn first_things(seen: &Seen) -> Vec<FirstThing> {
+fn first_things(seen: &ShopState) -> Vec<FirstThing> {
     if seen.any_job && seen.stations {
         return Vec::new();
     }
@@ -143,8 +143,8 @@ fn first_things(seen: &Seen) -> Vec<FirstThing> {
             "/equipment",
             seen.equipment,
         ),
-        ("Describe or import a board", "Its outline, the connector, and what stands near it.", "/boards", seen.boards),
-        ("Take in the first job", "From the customer's words to the handover sheet.", "/jobs", seen.any_job),
+        ("Draw or import a board", "Its outline, the connector, and what stands near it.", "/boards", seen.boards),
+        ("Make the first job", "From the customer's words to the handover sheet.", "/jobs", seen.any_job),
     ];
     let next = things.iter().position(|(.., done)| !done);
     let thing = |(k, (name, why, href, done)): (usize, (&'static str, &'static str, &'static str, bool))| FirstThing {
@@ -157,7 +157,7 @@ fn first_things(seen: &Seen) -> Vec<FirstThing> {
     things.into_iter().enumerate().map(thing).collect()
 }
 
-impl Card {
+impl JobCard {
     /// A job as a list has it.
     pub(crate) fn of(id: i64, summary: &Summary, today: Date) -> Self {
         let facts = summary.facts(today);

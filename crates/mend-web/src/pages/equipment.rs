@@ -11,9 +11,9 @@ use axum::response::{IntoResponse, Response};
 use axum::routing::get;
 use mend_core::finding::Finding;
 use mend_core::materials::ALLOYS;
-use mend_core::method::means::{Level, Sucker};
+use mend_core::method::equipment::{SkillLevel, Sucker};
 use mend_core::method::usual::SHIELDS;
-use mend_formats::means::{FORMAT, MeansFile, write};
+use mend_formats::equipment::{EquipmentFile, FORMAT, write};
 
 use super::Frame;
 use crate::App;
@@ -36,7 +36,7 @@ pub(crate) struct MeansView {
     pub(crate) shields: Vec<Option_>,
     pub(crate) tips: String,
     pub(crate) alloys: String,
-    pub(crate) plate: bool,
+    pub(crate) preheater: bool,
     pub(crate) wire: bool,
     pub(crate) names: Vec<&'static str>,
 }
@@ -65,7 +65,7 @@ impl KeptNote {
 #[template(path = "shop/equipment.html")]
 struct EquipmentPage {
     frame: Frame,
-    means: MeansView,
+    equipment: MeansView,
 }
 
 pub(crate) fn routes() -> Router<App> {
@@ -73,14 +73,15 @@ pub(crate) fn routes() -> Router<App> {
 }
 
 async fn show(State(app): State<App>, visitor: Visitor) -> Result<EquipmentPage, Refusal> {
-    let file = crate::planner::means(&app).await?;
+    let file = crate::planner::equipment(&app).await?;
     let frame = Frame::new("Equipment and skill", visitor.scale, "shop", "/equipment".to_owned());
-    Ok(EquipmentPage { frame, means: MeansView::of(&file) })
+    Ok(EquipmentPage { frame, equipment: MeansView::of(&file) })
 }
 
 impl MeansView {
-    pub(crate) fn of(file: &MeansFile) -> Self {
-        let levels = Level::ALL.map(|level| Option_ { key: word(&level), name: level.name(), is: level == file.level });
+    pub(crate) fn of(file: &EquipmentFile) -> Self {
+        let levels =
+            SkillLevel::ALL.map(|level| Option_ { key: word(&level), name: level.name(), is: level == file.level });
         let suckers = [(Sucker::None, "braid alone"), (Sucker::Pump, "spring pump"), (Sucker::Vacuum, "vacuum iron")];
         let suckers = suckers.map(|(s, name)| Option_ { key: word(&s), name, is: s == file.sucker });
         let shields = SHIELDS.map(|(key, name, _)| Option_ {
@@ -95,7 +96,7 @@ impl MeansView {
             shields: shields.into(),
             alloys: file.alloys.join(", "),
             tips,
-            plate: file.plate,
+            preheater: file.preheater,
             wire: file.wire,
             names: ALLOYS.iter().map(|alloy| alloy.name).collect(),
         }
@@ -103,9 +104,9 @@ impl MeansView {
 }
 
 /// In a line, beside what is weighed with it.
-pub(crate) fn summary(file: &MeansFile) -> String {
+pub(crate) fn summary(file: &EquipmentFile) -> String {
     let mut have = vec![format!("{} hands", file.level.name()), format!("{} tips", file.tips_mm.len())];
-    have.extend(file.plate.then(|| "plate".to_owned()));
+    have.extend(file.preheater.then(|| "preheater".to_owned()));
     have.extend(
         (file.sucker != Sucker::None).then(|| format!("{} iron", word(&file.sucker)).replace("pump iron", "pump")),
     );
@@ -116,11 +117,11 @@ pub(crate) fn summary(file: &MeansFile) -> String {
 }
 
 /// Reads the form; everything that can't be read is objected to by its name, with what was typed.
-fn read(sent: &[(String, String)]) -> Result<MeansFile, Vec<Finding>> {
+fn read(sent: &[(String, String)]) -> Result<EquipmentFile, Vec<Finding>> {
     let get = |name: &str| sent.iter().find(|(field, _)| field == name).map_or("", |(_, value)| value.as_str());
     let mut bad = Vec::new();
-    let usual = MeansFile::default();
-    let level = Level::ALL.into_iter().find(|level| word(level) == get("level")).unwrap_or(usual.level);
+    let usual = EquipmentFile::default();
+    let level = SkillLevel::ALL.into_iter().find(|level| word(level) == get("level")).unwrap_or(usual.level);
     let suckers = [Sucker::None, Sucker::Pump, Sucker::Vacuum];
     let sucker = suckers.into_iter().find(|s| word(s) == get("sucker")).unwrap_or(usual.sucker);
     let listed = |text: &str| {
@@ -132,12 +133,12 @@ fn read(sent: &[(String, String)]) -> Result<MeansFile, Vec<Finding>> {
     let alloys =
         listed(get("alloys")).into_iter().filter(|name| !name.is_empty() && seen.insert(name.clone())).collect();
     let shields = sent.iter().filter(|(field, _)| field == "shield").map(|(_, key)| key.clone()).collect();
-    let (plate, wire) = (!get("plate").is_empty(), !get("wire").is_empty());
-    let file = MeansFile { format: FORMAT.to_owned(), level, tips_mm, plate, sucker, wire, shields, alloys };
+    let (preheater, wire) = (!get("preheater").is_empty(), !get("wire").is_empty());
+    let file = EquipmentFile { format: FORMAT.to_owned(), level, tips_mm, preheater, sucker, wire, shields, alloys };
     if !bad.is_empty() {
         return Err(bad);
     }
-    file.means()?;
+    file.equipment()?;
     Ok(file)
 }
 
@@ -149,7 +150,7 @@ async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -
         }
     };
     let (text, now) = (write(&file)?, app.now_ms());
-    app.writing(move |w| w.set_means(&text, now)).await?;
+    app.writing(move |w| w.set_equipment(&text, now)).await?;
     Ok(KeptNote::kept(&app))
 }
 
@@ -165,13 +166,16 @@ mod tests {
             ("level", "practised"),
             ("sucker", "vacuum"),
             ("tips", "1, 2.5; 4"),
-            ("plate", "yes"),
+            ("preheater", "yes"),
             ("shield", "foil-tent"),
         ];
         let mut all = sent(&typed);
         all.extend(sent(&[("alloys", "SAC305, Sn63Pb37, SAC305")]));
         let file = read(&all).expect("can be read");
-        assert_eq!((file.level, file.sucker, file.plate, file.wire), (Level::Practised, Sucker::Vacuum, true, false));
+        assert_eq!(
+            (file.level, file.sucker, file.preheater, file.wire),
+            (SkillLevel::Practised, Sucker::Vacuum, true, false)
+        );
         assert_eq!((file.tips_mm.as_slice(), file.alloys.len()), (&[1.0, 2.5, 4.0][..], 2));
         assert_eq!(MeansView::of(&file).tips, "1, 2.5, 4");
         let findings = read(&sent(&[("tips", "wide"), ("alloys", "")])).expect_err("no number");

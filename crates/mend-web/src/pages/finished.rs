@@ -1,4 +1,4 @@
-//! Jobs that have been given back: searched, a page at a time.
+//! Jobs that have been handed over: searched, a page at a time.
 
 use askama::Template;
 use askama_web::WebTemplate;
@@ -20,7 +20,7 @@ const LONGEST: usize = 80;
 
 /// What is looked for, and from which job downwards.
 #[derive(Deserialize)]
-pub(crate) struct Asked {
+pub(crate) struct JobsQuery {
     #[serde(default)]
     q: String,
     #[serde(default)]
@@ -28,7 +28,7 @@ pub(crate) struct Asked {
 }
 
 /// A job in the list.
-struct Row {
+struct FinishedRow {
     id: i64,
     device: String,
     customer: String,
@@ -36,7 +36,7 @@ struct Row {
     /// How its bench run ended.
     run: String,
     href: String,
-    /// Given back, or still in the shop: a search finds both.
+    /// Handed over, or still in the shop: a search finds both.
     stands: &'static str,
 }
 
@@ -45,7 +45,7 @@ struct Row {
 pub(crate) struct FinishedPage {
     frame: Frame,
     q: String,
-    rows: Vec<Row>,
+    rows: Vec<FinishedRow>,
     /// Jobs whose row can't be read.
     unread: Vec<i64>,
     /// The last job here, where there are more.
@@ -56,7 +56,7 @@ pub(crate) struct FinishedPage {
 pub(crate) async fn show(
     State(app): State<App>,
     visitor: Visitor,
-    Query(asked): Query<Asked>,
+    Query(asked): Query<JobsQuery>,
 ) -> Result<FinishedPage, Refusal> {
     let q: String = asked.q.trim().chars().take(LONGEST).collect();
     let (words, from) = (q.clone(), asked.before.unwrap_or(i64::MAX));
@@ -71,15 +71,15 @@ pub(crate) async fn show(
     let (mut rows, mut unread) = (Vec::new(), Vec::new());
     for row in &listed {
         match Summary::parse(&row.summary) {
-            Ok(summary) => rows.push(Row::of(row.job_id, &summary, app.now().date())),
+            Ok(summary) => rows.push(FinishedRow::of(row.job_id, &summary, app.now().date())),
             Err(_) => unread.push(row.job_id),
         }
     }
-    let frame = Frame::new("Jobs given back", visitor.scale, "bench", "/jobs".to_owned());
+    let frame = Frame::new("Finished jobs", visitor.scale, "bench", "/jobs".to_owned());
     Ok(FinishedPage { frame, q, rows, unread, before, is_first: asked.before.is_none() })
 }
 
-impl Row {
+impl FinishedRow {
     fn of(id: i64, summary: &Summary, today: jiff::civil::Date) -> Self {
         let closed = summary.facts(today).handed_over;
         let run = Stop::ALL.iter().position(|stop| *stop == Stop::Run);
@@ -90,7 +90,7 @@ impl Row {
             connector: summary.connector.clone(),
             run: run.and_then(|k| summary.figures.get(k)).cloned().unwrap_or_default(),
             href: if closed { format!("/jobs/{id}/handover") } else { format!("/jobs/{id}") },
-            stands: if closed { "given back" } else { "in the shop" },
+            stands: if closed { "handed over" } else { "in the shop" },
         }
     }
 }

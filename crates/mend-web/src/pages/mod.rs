@@ -5,6 +5,7 @@ pub(crate) mod bench;
 pub(crate) mod boards;
 pub(crate) mod equipment;
 pub(crate) mod finished;
+pub(crate) mod help;
 pub(crate) mod jobs;
 pub(crate) mod number;
 pub(crate) mod scale;
@@ -12,7 +13,7 @@ pub(crate) mod settings;
 pub(crate) mod stations;
 
 use jiff::civil::Date;
-use mend_core::planning::plan::Window;
+use mend_core::planning::plan::WindowState;
 use mend_core::shop::{self, Stop, StopState};
 use mend_core::units::Scale;
 
@@ -104,7 +105,7 @@ impl JobHead {
             id,
             device: summary.device.clone(),
             customer: summary.customer.clone(),
-            due: if facts.handed_over { "given back".to_owned() } else { due_in_words(facts.due_in_days) },
+            due: if facts.handed_over { "handed over".to_owned() } else { due_in_words(facts.due_in_days) },
             late: facts.due_in_days.is_some_and(|days| days < 0) && !facts.handed_over,
             closed: facts.handed_over,
             stops: Stop::ALL.into_iter().zip(&summary.figures).map(stop).collect(),
@@ -114,11 +115,11 @@ impl JobHead {
 }
 
 /// A window in a word.
-pub(crate) fn window_word(window: Window) -> &'static str {
+pub(crate) fn window_word(window: WindowState) -> &'static str {
     match window {
-        Window::Open => "open",
-        Window::Tight => "tight",
-        Window::Closed => "closed",
+        WindowState::Open => "open",
+        WindowState::Tight => "tight",
+        WindowState::Closed => "closed",
     }
 }
 

@@ -16,13 +16,13 @@ pub(crate) fn routes() -> Router<App> {
 }
 
 #[derive(Deserialize)]
-struct Choice {
+struct ScaleForm {
     scale: String,
     #[serde(default)]
     back: String,
 }
 
-async fn switch(jar: CookieJar, Form(choice): Form<Choice>) -> (CookieJar, Redirect) {
+async fn switch(jar: CookieJar, Form(choice): Form<ScaleForm>) -> (CookieJar, Redirect) {
     let scale = if choice.scale == "F" { "F" } else { "C" };
     let cookie = Cookie::build((SCALE_COOKIE, scale)).path("/").same_site(SameSite::Lax).permanent().http_only(true);
     (jar.add(cookie.build()), Redirect::to(if is_own_path(&choice.back) { &choice.back } else { "/" }))

@@ -2,9 +2,9 @@
 
 use mend_core::finding::Finding;
 use mend_core::planning::bench_run::Happening;
-use mend_core::planning::sequence::Step;
-use mend_formats::charge::ChargeFile;
-use mend_formats::{board, connector, draft, means, plan, shop, shop_settings, station};
+use mend_core::planning::sequence::step::Step;
+use mend_formats::composition::CompositionEntry;
+use mend_formats::{board, connector, draft, equipment, plan, shop, shop_settings, station};
 use mend_store::{Read, StoreError};
 
 use super::CannotOpen;
@@ -50,7 +50,7 @@ fn library(read: Read<'_>) -> Result<Vec<String>, StoreError> {
         notes.want(&format!("connector {} “{}”", row.id, row.name), connector::parse(row.file.as_bytes()));
     }
     for row in read.all_boards()? {
-        let name = format!("board {} “{}”, version {}", row.id, row.name, row.version);
+        let name = format!("board {} “{}”, revision {}", row.id, row.name, row.version);
         notes.want(&name, board::parse(row.file.as_bytes()));
         if let Some(text) = row.draft {
             notes.want(&format!("the draft of {name}"), draft::parse(text.as_bytes()));
@@ -59,8 +59,8 @@ fn library(read: Read<'_>) -> Result<Vec<String>, StoreError> {
     for row in read.drafts()? {
         notes.want(&format!("draft {}", row.id), draft::parse(row.draft.as_bytes()));
     }
-    if let Some(file) = read.means()? {
-        notes.want("equipment and skill", means::parse(file.as_bytes()));
+    if let Some(file) = read.equipment()? {
+        notes.want("equipment and skill", equipment::parse(file.as_bytes()));
     }
     if let Some(file) = read.shop()? {
         notes.want("shop settings", shop_settings::parse(file.as_bytes()));
@@ -71,8 +71,8 @@ fn library(read: Read<'_>) -> Result<Vec<String>, StoreError> {
 fn job(read: Read<'_>, id: i64) -> Result<Vec<String>, StoreError> {
     let mut notes = Notes(Vec::new());
     let of = |what: &str| format!("{what} of job {id}");
-    if let Some(text) = read.charge(id)? {
-        notes.hold(&of("the solder"), ChargeFile::parse(&text).is_some());
+    if let Some(text) = read.composition(id)? {
+        notes.hold(&of("the solder"), CompositionEntry::parse(&text).is_some());
     }
     if let Some(text) = read.settings(id)? {
         notes.hold(&of("the heat settings"), shop::read_inputs(&text).is_some());

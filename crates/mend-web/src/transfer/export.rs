@@ -19,7 +19,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
     let mut list = Export {
         format: FORMAT.to_owned(),
         shop: None,
-        means: None,
+        equipment: None,
         stations: Vec::new(),
         connectors: Vec::new(),
         photos: Vec::new(),
@@ -27,9 +27,9 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         drafts: Vec::new(),
         jobs: Vec::new(),
     };
-    let (shop, means) = read(app, |r| Ok((r.shop()?, r.means()?))).await?;
+    let (shop, equipment) = read(app, |r| Ok((r.shop()?, r.equipment()?))).await?;
     list.shop = shop.map(|text| out.put("shop.json", text.as_bytes())).transpose()?;
-    list.means = means.map(|text| out.put("means.json", text.as_bytes())).transpose()?;
+    list.equipment = equipment.map(|text| out.put("means.json", text.as_bytes())).transpose()?;
     stations(app, &mut out, &mut list).await?;
     let connectors = read(app, |r| r.connectors()).await?;
     for (k, row) in connectors.iter().enumerate() {
@@ -45,7 +45,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         let text = text.ok_or_else(|| failed(&format!("job {id}"), "can't be written: see urgent-mend check"))?;
         list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
     }
-    drafts(app, &mut out, (&mut list, &photos, &numbers)).await?;
+    drafts(app, (&mut out, &mut list), (&photos, &numbers)).await?;
     let text = format::write(&list).map_err(|error| failed(FILE, &error.to_string()))?;
     out.put(FILE, text.as_bytes())?;
     Ok(out.count)
@@ -88,10 +88,10 @@ async fn stations(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<(),
 }
 
 /// Where each photograph of the store stands in the list, from 1.
-type Places = BTreeMap<i64, i64>;
+type NumberedFiles = BTreeMap<i64, i64>;
 
-async fn photos(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<Places, CannotOpen> {
-    let mut places = Places::new();
+async fn photos(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<NumberedFiles, CannotOpen> {
+    let mut places = NumberedFiles::new();
     for PhotoRow { id, size: size_px } in read(app, |r| r.photos()).await? {
         let Some(jpeg) = read(app, move |r| r.photo(id)).await? else { continue };
         let place = list.photos.len() as i64 + 1;
@@ -103,7 +103,7 @@ async fn photos(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<Place
 }
 
 /// A draft's text with its photographs named by their places; as it is where it can't be read.
-fn placed(text: &str, places: &Places) -> String {
+fn placed(text: &str, places: &NumberedFiles) -> String {
     let Ok(mut read) = draft::parse(text.as_bytes()) else { return text.to_owned() };
     for photo in &mut read.photos {
         photo.id = places.get(&photo.id).copied().unwrap_or(photo.id);
@@ -114,7 +114,7 @@ fn placed(text: &str, places: &Places) -> String {
 async fn boards(
     app: &App,
     out: &mut Out<'_>,
-    (list, places): (&mut Export, &Places),
+    (list, places): (&mut Export, &NumberedFiles),
 ) -> Result<BTreeMap<i64, BoardName>, CannotOpen> {
     let mut names = BTreeMap::new();
     for (k, row) in read(app, |r| r.all_boards()).await?.into_iter().enumerate() {
@@ -130,8 +130,8 @@ async fn boards(
 
 async fn drafts(
     app: &App,
-    out: &mut Out<'_>,
-    (list, places, jobs): (&mut Export, &Places, &[i64]),
+    (out, list): (&mut Out<'_>, &mut Export),
+    (places, jobs): (&NumberedFiles, &[i64]),
 ) -> Result<(), CannotOpen> {
     let rows = read(app, |r| {
         let rows = r.drafts()?.into_iter().rev();
@@ -180,7 +180,7 @@ fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Opt
         handed_over_ms: row.handed_over_ms,
         board: row.board_id.and_then(|id| boards.get(&id).cloned()),
         intake: row.intake,
-        charge: read.charge(id)?.as_deref().and_then(record::raw),
+        composition: read.composition(id)?.as_deref().and_then(record::raw),
         settings: read.settings(id)?.as_deref().and_then(record::raw),
         plans,
         variants,

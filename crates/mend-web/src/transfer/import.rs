@@ -5,7 +5,9 @@ use std::collections::BTreeMap;
 use mend_core::finding::Finding;
 use mend_formats::export::{BoardEntry, Export};
 use mend_formats::record::{self, BoardName, JobRecord};
-use mend_formats::{board, connector, draft, export as format, format_of, means, shop, shop_settings, station};
+use mend_formats::{
+    FileKind, board, connector, draft, equipment, export as format, file_kind, shop, shop_settings, station,
+};
 use mend_store::{EventRow, LogRow, Moment, NewBoard, NewDraft, NewMark, NewPhoto, NewPlan, NewRun, StoreError, Write};
 
 use super::CannotOpen;
@@ -20,20 +22,17 @@ pub struct Imported(pub String);
 
 /// Puts one file into the shop, whatever of our open formats it is of.
 pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Imported, CannotOpen> {
-    let format = format_of(bytes).unwrap_or_default();
-    let taken = match format.as_str() {
-        station::FORMAT => one_station(app, bytes).await,
-        board::FORMAT => one_board(app, bytes).await,
-        connector::FORMAT => one_connector(app, bytes).await,
-        means::FORMAT => one_means(app, bytes).await,
-        shop_settings::FORMAT => one_shop(app, bytes).await,
-        record::FORMAT => one_job(app, bytes).await,
-        shop::FORMAT => one_old_job(app, bytes).await,
-        _ => {
-            let known = "a station, board, connector, means, shop or job file of ours";
-            let what =
-                if format.is_empty() { "it names no format".to_owned() } else { format!("its format is {format}") };
-            Err(vec![Finding::blocking("import", "format", what).hint(known)].into())
+    let taken = match file_kind(bytes) {
+        Some(FileKind::Station) => one_station(app, bytes).await,
+        Some(FileKind::Board) => one_board(app, bytes).await,
+        Some(FileKind::Connector) => one_connector(app, bytes).await,
+        Some(FileKind::Equipment) => one_equipment(app, bytes).await,
+        Some(FileKind::ShopSettings) => one_shop(app, bytes).await,
+        Some(FileKind::JobRecord) => one_job(app, bytes).await,
+        Some(FileKind::DemoJob) => one_demo_job(app, bytes).await,
+        None => {
+            let known = "a station, board, connector, equipment, shop or job file of ours";
+            Err(vec![Finding::blocking("import", "format", "it names none that can be imported").hint(known)].into())
         }
     };
     taken.map(Imported).map_err(|refusal| CannotOpen::refusal(name, refusal))
@@ -63,7 +62,7 @@ async fn one_board(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
         w.add_version(model, &new, now)
     };
     Ok(match app.writing(write).await? {
-        Some(row) => format!("board “{name}”, version {}", row.version),
+        Some(row) => format!("board “{name}”, revision {}", row.version),
         None => format!("board “{name}” is there already"),
     })
 }
@@ -77,10 +76,10 @@ async fn one_connector(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     }
 }
 
-async fn one_means(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
-    means::parse(bytes)?;
+async fn one_equipment(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    equipment::parse(bytes)?;
     let (file, now) = (text(bytes)?, app.now_ms());
-    app.writing(move |w| w.set_means(&file, now)).await?;
+    app.writing(move |w| w.set_equipment(&file, now)).await?;
     Ok("equipment and skill".to_owned())
 }
 
@@ -102,7 +101,7 @@ async fn one_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
 }
 
 /// A job whose plan is computed as it is read.
-async fn one_old_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+async fn one_demo_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     let file = shop::parse(bytes)?;
     let device = file.intake.get("device").cloned().unwrap_or_default();
     let id = add_one_job(app, file).await?;
@@ -132,7 +131,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
     if jobs || any {
         return Err(CannotOpen::because(format::FILE, "a whole export goes into an empty shop: make one with init"));
     }
-    for name in list.shop.iter().chain(&list.means).chain(&list.connectors) {
+    for name in list.shop.iter().chain(&list.equipment).chain(&list.connectors) {
         import_file(app, (name, &load(name)?)).await?;
     }
     stations(app, &list, &load).await?;
@@ -149,7 +148,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
         let put = app.writing(move |w| put_job(w, (&record, &boards), now)).await.and_then(|done| done);
         jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
     }
-    drafts(app, (&list, &photos, &jobs), &load).await?;
+    drafts(app, &list, (&photos, &jobs), &load).await?;
     Ok(jobs.len())
 }
 
@@ -206,7 +205,7 @@ async fn whole_board(app: &App, (entry, photos): (&BoardEntry, &[i64]), load: Lo
     added.map(|row| row.id).ok_or_else(|| CannotOpen::because(&entry.file, "its name is taken"))
 }
 
-async fn drafts(app: &App, (list, photos, jobs): (&Export, &[i64], &[i64]), load: Load<'_>) -> Result<(), CannotOpen> {
+async fn drafts(app: &App, list: &Export, (photos, jobs): (&[i64], &[i64]), load: Load<'_>) -> Result<(), CannotOpen> {
     for entry in &list.drafts {
         let text = numbered(&entry.file, &load(&entry.file)?, photos)?;
         let job_id = entry.job.and_then(|k| jobs.get(k)).copied();
@@ -232,7 +231,7 @@ fn put_job(
     let named = record.board.iter().chain(record.plans.iter().map(|plan| &plan.board));
     for name in named {
         if !boards.contains_key(name) {
-            let what = format!("the shop has no board “{}”, version {}", name.model, name.version);
+            let what = format!("the shop has no board “{}”, revision {}", name.model, name.version);
             return Ok(Err(Refusal::field("board", what, "import the board first")));
         }
     }
@@ -243,7 +242,7 @@ fn put_job(
     if let Some(board) = record.board.as_ref().and_then(|name| boards.get(name)) {
         w.choose_board(id, *board)?;
     }
-    record.charge.as_ref().map(|raw| w.set_charge(id, raw.get(), now_ms)).transpose()?;
+    record.composition.as_ref().map(|raw| w.set_composition(id, raw.get(), now_ms)).transpose()?;
     record.settings.as_ref().map(|raw| w.set_settings(id, raw.get(), now_ms)).transpose()?;
     put_runs(w, id, (record, boards))?;
     for variant in &record.variants {

@@ -1,4 +1,4 @@
-//! A shop as files of the open formats: [`export`] writes all of it, [`import`] reads such files one by one or as a whole;
+//! A shop as files of the open formats: [`export`] writes all of it, `import` reads such files one by one or as a whole;
 //! [`check`] reads everything once.
 
 mod check;

@@ -1,76 +1,21 @@
 //! One act on a draft. It either gives the draft after it, or says what can't be and why; the draft before it stays.
 
-use serde::{Deserialize, Serialize};
-
-use super::{Draft, MOST_NEIGHBOURS, Photo, RULE, edit_photo, set};
-use crate::board::{Face, Outline, Point, Rect, Thing};
+use super::act::{Edit, Target};
+use super::field::FieldInput;
+use super::refusal::{no_part, refuse};
+use super::{Draft, MOST_COMPONENTS, Photo, edit_photo, set};
+use crate::board::{ComponentKind, Face, Outline, Point, Rect};
 use crate::finding::Finding;
 use crate::units::Scale;
-
-/// What an act is about.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Target {
-    /// Name, maker and rim.
-    Board,
-    /// Thickness and copper.
-    Stack,
-    /// What was seen of the copper.
-    Looked,
-    /// The part.
-    Part,
-    /// A size that the part was made from.
-    Size,
-    /// A neighbour, by its place in the list.
-    Neighbour(usize),
-    /// A photograph, by its number.
-    Photo(i64),
-}
-
-/// An act. Places are mm on the map, as they lie now.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(tag = "do", rename_all = "kebab-case", deny_unknown_fields)]
-pub enum Edit {
-    /// A field is typed or chosen.
-    Set { of: Target, field: String, value: String },
-    /// The rim, corner by corner.
-    Outline { corners: Vec<Point> },
-    /// A new neighbour is drawn.
-    Add { face: Face, round: bool, body: Rect, what: Thing },
-    /// A thing is moved.
-    Move { of: Target, dx: f64, dy: f64 },
-    /// A neighbour gets another size, about its middle.
-    Resize { of: Target, width: f64, depth: f64 },
-    /// A thing is taken away.
-    Remove { of: Target },
-    /// A neighbour is there again, a little beside.
-    Copy { of: Target },
-    /// The part is turned a quarter to the left.
-    Turn,
-    /// Two places of a photograph are so far apart: in mm as typed, or `part` for the width of the part's body.
-    Scale { id: i64, a: Point, b: Point, length: String },
-    /// The line between two places is level or upright.
-    Level { id: i64, a: Point, b: Point },
-    /// A photograph is turned to the left, degrees.
-    TurnPhoto { id: i64, degrees: f64 },
-    /// Left and right of a photograph are changed.
-    Mirror { id: i64 },
-    /// Places that will be found again on the other face.
-    Mark { points: Vec<Point> },
-    /// The same places, as a photograph shows them now, in the same order.
-    LineUp { id: i64, points: Vec<Point> },
-}
-
-pub(super) fn refuse(place: &str, message: impl Into<String>, hint: &str) -> Finding {
-    Finding::blocking(RULE, place, message).hint(hint)
-}
 
 impl Draft {
     /// The draft after an act. Temperatures in fields are of this scale.
     pub fn after(&self, edit: &Edit, scale: Scale) -> Result<Self, Finding> {
         let mut draft = self.clone();
         match edit {
-            Edit::Set { of, field, value } => set::set(&mut draft, *of, (field, value, scale))?,
+            Edit::Set { of, field, value } => {
+                set::set(&mut draft, *of, FieldInput { field, text: value, scale })?;
+            }
             Edit::Outline { corners } => draft.draw_outline(corners)?,
             Edit::Add { face, round, body, what } => draft.add((*face, *round), *body, *what)?,
             Edit::Move { of, dx, dy } => draft.shift(*of, (*dx, *dy))?,
@@ -86,9 +31,9 @@ impl Draft {
         Ok(draft)
     }
 
-    /// A neighbour by its place in the list.
-    pub fn neighbour(&mut self, k: usize) -> Result<&mut crate::board::Neighbour, Finding> {
-        self.neighbours.get_mut(k).ok_or_else(|| refuse("neighbour", "is not there any more", "choose it on the map"))
+    /// A component by its place in the list.
+    pub fn component(&mut self, k: usize) -> Result<&mut crate::board::Component, Finding> {
+        self.components.get_mut(k).ok_or_else(|| refuse("component", "is not there any more", "choose it on the map"))
     }
 
     /// A photograph by its number.
@@ -107,28 +52,28 @@ impl Draft {
         Ok(())
     }
 
-    fn add(&mut self, (face, round): (Face, bool), body: Rect, what: Thing) -> Result<(), Finding> {
-        if self.neighbours.len() >= MOST_NEIGHBOURS {
-            let message = format!("there are {MOST_NEIGHBOURS} already");
-            return Err(refuse("neighbours", message, "take away those far from the part"));
+    fn add(&mut self, (face, round): (Face, bool), body: Rect, what: ComponentKind) -> Result<(), Finding> {
+        if self.components.len() >= MOST_COMPONENTS {
+            let message = format!("there are {MOST_COMPONENTS} already");
+            return Err(refuse("components", message, "remove those far from the part"));
         }
         let fits = |side: f64| (0.2..=300.0).contains(&side);
         let near = |at: f64| at.abs() <= 1000.0;
         if !(fits(body.width) && fits(body.depth) && near(body.centre.x) && near(body.centre.y)) {
             let message = format!("{:.1} x {:.1} mm can't be meant", body.width, body.depth);
-            return Err(refuse("neighbour", message, "draw it on the board, 0.2 to 300 mm wide and deep"));
+            return Err(refuse("component", message, "draw it on the board, 0.2 to 300 mm wide and deep"));
         }
         let side = body.width.max(body.depth);
         let body = if round { Rect { width: side, depth: side, ..body } } else { body };
         let plain = what.at(self.free_name(what), face, tidy(body));
-        self.neighbours.push(crate::board::Neighbour { round, ..plain });
+        self.components.push(crate::board::Component { round, ..plain });
         Ok(())
     }
 
     /// `ceramic chip 3`: the lowest number that is free.
-    fn free_name(&self, what: Thing) -> String {
-        let taken = |name: &String| self.neighbours.iter().any(|n| n.name == *name);
-        let names = (1..=MOST_NEIGHBOURS + 1).map(|k| format!("{} {k}", what.name()));
+    fn free_name(&self, what: ComponentKind) -> String {
+        let taken = |name: &String| self.components.iter().any(|n| n.name == *name);
+        let names = (1..=MOST_COMPONENTS + 1).map(|k| format!("{} {k}", what.name()));
         names.into_iter().find(|name| !taken(name)).unwrap_or_default()
     }
 
@@ -137,8 +82,8 @@ impl Draft {
             return Err(refuse("move", format!("by {dx}, {dy} mm can't be"), "move by less than 2000 mm"));
         }
         match of {
-            Target::Neighbour(k) => {
-                let body = &mut self.neighbour(k)?.body;
+            Target::Component(k) => {
+                let body = &mut self.component(k)?.body;
                 *body = tidy(Rect { centre: shifted(body.centre, (dx, dy)), ..*body });
             }
             Target::Part => {
@@ -149,55 +94,51 @@ impl Draft {
                 let photo = self.photo(id)?;
                 (photo.placement, photo.lined_up_mm) = (photo.placement.moved(dx, dy), None);
             }
-            _ => return Err(refuse("move", "this can't be moved", "choose a part, a neighbour or a photograph")),
+            _ => return Err(refuse("move", "this can't be moved", "choose a part, a component or a photograph")),
         }
         Ok(())
     }
 
     fn resize(&mut self, of: Target, (width, depth): (f64, f64)) -> Result<(), Finding> {
-        let Target::Neighbour(k) = of else {
+        let Target::Component(k) = of else {
             return Err(refuse("size", "this has no size to draw", "the part's sizes are typed"));
         };
         if !((0.2..=300.0).contains(&width) && (0.2..=300.0).contains(&depth)) {
             return Err(refuse("size", format!("{width:.1} x {depth:.1} mm can't be"), "between 0.2 and 300 mm"));
         }
-        let neighbour = self.neighbour(k)?;
-        let depth = if neighbour.round { width } else { depth };
-        neighbour.body = tidy(Rect { width, depth, ..neighbour.body });
+        let component = self.component(k)?;
+        let depth = if component.round { width } else { depth };
+        component.body = tidy(Rect { width, depth, ..component.body });
         Ok(())
     }
 
     fn remove(&mut self, of: Target) -> Result<(), Finding> {
         match of {
-            Target::Neighbour(k) => {
-                self.neighbour(k)?;
-                self.neighbours.remove(k);
+            Target::Component(k) => {
+                self.component(k)?;
+                self.components.remove(k);
             }
             Target::Part => self.part = None,
             Target::Photo(id) => self.photos.retain(|photo| photo.id != id),
-            _ => return Err(refuse("remove", "this can't be taken away", "choose a neighbour or a photograph")),
+            _ => return Err(refuse("remove", "this can't be removed", "choose a component or a photograph")),
         }
         Ok(())
     }
 
     fn duplicate(&mut self, of: Target) -> Result<(), Finding> {
-        let Target::Neighbour(k) = of else {
-            return Err(refuse("copy", "this can't be copied", "choose a neighbour"));
+        let Target::Component(k) = of else {
+            return Err(refuse("copy", "this can't be copied", "choose a component"));
         };
-        let from = self.neighbour(k)?.clone();
+        let from = self.component(k)?.clone();
         let body = Rect { centre: shifted(from.body.centre, (1.0, -1.0)), ..from.body };
-        let what = from.what.unwrap_or(Thing::Chip);
+        let what = from.what.unwrap_or(ComponentKind::Chip);
         self.add((from.face, from.round), body, what)?;
-        if let Some(new) = self.neighbours.last_mut() {
+        if let Some(new) = self.components.last_mut() {
             let name = std::mem::take(&mut new.name);
-            *new = crate::board::Neighbour { name, body: new.body, ..from };
+            *new = crate::board::Component { name, body: new.body, ..from };
         }
         Ok(())
     }
-}
-
-pub(super) fn no_part() -> Finding {
-    refuse("part", "there is no part yet", "take one from the connector library")
 }
 
 fn shifted(p: Point, (dx, dy): (f64, f64)) -> Point {
@@ -241,24 +182,24 @@ mod tests {
     }
 
     #[test]
-    fn neighbours_are_drawn_moved_sized_copied_and_taken_away() {
+    fn components_are_drawn_moved_sized_copied_and_removed() {
         let add = Edit::Add {
             face: Face::Bottom,
             round: true,
             body: rect(10.0, 30.0, 4.0, 6.003),
-            what: Thing::ElectrolyticCan,
+            what: ComponentKind::ElectrolyticCan,
         };
         let draft = act(&Draft::of(&board()), &add);
-        assert_eq!((draft.neighbours[1].body, draft.neighbours[1].round), (rect(10.0, 30.0, 6.0, 6.0), true));
-        assert_eq!(draft.neighbours[1].name, "electrolytic can 1");
-        let of = Target::Neighbour(1);
+        assert_eq!((draft.components[1].body, draft.components[1].round), (rect(10.0, 30.0, 6.0, 6.0), true));
+        assert_eq!(draft.components[1].name, "electrolytic can 1");
+        let of = Target::Component(1);
         let draft = act(&draft, &Edit::Move { of, dx: 0.1, dy: -1.0 });
         let draft = act(&draft, &Edit::Resize { of, width: 8.0, depth: 3.0 });
-        assert_eq!(draft.neighbours[1].body, rect(10.1, 29.0, 8.0, 8.0), "a round one stays round");
+        assert_eq!(draft.components[1].body, rect(10.1, 29.0, 8.0, 8.0), "a round one stays round");
         let draft = act(&draft, &Edit::Copy { of });
-        assert_eq!((draft.neighbours[2].name.as_str(), draft.neighbours[2].body.width), ("electrolytic can 2", 8.0));
+        assert_eq!((draft.components[2].name.as_str(), draft.components[2].body.width), ("electrolytic can 2", 8.0));
         let draft = act(&draft, &Edit::Remove { of });
-        assert_eq!(draft.neighbours.len(), 2);
+        assert_eq!(draft.components.len(), 2);
         assert!(draft.board().is_ok());
     }
 
@@ -267,7 +208,7 @@ mod tests {
         let of = Target::Part;
         let draft = act(&Draft::of(&board()), &Edit::Turn);
         let draft = act(&draft, &Edit::Move { of, dx: 0.0, dy: 10.0 });
-        let part = draft.part.as_ref().map(super::super::Part::placed).expect("a part");
+        let part = draft.part.as_ref().map(super::super::DraftPart::placed).expect("a part");
         assert_eq!((part.body.width, part.body.centre.y), (board().connector.body.depth, 16.0));
         assert_eq!(part.joints.len(), board().connector.joints.len());
         assert!(act(&draft, &Edit::Remove { of }).board().is_err());
@@ -278,13 +219,13 @@ mod tests {
         let nan = f64::NAN;
         let corners = vec![Point { x: 0.0, y: 0.0 }, Point { x: 1.0, y: 1.0 }];
         let edits = [
-            Edit::Move { of: Target::Neighbour(7), dx: 1.0, dy: 0.0 },
+            Edit::Move { of: Target::Component(7), dx: 1.0, dy: 0.0 },
             Edit::Move { of: Target::Part, dx: nan, dy: 0.0 },
-            Edit::Resize { of: Target::Neighbour(0), width: 0.0, depth: 1.0 },
+            Edit::Resize { of: Target::Component(0), width: 0.0, depth: 1.0 },
             Edit::Resize { of: Target::Part, width: 2.0, depth: 1.0 },
             Edit::Copy { of: Target::Board },
             Edit::Outline { corners },
-            Edit::Add { face: Face::Top, round: false, body: rect(1.0, 1.0, nan, 1.0), what: Thing::Chip },
+            Edit::Add { face: Face::Top, round: false, body: rect(1.0, 1.0, nan, 1.0), what: ComponentKind::Chip },
             Edit::Mirror { id: 3 },
         ];
         for edit in edits {

@@ -1,6 +1,6 @@
 //! What is done to photographs: scale, turn, mirror, and lining the two faces up.
 
-use super::edit::{no_part, refuse};
+use super::refusal::{no_part, refuse};
 use super::{Draft, Edit};
 use crate::board::Point;
 use crate::board::photo::Placement;
@@ -58,7 +58,7 @@ fn length_mm(draft: &Draft, length: &str) -> Result<f64, Finding> {
     if length == "part" {
         return draft.part.as_ref().map(|part| part.made.body.width).ok_or_else(no_part);
     }
-    super::set::number("length", length, ((0.2, 600.0), "mm"))
+    super::field::number("length", length, ((0.2, 600.0), "mm"))
 }
 
 fn one_place() -> Finding {

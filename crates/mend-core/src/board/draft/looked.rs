@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::board::stack_guess::{Beside, Feels, Light, Seen, Vias, Weighed};
+use crate::board::stack_guess::{Beside, BoardSigns, BoardWeight, Feels, Light, Vias};
 
 /// What was seen; empty where nobody looked.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
@@ -35,21 +35,21 @@ pub struct Looked {
 
 impl Looked {
     /// For the guess. Half an observation is none.
-    pub fn seen(&self, outline_mm2: f64) -> Seen {
+    pub fn seen(&self, outline_mm2: f64) -> BoardSigns {
         let area_mm2 = self.area_mm2.unwrap_or(outline_mm2);
         let weighed = self.grams.filter(|_| area_mm2 > 0.0);
         let beside = self.known.as_ref().zip(self.feels);
-        Seen {
+        BoardSigns {
             light: self.light,
             vias: self.vias,
             edge_lines: self.edge_lines,
-            weighed: weighed.map(|grams| Weighed { grams, area_mm2, bare: self.bare }),
+            weighed: weighed.map(|grams| BoardWeight { grams, area_mm2, bare: self.bare }),
             beside: beside.map(|((_, known), feels)| Beside { known: *known, feels }),
         }
     }
 
     /// Did anybody look?
     pub fn is_used(&self) -> bool {
-        self.seen(1.0) != Seen::default()
+        self.seen(1.0) != BoardSigns::default()
     }
 }

@@ -1,28 +1,32 @@
 //! A board while it is being described: parts of it may still be missing, and every act on it is an [`Edit`].
 //!
-//! - [`edit`]: what can be done to it; [`set`]: a field that is typed; [`looked`]: what was seen of its copper
+//! - `act`: what can be done to it; [`edit`]: doing it; [`set`]: a field that is typed; [`looked`]: what was seen of its copper
 
+mod act;
 pub mod edit;
 mod edit_photo;
+mod field;
 pub mod looked;
+mod refusal;
 pub mod set;
-mod set_neighbour;
+mod set_component;
 mod set_part;
 mod set_stack;
 
-pub use edit::{Edit, Target};
+pub use act::{Edit, Target};
 pub use looked::Looked;
 
 use super::library::Values;
 use super::photo::Placement;
 use super::stack_guess::{StackGuess, stack_guess};
-use super::{Board, Connector, Face, Neighbour, Outline, Point, StackUp, Turn, rules};
+use super::turn::Pose;
+use super::{Board, Component, Connector, Face, Outline, Point, StackUp, Turn, rules};
 use crate::finding::Finding;
 use crate::units::Length;
 
 const RULE: &str = "board_draft";
 /// More than any region round a port has; what is further away does not matter to it.
-pub const MOST_NEIGHBOURS: usize = 400;
+pub const MOST_COMPONENTS: usize = 400;
 /// Photographs of one board.
 pub const MOST_PHOTOS: usize = 8;
 
@@ -40,9 +44,9 @@ pub struct Draft {
     /// What was seen of its copper.
     pub looked: Looked,
     /// The part that is to be replaced.
-    pub part: Option<Part>,
-    /// What must not be hurt.
-    pub neighbours: Vec<Neighbour>,
+    pub part: Option<DraftPart>,
+    /// What must not be damaged.
+    pub components: Vec<Component>,
     /// Photographs under it.
     pub photos: Vec<Photo>,
     /// Places that are found again on the other face, to line the faces up.
@@ -51,7 +55,7 @@ pub struct Draft {
 
 /// The part, as the library made it and where it stands.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Part {
+pub struct DraftPart {
     /// The part as made.
     pub made: Connector,
     /// The kind and the sizes that it was made from, where it was.
@@ -79,7 +83,7 @@ pub struct Photo {
     pub lined_up_mm: Option<f64>,
 }
 
-impl Part {
+impl DraftPart {
     /// A connector where it stands.
     pub fn standing(connector: Connector) -> Self {
         let (at, face) = (connector.body.centre, connector.face);
@@ -88,7 +92,7 @@ impl Part {
 
     /// The connector on the board.
     pub fn placed(&self) -> Connector {
-        self.made.placed((self.at, self.turn, self.face))
+        self.made.placed(Pose { at: self.at, turn: self.turn, face: self.face })
     }
 }
 
@@ -102,7 +106,7 @@ impl Draft {
             stack: StackUp::usual(Length::mm(1.6)),
             looked: Looked::default(),
             part: None,
-            neighbours: Vec::new(),
+            components: Vec::new(),
             photos: Vec::new(),
             marks: Vec::new(),
         }
@@ -115,8 +119,8 @@ impl Draft {
             maker: board.maker.clone(),
             outline: board.outline.clone(),
             stack: board.stack.clone(),
-            part: Some(Part::standing(board.connector.clone())),
-            neighbours: board.neighbours.clone(),
+            part: Some(DraftPart::standing(board.connector.clone())),
+            components: board.components.clone(),
             ..Self::new("")
         }
     }
@@ -149,7 +153,7 @@ impl Draft {
         let connector = self.part.as_ref()?.placed();
         let (name, maker) = (self.name.clone(), self.maker.clone());
         let (outline, stack) = (self.outline.clone(), self.stack.clone());
-        self.has_rim().then(|| Board { name, maker, outline, stack, connector, neighbours: self.neighbours.clone() })
+        self.has_rim().then(|| Board { name, maker, outline, stack, connector, components: self.components.clone() })
     }
 
     fn missing(&self) -> Vec<Finding> {
@@ -158,8 +162,8 @@ impl Draft {
             (!self.has_rim(), "outline", "no outline yet", "click its corners, or give width and depth"),
             (self.part.is_none(), "part", "no part to replace yet", "take one from the connector library"),
         ];
-        let said = is_missing.into_iter().filter(|m| m.0);
-        said.map(|(_, place, message, hint)| Finding::blocking(RULE, place, message).hint(hint)).collect()
+        let found = is_missing.into_iter().filter(|m| m.0);
+        found.map(|(_, place, message, hint)| Finding::blocking(RULE, place, message).hint(hint)).collect()
     }
 
     /// What its copper comes to by what was seen, where anything was.

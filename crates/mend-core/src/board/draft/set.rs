@@ -1,69 +1,24 @@
 //! A field that is typed: read, checked and put in its place, or refused with field, value and remedy.
 
-use super::edit::refuse;
-use super::{Draft, Target, set_neighbour, set_part, set_stack};
-use crate::board::{Face, Outline, Point};
+use super::field::{FieldInput, face, name, no_field, number};
+use super::refusal::refuse;
+use super::{Draft, Target, set_component, set_part, set_stack};
+use crate::board::{Outline, Point};
 use crate::finding::Finding;
-use crate::units::Scale;
 
-/// What was typed: the field, its text, and the scale of its temperatures.
-pub(super) type Typed<'a> = (&'a str, &'a str, Scale);
-
-pub(super) fn set(draft: &mut Draft, of: Target, typed: Typed<'_>) -> Result<(), Finding> {
+pub(super) fn set(draft: &mut Draft, of: Target, typed: FieldInput<'_>) -> Result<(), Finding> {
     match of {
         Target::Board => board(draft, typed),
         Target::Stack => set_stack::copper(draft, typed),
         Target::Looked => set_stack::looked(draft, typed),
         Target::Part => set_part::part(draft, typed),
         Target::Size => set_part::size(draft, typed),
-        Target::Neighbour(k) => set_neighbour::neighbour(draft, k, typed),
+        Target::Component(k) => set_component::component(draft, k, typed),
         Target::Photo(id) => photo(draft, id, typed),
     }
 }
 
-pub(super) fn no_field(field: &str) -> Finding {
-    refuse(field, "is no field of this", "choose one that the page shows")
-}
-
-/// A number with its range; a comma is a point to many.
-pub(super) fn number(field: &str, text: &str, ((low, high), unit): ((f64, f64), &str)) -> Result<f64, Finding> {
-    let remedy = format!("between {low} and {high} {unit}");
-    let value: f64 = text
-        .trim()
-        .replace(',', ".")
-        .parse()
-        .map_err(|_| refuse(field, format!("“{}” is no number", text.trim()), remedy.trim_end()))?;
-    if (low..=high).contains(&value) {
-        Ok(value)
-    } else {
-        Err(refuse(field, format!("{value} {unit} can't be"), remedy.trim_end()))
-    }
-}
-
-/// A number, or nothing where nothing is typed.
-pub(super) fn number_or_none(field: &str, text: &str, range: ((f64, f64), &str)) -> Result<Option<f64>, Finding> {
-    if text.trim().is_empty() { Ok(None) } else { number(field, text, range).map(Some) }
-}
-
-/// A choice, by the word that formats write.
-pub(super) fn choice<T: serde::de::DeserializeOwned>(field: &str, text: &str) -> Result<T, Finding> {
-    let word = serde::de::value::StrDeserializer::<serde::de::value::Error>::new(text);
-    T::deserialize(word)
-        .map_err(|_| refuse(field, format!("“{text}” is none of the choices"), "choose one of the list"))
-}
-
-pub(super) fn name(field: &str, text: &str) -> Result<String, Finding> {
-    let text = text.trim();
-    let fits = (1..=80).contains(&text.chars().count()) && !text.contains(char::is_control);
-    let message = format!("a name of {} characters", text.chars().count());
-    if fits { Ok(text.to_owned()) } else { Err(refuse(field, message, "one line of 1 to 80 characters")) }
-}
-
-pub(super) fn face(text: &str) -> Result<Face, Finding> {
-    choice("face", text)
-}
-
-fn board(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+fn board(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let bounds = draft.outline.bounds();
     let side = |text: &str| number(field, text, ((5.0, 600.0), "mm"));
     match field {
@@ -95,7 +50,7 @@ fn corners(text: &str) -> Result<Vec<Point>, Finding> {
     text.lines().map(str::trim).filter(|line| !line.is_empty()).map(corner).collect()
 }
 
-fn photo(draft: &mut Draft, id: i64, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+fn photo(draft: &mut Draft, id: i64, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let photo = draft.photo(id)?;
     match field {
         "face" => photo.face = face(text)?,

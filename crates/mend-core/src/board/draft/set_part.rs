@@ -1,13 +1,13 @@
 //! The fields of the part, and the sizes that it was made from.
 
 use super::Draft;
-use super::edit::{no_part, refuse};
-use super::set::{Typed, choice, face, name, no_field, number};
+use super::field::{FieldInput, choice, face, name, no_field, number};
+use super::refusal::{no_part, refuse};
 use crate::board::library;
 use crate::finding::Finding;
 use crate::units::Length;
 
-pub(super) fn part(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+pub(super) fn part(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let part = draft.part.as_mut().ok_or_else(no_part)?;
     let mm = |range| number(field, text, (range, "mm"));
     match field {
@@ -27,7 +27,7 @@ pub(super) fn part(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(),
 }
 
 /// A size makes the part anew; what was said of it beside its sizes stays.
-pub(super) fn size(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+pub(super) fn size(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let part = draft.part.as_mut().ok_or_else(no_part)?;
     let no_sizes = || refuse(field, "this part was not made from sizes", "take one from the library");
     let (key, values) = part.from.as_mut().ok_or_else(no_sizes)?;
@@ -40,7 +40,7 @@ pub(super) fn size(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(),
 
 #[cfg(test)]
 mod tests {
-    use super::super::{Edit, Part, Target};
+    use super::super::{DraftPart, Edit, Target};
     use super::*;
     use crate::board::{Face, Point, Turn};
     use crate::units::Scale;
@@ -49,10 +49,10 @@ mod tests {
         let made = library::kind("flex").expect("a kind").make(&library::Values::new()).expect("usual");
         let from = Some(("flex".to_owned(), library::Values::new()));
         let at = Point { x: 20.0, y: 10.0 };
-        Draft { part: Some(Part { made, from, at, turn: Turn::None, face: Face::Top }), ..Draft::new("x") }
+        Draft { part: Some(DraftPart { made, from, at, turn: Turn::None, face: Face::Top }), ..Draft::new("x") }
     }
 
-    fn set(of: Target, field: &str, value: &str) -> Result<Part, Finding> {
+    fn set(of: Target, field: &str, value: &str) -> Result<DraftPart, Finding> {
         let edit = Edit::Set { of, field: field.to_owned(), value: value.to_owned() };
         draft().after(&edit, Scale::Celsius).map(|d| d.part.expect("a part"))
     }

@@ -1,13 +1,13 @@
 //! The fields of the stack-up, and what was seen of it.
 
 use super::Draft;
-use super::edit::refuse;
-use super::set::{Typed, choice, no_field, number, number_or_none};
+use super::field::{FieldInput, choice, no_field, number, number_or_none};
+use super::refusal::refuse;
 use crate::finding::Finding;
 use crate::units::Length;
 
 /// What somebody knows is typed over what was guessed: it then has the usual spread.
-pub(super) fn copper(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+pub(super) fn copper(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let stack = &mut draft.stack;
     let within = |range, unit| number(field, text, (range, unit));
     let count = |range| within(range, "").map(|count| count.round() as u32);
@@ -32,7 +32,7 @@ pub(super) fn copper(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(
     Ok(())
 }
 
-pub(super) fn looked(draft: &mut Draft, (field, text, _): Typed<'_>) -> Result<(), Finding> {
+pub(super) fn looked(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let looked = &mut draft.looked;
     let none = text.trim().is_empty();
     match field {

@@ -1,15 +1,15 @@
 //! 3.5 mm audio jack: contacts along both sides, plastic pegs below.
 
 use super::build::{Body, Made, hole, pad};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::{Family, Joint, Point, Role};
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::{ConnectorFamily, Joint, Point, Role};
 use crate::materials::BodyMaterial;
 
-pub(super) const KIND: Kind = Kind {
+pub(super) const KIND: LibraryConnector = LibraryConnector {
     key: "audio-jack",
     name: "3.5 mm audio jack",
     known_by: "a long barrel, contacts left and right of it",
-    family: Family::Jack,
+    family: ConnectorFamily::Jack,
     params: &[
         Param::choice("contacts", "contacts", 5.0, &[(3.0, "3"), (4.0, "4"), (5.0, "5"), (6.0, "6, switched")]),
         Param::choice("mount", "mount", 1.0, &[(1.0, "on pads"), (2.0, "through holes")]),

@@ -2,15 +2,15 @@
 
 use super::build::{Body, Made};
 use super::header::{PITCHES, through};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::Family;
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::ConnectorFamily;
 use crate::materials::BodyMaterial;
 
-pub(super) const KIND: Kind = Kind {
+pub(super) const KIND: LibraryConnector = LibraryConnector {
     key: "box-header",
     name: "box header",
     known_by: "two rows of pins inside a plastic box with a key",
-    family: Family::Power,
+    family: ConnectorFamily::Power,
     params: &[
         Param::count("each", "pins in each row", 5.0, (2.0, 32.0)),
         Param::choice("pitch", "pitch", 2.54, PITCHES),

@@ -1,4 +1,4 @@
-//! Rows of pins, legs and bodies, as the kinds put them together.
+//! Rows of pins, anchors and bodies, as the kinds put them together.
 
 use crate::board::geometry::Point;
 use crate::board::{Joint, JointShape, Role};
@@ -21,7 +21,7 @@ pub(super) struct Body {
 }
 
 /// A row of like pins along x, centred on x = 0 unless moved.
-pub(super) struct Row {
+pub(super) struct PinRow {
     /// Its name, and the beginning of its pins' names.
     pub(super) name: &'static str,
     pub(super) count: usize,
@@ -59,7 +59,7 @@ pub(super) fn hole_in(drill: f64, pitch: f64) -> JointShape {
 }
 
 /// The pins of a row.
-pub(super) fn row(row: &Row) -> Vec<Joint> {
+pub(super) fn row(row: &PinRow) -> Vec<Joint> {
     let first = row.at.0 - row.pitch * (row.count.saturating_sub(1)) as f64 / 2.0;
     let joint = |k: usize| Joint {
         name: format!("{}{}", row.name, k + 1),
@@ -72,11 +72,11 @@ pub(super) fn row(row: &Row) -> Vec<Joint> {
     (0..row.count).map(joint).collect()
 }
 
-/// Shell legs or anchors at these places.
-pub(super) fn legs(places: &[(f64, f64)], shape: JointShape) -> Vec<Joint> {
+/// Shell anchors or anchors at these places.
+pub(super) fn anchors(places: &[(f64, f64)], shape: JointShape) -> Vec<Joint> {
     let leg = |(k, (x, y)): (usize, &(f64, f64))| Joint {
         name: format!("leg {}", k + 1),
-        row: "legs".to_owned(),
+        row: "anchors".to_owned(),
         at: Point { x: *x, y: *y },
         role: Role::Anchor,
         shape,

@@ -1,17 +1,17 @@
 //! Pin header or socket: one row or two, through holes.
 
-use super::build::{Body, Made, Row, all, ground_at_ends, hole_in, row};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::Family;
+use super::build::{Body, Made, PinRow, all, ground_at_ends, hole_in, row};
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::ConnectorFamily;
 use crate::materials::BodyMaterial;
 
 pub(super) const PITCHES: &[(f64, &str)] = &[(1.0, "1.0 mm"), (1.27, "1.27 mm"), (2.0, "2.0 mm"), (2.54, "2.54 mm")];
 
-pub(super) const KIND: Kind = Kind {
+pub(super) const KIND: LibraryConnector = LibraryConnector {
     key: "header",
     name: "pin header",
     known_by: "straight pins through the board, one row or two",
-    family: Family::Power,
+    family: ConnectorFamily::Power,
     params: &[
         Param::choice("rows", "rows", 1.0, &[(1.0, "one"), (2.0, "two")]),
         Param::count("ways", "pins in all", 10.0, (2.0, 64.0)),
@@ -36,7 +36,7 @@ pub(super) fn through(rows: usize, (count, pitch): (usize, f64)) -> Vec<crate::b
     let shape = hole_in(0.4 * pitch, pitch);
     let line = |(k, name): (usize, &'static str)| {
         let y = pitch * (rows as f64 - 1.0) / 2.0 - pitch * k as f64;
-        row(&Row { name, count, pitch, at: (0.0, y), shape, hidden: false, role: ground_at_ends })
+        row(&PinRow { name, count, pitch, at: (0.0, y), shape, hidden: false, role: ground_at_ends })
     };
     all(["A", "B"].into_iter().take(rows).enumerate().map(line).collect())
 }

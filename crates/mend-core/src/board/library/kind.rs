@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use super::build::Made;
 use crate::board::geometry::{Face, Point, Rect};
-use crate::board::{Connector, Family};
+use crate::board::{Connector, ConnectorFamily};
 use crate::finding::Finding;
 use crate::units::Length;
 
@@ -15,7 +15,7 @@ pub type Values = BTreeMap<String, f64>;
 
 /// A kind of connector.
 #[derive(Debug, Clone, Copy)]
-pub struct Kind {
+pub struct LibraryConnector {
     /// Its name in files and addresses.
     pub key: &'static str,
     /// Its name as a technician says it.
@@ -23,7 +23,7 @@ pub struct Kind {
     /// How one knows it on the bench.
     pub known_by: &'static str,
     /// How its joints and body are, and which habits apply.
-    pub family: Family,
+    pub family: ConnectorFamily,
     /// The sizes it asks for.
     pub params: &'static [Param],
     /// What its functional test must cover.
@@ -101,7 +101,7 @@ impl Param {
 
 /// The sizes that a kind is made with.
 pub(super) struct Sizes<'a> {
-    kind: &'a Kind,
+    kind: &'a LibraryConnector,
     values: &'a Values,
 }
 
@@ -118,7 +118,7 @@ impl Sizes<'_> {
     }
 }
 
-impl Kind {
+impl LibraryConnector {
     /// The connector of these sizes, or every size that can't be.
     pub fn make(&self, values: &Values) -> Result<Connector, Vec<Finding>> {
         let object = |(key, value): (&String, &f64)| match self.params.iter().find(|p| p.key == key.as_str()) {

@@ -1,18 +1,18 @@
-//! Micro-USB: five contacts 0.65 mm apart (D), a thin shell on two or four legs.
+//! Micro-USB: five contacts 0.65 mm apart (D), a thin shell on two or four anchors.
 
-use super::build::{Body, Made, Row, all, corners, hole, legs, pad, row};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::{Family, Role};
+use super::build::{Body, Made, PinRow, all, anchors, corners, hole, pad, row};
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::{ConnectorFamily, Role};
 use crate::materials::BodyMaterial;
 
-pub(super) const KIND: Kind = Kind {
+pub(super) const KIND: LibraryConnector = LibraryConnector {
     key: "micro-usb",
     name: "micro-USB port",
     known_by: "five fine pins, a trapezoid mouth",
-    family: Family::Port,
+    family: ConnectorFamily::Port,
     params: &[
-        Param::mm("across", "legs, left to right", 7.2, (6.0, 9.0)),
-        Param::mm("along", "legs, front to back", 2.7, (2.0, 4.0)),
+        Param::mm("across", "anchors, left to right", 7.2, (6.0, 9.0)),
+        Param::mm("along", "anchors, front to back", 2.7, (2.0, 4.0)),
         Param::mm("drill", "leg hole", 0.7, (0.5, 1.2)),
     ],
     tests: &["charges", "data both ways", "the plug latches and does not rock"],
@@ -30,9 +30,9 @@ fn role(number: usize, _: usize) -> Role {
 
 fn build(sizes: &Sizes<'_>) -> Made {
     let shape = pad(0.4, 1.35);
-    let pins = Row { name: "", count: 5, pitch: 0.65, at: (0.0, 2.6), shape, hidden: false, role };
+    let pins = PinRow { name: "", count: 5, pitch: 0.65, at: (0.0, 2.6), shape, hidden: false, role };
     let (drill, near) = (sizes.get("drill"), -1.3);
     let places = corners(sizes.get("across"), (near, near + sizes.get("along")));
     let body = Body { width: 7.5, depth: 5.0, height: 2.5, material: BodyMaterial::Lcp, shell: true, pegs: 0 };
-    Made { body, joints: all(vec![row(&pins), legs(&places, hole(drill, drill + 0.5))]) }
+    Made { body, joints: all(vec![row(&pins), anchors(&places, hole(drill, drill + 0.5))]) }
 }

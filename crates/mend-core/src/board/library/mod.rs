@@ -1,4 +1,4 @@
-//! Connectors by kind: a few sizes give body, pins, legs, pegs, which joints are hidden and what the functional test must
+//! Connectors by kind: a few sizes give body, pins, anchors, pegs, which joints are hidden and what the functional test must
 //! cover. A kind is a file; all of them are in [`KINDS`], in the order in which a person looks for one.
 //!
 //! Sizes are those that such connectors are commonly made in, recalled (D where a public interface standard fixes them, E
@@ -19,16 +19,16 @@ mod micro_usb;
 mod network_jack;
 mod optical_audio;
 mod power_jack;
-mod rows_and_legs;
+mod rows_and_anchors;
 mod spring;
 mod usb_a;
 mod usb_c;
 mod video_port;
 
-pub use kind::{Among, Kind, Param, Values};
+pub use kind::{Among, LibraryConnector, Param, Values};
 
 /// Every kind.
-pub const KINDS: &[Kind] = &[
+pub const KINDS: &[LibraryConnector] = &[
     usb_c::TOP_MOUNT,
     usb_c::MID_MOUNT,
     micro_usb::KIND,
@@ -46,11 +46,11 @@ pub const KINDS: &[Kind] = &[
     card::KIND,
     spring::KIND,
     battery_contacts::KIND,
-    rows_and_legs::KIND,
+    rows_and_anchors::KIND,
 ];
 
 /// The kind of that key.
-pub fn kind(key: &str) -> Option<&'static Kind> {
+pub fn kind(key: &str) -> Option<&'static LibraryConnector> {
     KINDS.iter().find(|kind| kind.key == key)
 }
 
@@ -61,22 +61,22 @@ mod tests {
     use super::*;
     use crate::board::{JointShape, Rect};
 
-    fn expect_sound(kind: &Kind, values: &Values) {
+    fn expect_sound(kind: &LibraryConnector, values: &Values) {
         let made = kind.make(values).unwrap_or_else(|f| panic!("{}: {f:?}", kind.key));
-        let said = |what: &str| format!("{} of {values:?}: {what}", kind.key);
-        assert!(!made.joints.is_empty() && !made.tests.is_empty(), "{}", said("nothing to solder or to test"));
+        let found = |what: &str| format!("{} of {values:?}: {what}", kind.key);
+        assert!(!made.joints.is_empty() && !made.tests.is_empty(), "{}", found("nothing to solder or to test"));
         let names: BTreeSet<&str> = made.joints.iter().map(|j| j.name.as_str()).collect();
-        assert_eq!(names.len(), made.joints.len(), "{}", said("a name twice"));
+        assert_eq!(names.len(), made.joints.len(), "{}", found("a name twice"));
         for joint in &made.joints {
-            assert!(joint.at.x.is_finite() && joint.at.y.is_finite(), "{}", said(&joint.name));
+            assert!(joint.at.x.is_finite() && joint.at.y.is_finite(), "{}", found(&joint.name));
             if let JointShape::Hole { drill, pad } = joint.shape {
-                assert!(drill > 0.2 && pad >= drill + 0.2, "{}", said(&joint.name));
+                assert!(drill > 0.2 && pad >= drill + 0.2, "{}", found(&joint.name));
             }
         }
         let lands: Vec<Rect> = made.joints.iter().map(crate::board::Joint::covers).collect();
         for (k, land) in lands.iter().enumerate() {
             for (other, name) in lands[..k].iter().zip(&made.joints) {
-                assert!(land.shared(other) < 1e-9, "{}", said(&format!("{} on {}", made.joints[k].name, name.name)));
+                assert!(land.shared(other) < 1e-9, "{}", found(&format!("{} on {}", made.joints[k].name, name.name)));
             }
         }
     }
@@ -98,14 +98,14 @@ mod tests {
         let count = |key: &str, values: &[(&str, f64)]| {
             let values = values.iter().map(|(k, v)| ((*k).to_owned(), *v)).collect();
             let made = kind(key).expect(key).make(&values).expect("sizes in range");
-            let legs = made.joints.iter().filter(|j| !j.is_pin()).count();
-            (made.joints.len() - legs, legs, made.joints.iter().filter(|j| j.hidden).count())
+            let anchors = made.joints.iter().filter(|j| !j.is_pin()).count();
+            (made.joints.len() - anchors, anchors, made.joints.iter().filter(|j| j.hidden).count())
         };
         assert_eq!(count("video-port", &[]), (19, 4, 0));
         assert_eq!(count("usb-c-top", &[]), (24, 4, 12));
         assert_eq!(count("usb-c-mid", &[("contacts", 16.0)]), (16, 4, 0));
         assert_eq!(count("usb-a", &[("ports", 2.0), ("contacts", 9.0)]), (18, 4, 0));
-        assert_eq!(count("power-jack", &[("legs", 5.0)]), (5, 0, 0));
+        assert_eq!(count("power-jack", &[("anchors", 5.0)]), (5, 0, 0));
         assert_eq!(count("flex", &[("ways", 40.0), ("pitch", 0.5)]), (40, 2, 0));
         assert_eq!(count("flex", &[("latch", 3.0)]).2, 12, "under the latch of a back-flip nothing is seen");
         assert_eq!(count("header", &[("rows", 2.0), ("ways", 20.0)]), (20, 0, 0));

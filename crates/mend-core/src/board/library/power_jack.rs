@@ -1,19 +1,19 @@
-//! DC jack: three to five stout legs in wide holes, often the heaviest copper of the board.
+//! DC jack: three to five stout anchors in wide holes, often the heaviest copper of the board.
 
 use super::build::{Body, Made, hole};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::{Family, Joint, Point, Role};
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::{ConnectorFamily, Joint, Point, Role};
 use crate::materials::BodyMaterial;
 
-pub(super) const KIND: Kind = Kind {
+pub(super) const KIND: LibraryConnector = LibraryConnector {
     key: "power-jack",
     name: "DC power jack",
-    known_by: "three to five stout legs, a round or square mouth",
-    family: Family::Power,
+    known_by: "three to five stout anchors, a round or square mouth",
+    family: ConnectorFamily::Power,
     params: &[
-        Param::choice("legs", "legs", 4.0, &[(3.0, "3"), (4.0, "4"), (5.0, "5")]),
-        Param::mm("across", "legs, left to right", 7.0, (4.5, 10.0)),
-        Param::mm("along", "legs, front to back", 5.0, (4.0, 8.0)),
+        Param::choice("anchors", "anchors", 4.0, &[(3.0, "3"), (4.0, "4"), (5.0, "5")]),
+        Param::mm("across", "anchors, left to right", 7.0, (4.5, 10.0)),
+        Param::mm("along", "anchors, front to back", 5.0, (4.0, 8.0)),
         Param::mm("drill", "leg hole", 1.5, (0.9, 2.4)),
         Param::mm("width", "body width", 9.0, (5.0, 14.0)),
         Param::mm("depth", "body depth", 12.0, (8.0, 18.0)),
@@ -27,7 +27,7 @@ pub(super) const KIND: Kind = Kind {
 fn build(sizes: &Sizes<'_>) -> Made {
     let (x, along, depth) = (sizes.get("across") / 2.0, sizes.get("along"), sizes.get("depth"));
     let (back, drill) = (depth / 2.0 - 1.5, sizes.get("drill"));
-    let places: &[(f64, f64, Role)] = match sizes.count("legs") {
+    let places: &[(f64, f64, Role)] = match sizes.count("anchors") {
         3 => &[(0.0, back, Role::Power), (-x, back - along, Role::Ground), (x, back - along, Role::Ground)],
         4 => &[
             (-x, back, Role::Power),
@@ -45,7 +45,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     };
     let leg = |(k, (x, y, role)): (usize, &(f64, f64, Role))| Joint {
         name: format!("leg {}", k + 1),
-        row: "legs".to_owned(),
+        row: "anchors".to_owned(),
         at: Point { x: *x, y: *y },
         role: *role,
         shape: hole(drill, drill + 0.9),

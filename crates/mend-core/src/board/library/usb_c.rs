@@ -1,8 +1,8 @@
 //! USB-C: 24 contacts in two rows 0.5 mm apart (D); the far row of a top-mount is hidden under the shell.
 
-use super::build::{Body, Made, Row, all, corners, hole, legs, pad, row};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::{Family, Joint, Role};
+use super::build::{Body, Made, PinRow, all, anchors, corners, hole, pad, row};
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::{ConnectorFamily, Joint, Role};
 use crate::materials::BodyMaterial;
 
 const CONTACTS: &[(f64, &str)] = &[(6.0, "6, charging only"), (16.0, "16, one row"), (24.0, "24, two rows")];
@@ -14,15 +14,15 @@ const TESTS: &[&str] = &[
 ];
 
 /// Its shell stands on the board.
-pub(super) const TOP_MOUNT: Kind = Kind {
+pub(super) const TOP_MOUNT: LibraryConnector = LibraryConnector {
     key: "usb-c-top",
     name: "USB-C port, top mount",
     known_by: "the whole shell stands on the board, pins behind it",
-    family: Family::Port,
+    family: ConnectorFamily::Port,
     params: &[
         Param::choice("contacts", "contacts", 24.0, CONTACTS),
-        Param::mm("across", "legs, left to right", 8.64, (8.0, 10.0)),
-        Param::mm("along", "legs, front to back", 4.18, (3.0, 6.0)),
+        Param::mm("across", "anchors, left to right", 8.64, (8.0, 10.0)),
+        Param::mm("along", "anchors, front to back", 4.18, (3.0, 6.0)),
         Param::mm("drill", "leg hole", 0.7, (0.5, 1.2)),
         Param::mm("depth", "body depth", 7.35, (6.0, 11.0)),
     ],
@@ -31,15 +31,15 @@ pub(super) const TOP_MOUNT: Kind = Kind {
 };
 
 /// Its shell is let into a cut-out of the board.
-pub(super) const MID_MOUNT: Kind = Kind {
+pub(super) const MID_MOUNT: LibraryConnector = LibraryConnector {
     key: "usb-c-mid",
     name: "USB-C port, mid mount",
     known_by: "the board is cut out round the shell, half of it lies below",
-    family: Family::Port,
+    family: ConnectorFamily::Port,
     params: &[
         Param::choice("contacts", "contacts", 24.0, CONTACTS),
-        Param::mm("across", "legs, left to right", 10.2, (9.0, 12.0)),
-        Param::mm("along", "legs, front to back", 3.6, (2.5, 6.0)),
+        Param::mm("across", "anchors, left to right", 10.2, (9.0, 12.0)),
+        Param::mm("along", "anchors, front to back", 3.6, (2.5, 6.0)),
         Param::mm("drill", "leg hole", 0.7, (0.5, 1.2)),
         Param::mm("depth", "body depth", 7.9, (6.0, 11.0)),
         Param::mm("above", "height above the board", 1.7, (0.8, 2.6)),
@@ -62,7 +62,7 @@ fn role(number: usize, count: usize) -> Role {
 fn pins(contacts: usize, y: f64, hidden: bool) -> Vec<Joint> {
     let line = |name, (count, pitch), y, hidden| {
         let shape = pad(0.6 * pitch, if hidden { 0.8 } else { 1.0 });
-        row(&Row { name, count, pitch, at: (0.0, y), shape, hidden, role })
+        row(&PinRow { name, count, pitch, at: (0.0, y), shape, hidden, role })
     };
     match contacts {
         6 => line("A", (6, 0.8), y, false),
@@ -80,7 +80,7 @@ fn joints(sizes: &Sizes<'_>, hidden: bool) -> Vec<Joint> {
     let near = 1.6 - depth / 2.0;
     let places = corners(sizes.get("across"), (near, near + sizes.get("along")));
     let pins = pins(sizes.count("contacts"), depth / 2.0 + 0.35, hidden);
-    all(vec![pins, legs(&places, hole(drill, drill + 0.55))])
+    all(vec![pins, anchors(&places, hole(drill, drill + 0.55))])
 }
 
 fn top(sizes: &Sizes<'_>) -> Made {

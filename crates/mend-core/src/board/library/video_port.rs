@@ -1,18 +1,18 @@
-//! The 19-contact video port: surface pins 0.5 mm apart (D), four shell legs through the board.
+//! The 19-contact video port: surface pins 0.5 mm apart (D), four shell anchors through the board.
 
-use super::build::{Body, Made, Row, all, corners, hole, legs, pad, row};
-use super::kind::{Kind, Param, Sizes};
-use crate::board::{Family, Role};
+use super::build::{Body, Made, PinRow, all, anchors, corners, hole, pad, row};
+use super::kind::{LibraryConnector, Param, Sizes};
+use crate::board::{ConnectorFamily, Role};
 use crate::materials::BodyMaterial;
 
-pub(super) const KIND: Kind = Kind {
+pub(super) const KIND: LibraryConnector = LibraryConnector {
     key: "video-port",
     name: "19-contact video port",
     known_by: "one row of nineteen fine pins behind a wide shell",
-    family: Family::Port,
+    family: ConnectorFamily::Port,
     params: &[
-        Param::mm("across", "legs, left to right", 14.5, (13.5, 16.5)),
-        Param::mm("along", "legs, front to back", 5.96, (4.0, 8.0)),
+        Param::mm("across", "anchors, left to right", 14.5, (13.5, 16.5)),
+        Param::mm("along", "anchors, front to back", 5.96, (4.0, 8.0)),
         Param::mm("drill", "leg hole", 1.2, (0.9, 1.6)),
         Param::mm("height", "height", 5.9, (4.5, 7.0)),
         Param::count("pegs", "pegs", 0.0, (0.0, 2.0)),
@@ -37,11 +37,11 @@ fn role(number: usize, _: usize) -> Role {
 
 fn build(sizes: &Sizes<'_>) -> Made {
     let shape = pad(0.3, 1.9);
-    let pins = Row { name: "", count: 19, pitch: 0.5, at: (0.0, 5.3), shape, hidden: false, role };
+    let pins = PinRow { name: "", count: 19, pitch: 0.5, at: (0.0, 5.3), shape, hidden: false, role };
     let drill = sizes.get("drill");
     let places = corners(sizes.get("across"), (3.2 - sizes.get("along"), 3.2));
     let pegs = sizes.count("pegs") as u32;
     let height = sizes.get("height");
     let body = Body { width: 15.0, depth: 11.3, height, material: BodyMaterial::Lcp, shell: true, pegs };
-    Made { body, joints: all(vec![row(&pins), legs(&places, hole(drill, drill + 0.7))]) }
+    Made { body, joints: all(vec![row(&pins), anchors(&places, hole(drill, drill + 0.7))]) }
 }

@@ -9,7 +9,7 @@ const LONGEST_SIDE_MM: f64 = 600.0;
 /// Corners of an outline; more are noise of a drawing.
 const MOST_CORNERS: usize = 2000;
 
-pub(super) fn said(board: &Board) -> Vec<Finding> {
+pub(super) fn check(board: &Board) -> Vec<Finding> {
     [outline(&board.outline), stack(&board.stack)].concat()
 }
 

@@ -7,22 +7,35 @@ const RULE: &str = "body_off_board";
 /// A body hangs over the rim by so much at most: ports do, by far.
 const LEAST_ON_BOARD: f64 = 0.2;
 
-pub(super) fn said(board: &Board) -> Vec<Finding> {
+pub(super) fn check(board: &Board) -> Vec<Finding> {
     let part = &board.connector;
-    let part = std::iter::once(("connector.body".to_owned(), &part.body, part.height.in_mm()));
-    let neighbours = board.neighbours.iter();
-    let bodies = part.chain(neighbours.map(|n| (format!("neighbour {}", n.name), &n.body, n.height.in_mm())));
+    let part =
+        std::iter::once(Standing { place: "connector.body".to_owned(), body: &part.body, height: part.height.in_mm() });
+    let components = board.components.iter();
+    let bodies = part.chain(components.map(|n| Standing {
+        place: format!("component {}", n.name),
+        body: &n.body,
+        height: n.height.in_mm(),
+    }));
     let bounds = board.outline.bounds();
-    let limits = board.neighbours.iter().filter_map(|n| {
+    let limits = board.components.iter().filter_map(|n| {
         let limit = n.limit().in_celsius();
         let object =
-            Finding::blocking(RULE, format!("neighbour {}", n.name), format!("a limit of {limit} °C can't be"));
+            Finding::blocking(RULE, format!("component {}", n.name), format!("a limit of {limit} °C can't be"));
         (!(40.0..=400.0).contains(&limit)).then(|| object.hint("limits are between 40 and 400 °C"))
     });
     bodies.filter_map(|body| object(&bounds, body)).chain(limits).collect()
 }
 
-fn object(bounds: &Rect, (place, body, height): (String, &Rect, f64)) -> Option<Finding> {
+/// A body as this rule looks at it: its name in findings, what it covers, its height in mm.
+struct Standing<'a> {
+    place: String,
+    body: &'a Rect,
+    height: f64,
+}
+
+fn object(bounds: &Rect, standing: Standing<'_>) -> Option<Finding> {
+    let Standing { place, body, height } = standing;
     let sizes = [body.width, body.depth, height];
     if sizes.iter().any(|size| !(0.1..=300.0).contains(size)) {
         let message = format!("measures {} x {} x {height} mm", body.width, body.depth);
@@ -33,6 +46,6 @@ fn object(bounds: &Rect, (place, body, height): (String, &Rect, f64)) -> Option<
     if body.shared(bounds) >= LEAST_ON_BOARD * body.area() {
         return None;
     }
-    let message = format!("at {} mm is off the board", super::place(body.centre));
+    let message = format!("at {} mm is off the board", super::place::place(body.centre));
     Some(Finding::blocking(RULE, place, message).hint("at least a fifth of it stands on the board"))
 }

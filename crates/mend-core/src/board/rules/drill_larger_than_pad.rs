@@ -3,7 +3,7 @@
 use crate::board::{Board, JointShape};
 use crate::finding::Finding;
 
-pub(super) fn said(board: &Board) -> Vec<Finding> {
+pub(super) fn check(board: &Board) -> Vec<Finding> {
     let object = |joint: &crate::board::Joint| match joint.shape {
         JointShape::Hole { drill, pad } if pad > 0.0 && drill >= pad => {
             let message = format!("has a {drill} mm hole in a {pad} mm land");

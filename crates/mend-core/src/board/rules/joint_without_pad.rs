@@ -6,7 +6,7 @@ use crate::finding::Finding;
 /// Lands smaller and larger than this are none, or a unit was mixed up, mm.
 const LANDS_MM: (f64, f64) = (0.05, 20.0);
 
-pub(super) fn said(board: &Board) -> Vec<Finding> {
+pub(super) fn check(board: &Board) -> Vec<Finding> {
     let object = |joint: &crate::board::Joint| {
         let (land, sizes) = match joint.shape {
             JointShape::Pad { width, depth } => ([width, depth], format!("{width} x {depth} mm")),

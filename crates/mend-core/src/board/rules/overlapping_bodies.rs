@@ -1,22 +1,22 @@
 //! Two bodies in one place on one face. A can over lower parts is none; what lies inside the part is asked about by
 //! `faces_mixed_up`.
 
-use crate::board::{Board, Neighbour, Rect};
+use crate::board::{Board, Component, Rect};
 use crate::finding::{Finding, list};
 use crate::materials::BodyMaterial;
 
 /// Share of the smaller one that may lie in the other: drawn by hand, measured by eye.
 const SLACK: f64 = 0.1;
 
-pub(super) fn said(board: &Board) -> Vec<Finding> {
-    let all = &board.neighbours;
-    let object = |(k, neighbour): (usize, &Neighbour)| {
-        let others = all[..k].iter().filter(|o| o.face == neighbour.face && !covered(o, neighbour));
+pub(super) fn check(board: &Board) -> Vec<Finding> {
+    let all = &board.components;
+    let object = |(k, component): (usize, &Component)| {
+        let others = all[..k].iter().filter(|o| o.face == component.face && !covered(o, component));
         let under: Vec<&str> =
-            others.filter(|o| overlap(&o.covers(), &neighbour.covers())).map(|o| o.name.as_str()).collect();
-        let part = (neighbour.face == board.connector.face && beside(board, neighbour)).then_some("the part");
+            others.filter(|o| overlap(&o.covers(), &component.covers())).map(|o| o.name.as_str()).collect();
+        let part = (component.face == board.connector.face && beside(board, component)).then_some("the part");
         let names: Vec<&str> = part.into_iter().chain(under).collect();
-        let place = format!("neighbour {}", neighbour.name);
+        let place = format!("component {}", component.name);
         let warning = Finding::warning("overlapping_bodies", place, format!("stands in the place of {}", list(&names)));
         (!names.is_empty()).then(|| warning.hint("move or shrink one of them, or put it on the other face"))
     };
@@ -24,8 +24,8 @@ pub(super) fn said(board: &Board) -> Vec<Finding> {
 }
 
 /// Half in, half out of the part.
-fn beside(board: &Board, neighbour: &Neighbour) -> bool {
-    let (body, own) = (&board.connector.body, neighbour.covers());
+fn beside(board: &Board, component: &Component) -> bool {
+    let (body, own) = (&board.connector.body, component.covers());
     overlap(body, &own) && !super::faces_mixed_up::is_inside(body, &own)
 }
 
@@ -34,8 +34,8 @@ fn overlap(a: &Rect, b: &Rect) -> bool {
 }
 
 /// One is a can or a foil that lies over the other.
-fn covered(a: &Neighbour, b: &Neighbour) -> bool {
+fn covered(a: &Component, b: &Component) -> bool {
     let covers =
-        |n: &Neighbour| matches!(n.material, BodyMaterial::Metal | BodyMaterial::AcrylicFoam | BodyMaterial::Pvc);
+        |n: &Component| matches!(n.material, BodyMaterial::Metal | BodyMaterial::AcrylicFoam | BodyMaterial::Pvc);
     covers(a) || covers(b)
 }

@@ -5,10 +5,10 @@ use std::collections::BTreeSet;
 use crate::board::Board;
 use crate::finding::Finding;
 
-pub(super) fn said(board: &Board) -> Vec<Finding> {
+pub(super) fn check(board: &Board) -> Vec<Finding> {
     let joints = board.connector.joints.iter().map(|joint| joint.name.as_str());
-    let neighbours = board.neighbours.iter().map(|n| n.name.as_str());
-    [twice("joint", joints), twice("neighbour", neighbours)].concat()
+    let components = board.components.iter().map(|n| n.name.as_str());
+    [twice("joint", joints), twice("component", components)].concat()
 }
 
 fn twice<'a>(what: &str, names: impl Iterator<Item = &'a str>) -> Vec<Finding> {

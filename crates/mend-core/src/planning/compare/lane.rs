@@ -1,16 +1,19 @@
 //! A family on this board: its best settings, its plan with a band, its time, what it leaves and what it uses up.
 
 use super::super::band::Band;
-use super::super::bench_time::{Spent, Timed, bench_time, passes, total};
-use super::super::margin::{Kind, Margin, Standing};
-use super::super::plan::{Plan, Unplanned, Window, plan_alone};
-use super::super::search::{Searched, Sought, Tried, search};
+use super::super::bench_time::{TimeSpent, TimedJob, bench_time, passes, total};
+use super::super::make_plan::plan_alone;
+use super::super::margin::{LimitStatus, Margin, MarginKind};
+use super::super::order::Unplanned;
+use super::super::plan::{Plan, WindowState};
+use super::super::search::{SearchResult, search};
 use crate::board::{Board, groups};
+use crate::method::equipment::SkillLevel;
 use crate::method::fit::Fit;
-use crate::method::means::Level;
-use crate::method::schools::Schools;
-use crate::method::{Choice, Family};
-use crate::solder::{Charge, amount};
+use crate::method::techniques::Techniques;
+use crate::method::{MethodChoice, MethodFamily};
+use crate::planning::search::request::{SearchRequest, Tried};
+use crate::solder::{JointComposition, amount};
 
 /// What is tightest, and by how much.
 #[derive(Debug, Clone, PartialEq)]
@@ -18,7 +21,7 @@ pub struct Tightest {
     /// What.
     pub name: String,
     /// Room with its spread, K; negative: past.
-    pub margin_k: f64,
+    pub headroom_k: f64,
     /// Beyond the wanted margin?
     pub inside: bool,
 }
@@ -26,18 +29,18 @@ pub struct Tightest {
 /// A lane of the comparison.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Lane {
-    /// The family, by our schools.
-    pub choice: Choice,
+    /// The family, by our techniques.
+    pub choice: MethodChoice,
     /// What speaks for it, and what to mind.
     pub fit: Fit,
     /// What the joints hold and are fed for it.
-    pub charge: Charge,
+    pub composition: JointComposition,
     /// The search.
-    pub searched: Searched,
+    pub searched: SearchResult,
     /// The plan of what it found, or of what came nearest.
     pub plan: Plan,
     /// Time at the bench, piece by piece.
-    pub spent: Vec<Spent>,
+    pub spent: Vec<TimeSpent>,
     /// Together, s.
     pub total_s: Band,
     /// What is tightest, joints aside.
@@ -52,26 +55,36 @@ pub struct Lane {
 
 impl Lane {
     /// The lane; none where the family has nothing to begin from.
-    pub(super) fn of(sought: &Sought<'_>, (family, fit): (Family, Fit)) -> Result<Option<Self>, Unplanned> {
+    pub(super) fn of(
+        sought: &SearchRequest<'_>,
+        (family, fit): (MethodFamily, Fit),
+    ) -> Result<Option<Self>, Unplanned> {
         let searched = search(sought, family.method())?;
         let Some(tried) = searched.best.clone().or_else(|| searched.nearest.clone()) else { return Ok(None) };
-        let Tried { charge, recipe, .. } = tried;
-        let plan = plan_alone(&sought.order(&charge, &recipe))?;
+        let Tried { composition, recipe, .. } = tried;
+        let plan = plan_alone(&sought.order(&composition, &recipe))?;
         let subject = sought.subject;
-        let choice = Choice { family, schools: Schools::default() };
-        let (board, means, must_live) = (subject.board, subject.means, subject.must_live);
-        let spent = bench_time(&Timed { board, charge: &charge, plan: &plan, choice: &choice, means, must_live });
+        let choice = MethodChoice { family, techniques: Techniques::default() };
+        let (board, equipment, keep_intact) = (subject.board, subject.equipment, subject.keep_intact);
+        let spent = bench_time(&TimedJob {
+            board,
+            composition: &composition,
+            plan: &plan,
+            choice: &choice,
+            equipment,
+            keep_intact,
+        });
         Ok(Some(Self {
             tightest: tightest(&plan.margins),
-            body_peak_c: plan.margins.iter().find(|m| m.kind == Kind::Body).map(|m| m.marks[0].temperature_c),
+            body_peak_c: plan.margins.iter().find(|m| m.kind == MarginKind::Body).map(|m| m.marks[0].temperature_c),
             // On a donor's board nothing is cleaned.
-            passes: if must_live.board() { passes(board, &charge) } else { Some(0) },
-            uses: uses(board, (&charge, &plan)),
+            passes: if keep_intact.board() { passes(board, &composition) } else { Some(0) },
+            uses: uses(board, (&composition, &plan)),
             total_s: total(&spent),
             spent,
             choice,
             fit,
-            charge,
+            composition,
             searched,
             plan,
         }))
@@ -83,14 +96,14 @@ impl Lane {
     }
 
     /// Whose hands it wants.
-    pub fn level(&self) -> Level {
+    pub fn level(&self) -> SkillLevel {
         self.choice.family.words().level
     }
 
     /// Does it work, with everything beyond its wanted margin and nothing left in the joints that must not stay?
     pub fn is_comfortable(&self) -> bool {
-        let room = self.tightest.as_ref().is_none_or(|tightest| tightest.inside);
-        self.plan.window == Window::Open && room && self.passes.is_some()
+        let headroom = self.tightest.as_ref().is_none_or(|tightest| tightest.inside);
+        self.plan.window == WindowState::Open && headroom && self.passes.is_some()
     }
 
     /// How often the joints stay solid: chance, 0-1.
@@ -99,24 +112,24 @@ impl Lane {
     }
 }
 
-/// The tightest of what must live, but for the joints that must melt.
+/// The tightest of what is kept intact, but for the joints that must melt.
 fn tightest(margins: &[Margin]) -> Option<Tightest> {
-    let live = margins.iter().filter(|m| m.kind != Kind::Joints && !m.expendable);
-    let least = live.min_by(|a, b| a.margin_k.total_cmp(&b.margin_k))?;
-    let inside = least.standing == Standing::Inside;
-    Some(Tightest { name: least.name.clone(), margin_k: least.margin_k, inside })
+    let live = margins.iter().filter(|m| m.kind != MarginKind::Joints && !m.expendable);
+    let least = live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k))?;
+    let inside = least.status == LimitStatus::Inside;
+    Some(Tightest { name: least.name.clone(), headroom_k: least.headroom_k, inside })
 }
 
 /// Braid by what a pass draws up: about 8 mm per pad and 25 mm per hole (E, 2 mm braid).
-fn uses(board: &Board, (charge, plan): (&Charge, &Plan)) -> Vec<String> {
+fn uses(board: &Board, (composition, plan): (&JointComposition, &Plan)) -> Vec<String> {
     let groups = groups(board);
-    let fed: f64 = groups.iter().filter_map(|g| Some(amount(charge, g)?.length_mm * g.joints.len() as f64)).sum();
+    let fed: f64 = groups.iter().filter_map(|g| Some(amount(composition, g)?.length_mm * g.joints.len() as f64)).sum();
     let mut uses = Vec::new();
-    if let Some(feed) = charge.fed() {
+    if let Some(feed) = composition.fed() {
         uses.push(format!("{:.0} mm of {}", fed, feed.metal.name));
     }
     let per_pass: f64 = groups.iter().map(|g| g.joints.len() as f64 * if g.holes { 25.0 } else { 8.0 }).sum();
-    let braid = per_pass * passes(board, charge).unwrap_or(8).max(1) as f64;
+    let braid = per_pass * passes(board, composition).unwrap_or(8).max(1) as f64;
     uses.push(format!("{:.0} cm of braid", braid / 10.0));
     let shields = plan.recipe.shields.iter().map(|shield| {
         format!("{}, {:.0} cm²", shield.kind.name(), (shield.width_mm * shield.depth_mm / 100.0).max(1.0))

@@ -4,11 +4,11 @@
 mod lane;
 mod recommend;
 
-use super::plan::Unplanned;
-use super::search::{Effort, Sought};
-use crate::method::Family;
+use super::order::Unplanned;
+use crate::method::MethodFamily;
 use crate::method::fit::Fit;
 use crate::method::subject::Subject;
+use crate::planning::search::request::{Effort, SearchRequest};
 use crate::units::Temperature;
 use crate::watch::Watch;
 pub use lane::{Lane, Tightest};
@@ -18,7 +18,7 @@ use recommend::recommend;
 #[derive(Debug, Clone, PartialEq)]
 pub struct Ruled {
     /// Which.
-    pub family: Family,
+    pub family: MethodFamily,
     /// Why not, and what speaks for it all the same.
     pub fit: Fit,
 }
@@ -38,7 +38,7 @@ pub struct Comparison {
 
 impl Comparison {
     /// The lane of a family.
-    pub fn lane(&self, family: Family) -> Option<&Lane> {
+    pub fn lane(&self, family: MethodFamily) -> Option<&Lane> {
         self.lanes.iter().find(|lane| lane.choice.family == family)
     }
 
@@ -49,11 +49,11 @@ impl Comparison {
 }
 
 /// Compares all families.
-pub fn compare((subject, room): (&Subject<'_>, Temperature), watch: &Watch) -> Result<Comparison, Unplanned> {
-    let sought = Sought { subject, room, effort: Effort::Look, watch };
+pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -> Result<Comparison, Unplanned> {
+    let sought = SearchRequest { subject, ambient, effort: Effort::Look, watch };
     let (mut lanes, mut ruled_out) = (Vec::new(), Vec::new());
-    let fits: Vec<(Family, Fit)> =
-        Family::ALL.into_iter().map(|family| (family, family.method().fit(subject))).collect();
+    let fits: Vec<(MethodFamily, Fit)> =
+        MethodFamily::ALL.into_iter().map(|family| (family, family.method().fit(subject))).collect();
     for (family, fit) in fits {
         if !fit.applies() {
             ruled_out.push(Ruled { family, fit });

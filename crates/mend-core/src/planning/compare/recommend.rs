@@ -1,24 +1,24 @@
 //! Which lane is recommended, and why: an open window with everything beyond its wanted margin first; of these the one that is
-//! soonest done. Where none is so comfortable: the one that works most often, with most room.
+//! soonest done. Where none is so comfortable: the one that works most often, with most headroom.
 
 use std::cmp::Ordering;
 
 use super::lane::Lane;
 use crate::method::subject::Subject;
-use crate::planning::plan::Window;
+use crate::planning::plan::WindowState;
 
 /// Below this nobody is sent to the bench.
 const LEAST_CHANCE: f64 = 0.3;
 
 /// The lane's place, and the reason in two sentences.
 pub(super) fn recommend(lanes: &[Lane], subject: &Subject<'_>) -> (Option<usize>, String) {
-    let able = |lane: &&Lane| lane.plan.chance >= LEAST_CHANCE && lane.level() <= subject.means.level;
+    let able = |lane: &&Lane| lane.plan.chance >= LEAST_CHANCE && lane.level() <= subject.equipment.level;
     let mut ranked: Vec<&Lane> = lanes.iter().filter(able).collect();
     ranked.sort_by(|a, b| order(b, a));
     let Some(best) = ranked.first() else {
         let nearest = lanes.iter().max_by(|a, b| a.plan.chance.total_cmp(&b.plan.chance));
         let why = nearest
-            .map_or(String::new(), |lane| format!(" Nearest is {}: {}", lower(lane.name()), lane.searched.binds));
+            .map_or(String::new(), |lane| format!(" Nearest is {}: {}", lower(lane.name()), lane.searched.limited_by));
         return (None, format!("Nothing here opens the window.{why}"));
     };
     let place = lanes.iter().position(|lane| std::ptr::eq(lane, *best));
@@ -27,35 +27,35 @@ pub(super) fn recommend(lanes: &[Lane], subject: &Subject<'_>) -> (Option<usize>
 
 fn order(a: &Lane, b: &Lane) -> Ordering {
     let rank = |lane: &Lane| match lane.plan.window {
-        Window::Open => 2,
-        Window::Tight => 1,
-        Window::Closed => 0,
+        WindowState::Open => 2,
+        WindowState::Tight => 1,
+        WindowState::Closed => 0,
     };
-    let room = |lane: &Lane| lane.tightest.as_ref().map_or(f64::INFINITY, |tightest| tightest.margin_k);
+    let headroom = |lane: &Lane| lane.tightest.as_ref().map_or(f64::INFINITY, |tightest| tightest.headroom_k);
     let comfortable = a.is_comfortable().cmp(&b.is_comfortable());
-    // Nobody can tell minutes apart that hands spread by more than that; of two alike the one with more room.
+    // Nobody can tell minutes apart that hands spread by more than that; of two alike the one with more headroom.
     let minutes = |lane: &Lane| (lane.total_s.mid / 60.0).round();
-    let sooner = minutes(b).total_cmp(&minutes(a)).then(room(a).total_cmp(&room(b)));
+    let sooner = minutes(b).total_cmp(&minutes(a)).then(headroom(a).total_cmp(&headroom(b)));
     match (a.is_comfortable(), b.is_comfortable()) {
         (true, true) => sooner,
         _ => comfortable
             .then(rank(a).cmp(&rank(b)))
             .then((a.plan.chance - b.plan.chance).total_cmp(&0.0))
-            .then(room(a).total_cmp(&room(b))),
+            .then(headroom(a).total_cmp(&headroom(b))),
     }
 }
 
 /// What it does.
 fn first(lane: &Lane) -> String {
     let tenths = (lane.plan.chance * 10.0).round();
-    let room = match &lane.tightest {
-        Some(tight) if tight.margin_k >= 0.0 => format!(", {:.0} K left at {}", tight.margin_k, tight.name),
+    let headroom = match &lane.tightest {
+        Some(tight) if tight.headroom_k >= 0.0 => format!(", {:.0} K left at {}", tight.headroom_k, tight.name),
         Some(tight) => format!(", though {} may pass its limit", tight.name),
         None => String::new(),
     };
     let minutes = (lane.total_s.mid / 60.0).round();
     let pro = lane.fit.speaks_for.first().map_or(String::new(), |reason| format!("; {reason}"));
-    format!("{} works in {tenths:.0} of 10{room}, in about {minutes:.0} min{pro}.", lane.name())
+    format!("{} works in {tenths:.0} of 10{headroom}, in about {minutes:.0} min{pro}.", lane.name())
 }
 
 /// Why not the next one.
@@ -68,7 +68,7 @@ fn second(best: &Lane, others: &[&Lane]) -> String {
             format!("works in {:.0} of 10 only", (next.plan.chance * 10.0).round())
         }
         Some(tight) if !tight.inside && best.is_comfortable() => {
-            format!("brings {} within {:.0} K of its limit", tight.name, tight.margin_k.max(0.0))
+            format!("brings {} within {:.0} K of its limit", tight.name, tight.headroom_k.max(0.0))
         }
         _ if next.passes.is_none() => "leaves alloy that eight passes do not get out".to_owned(),
         _ if later >= 1.0 => {
@@ -82,8 +82,8 @@ fn second(best: &Lane, others: &[&Lane]) -> String {
 
 fn room_less(best: &Lane, next: &Lane) -> Option<String> {
     let (best, next) = (best.tightest.as_ref()?, next.tightest.as_ref()?);
-    let less = best.margin_k - next.margin_k;
-    (less >= 5.0).then(|| format!("leaves {less:.0} K less room, at {}", next.name))
+    let less = best.headroom_k - next.headroom_k;
+    (less >= 5.0).then(|| format!("leaves {less:.0} K less headroom, at {}", next.name))
 }
 
 fn lower(text: &str) -> String {

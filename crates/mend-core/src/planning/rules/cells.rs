@@ -1,21 +1,21 @@
 //! Lithium cells and displays near the heat: by their distance, whatever the run says of them.
 
-use super::Seen;
+use super::input::RuleInput;
 use crate::finding::Finding;
 use crate::materials::BodyMaterial;
 
 /// Within this of the nozzle's way it comes out before heat, mm (E: a wand slips by less).
 const NEAR_MM: f64 = 60.0;
 
-pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
+pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let Some(air) = seen.air else { return Vec::new() };
     let delicate = |material| matches!(material, BodyMaterial::LithiumCell | BodyMaterial::Display);
-    let near = seen.order.board.neighbours.iter().filter(|n| delicate(n.material));
-    let said = near.filter_map(|n| {
+    let near = seen.order.board.components.iter().filter(|n| delicate(n.material));
+    let finding = near.filter_map(|n| {
         let away = air.nearest(n.body.centre) - n.body.width.min(n.body.depth) / 2.0;
         let message = format!("{} ({}) is {:.0} mm from the jet", n.name, n.material.name(), away.max(0.0));
         let warn = Finding::warning("cells", &n.name, message);
         (away < NEAR_MM).then(|| warn.hint("take it out before any heat; a shield is not enough"))
     });
-    said.collect()
+    finding.collect()
 }

@@ -1,9 +1,9 @@
 //! A board of many layers: the model is known to run fast on it.
 
-use super::Seen;
+use super::input::RuleInput;
 use crate::finding::Finding;
 
-pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
+pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let stack = &seen.order.board.stack;
     let message =
         format!("{} copper layers: such boards melt later than computed, the band leans that way", stack.layers);

@@ -1,6 +1,6 @@
 //! A microphone or sensor whose port the jet blows into.
 
-use super::Seen;
+use super::input::RuleInput;
 use crate::finding::Finding;
 use crate::heat::draught::dynamic_pressure;
 use crate::materials::BodyMaterial;
@@ -8,18 +8,18 @@ use crate::materials::BodyMaterial;
 /// Pressure into a port that is still taken for none, Pa (E: a loud room is 1 Pa, a breath 50).
 const STILL_PA: f64 = 50.0;
 
-pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
+pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let Some(air) = seen.air else { return Vec::new() };
     let shields = &seen.order.recipe.shields;
-    let open = seen.order.board.neighbours.iter().filter(|n| {
+    let open = seen.order.board.components.iter().filter(|n| {
         let covered = shields.iter().any(|s| s.face == n.face && s.area().covers(n.body.centre));
         n.material == BodyMaterial::MemsMicrophone && n.face == air.face && !covered
     });
-    let said = open.filter_map(|n| {
+    let finding = open.filter_map(|n| {
         let pressure = dynamic_pressure(&air.jet, air.nearest(n.body.centre) * 1e-3);
         let message = format!("the jet blows into {} with about {pressure:.0} Pa", n.name);
         let warn = Finding::warning("jet_port", &n.name, message);
         (pressure > STILL_PA).then(|| warn.hint("cover its port with tape, or heat from the other face"))
     });
-    said.collect()
+    finding.collect()
 }

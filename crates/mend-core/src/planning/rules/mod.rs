@@ -7,38 +7,24 @@ mod cells;
 mod dense_board;
 mod early_release;
 mod idle_shield;
+pub(super) mod input;
 mod jet_port;
 mod own_joints;
 pub(in crate::planning) mod ramp;
 
-use super::plan::Order;
 use crate::finding::Finding;
-use crate::heat::blowing::Blowing;
-use crate::heat::run::Run;
-
-/// What a rule may look at once everything has run.
-pub(super) struct Seen<'a> {
-    pub(super) order: &'a Order<'a>,
-    /// The air of the last pass, nominally, where there is one.
-    pub(super) air: Option<&'a Blowing>,
-    /// The nominal run on the plan's own grid.
-    pub(super) fine: &'a Run,
-    /// The second at which all goes off: at release or at the stop line, from the first tool.
-    pub(super) off: usize,
-    /// Where the factory's metal melts, °C.
-    pub(super) factory_melts_c: f64,
-}
+use input::RuleInput;
 
 /// All rules about runs, in alphabetic order.
-pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
-    let rules: [fn(&Seen<'_>) -> Vec<Finding>; 7] = [
-        cells::said,
-        dense_board::said,
-        early_release::said,
-        idle_shield::said,
-        jet_port::said,
-        own_joints::said,
-        ramp::said,
+pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
+    let rules: [fn(&RuleInput<'_>) -> Vec<Finding>; 7] = [
+        cells::check,
+        dense_board::check,
+        early_release::check,
+        idle_shield::check,
+        jet_port::check,
+        own_joints::check,
+        ramp::check,
     ];
     rules.iter().flat_map(|rule| rule(seen)).collect()
 }

@@ -1,15 +1,15 @@
 //! Packages and ceramics that warm faster than they should.
 
-use super::Seen;
+use super::input::RuleInput;
 use crate::board::Board;
 use crate::finding::{Finding, list};
 
 /// A ramp is read over so many seconds.
 const OVER_S: usize = 5;
 
-pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
-    let neighbours = seen.order.board.neighbours.iter().zip(&seen.fine.traces.neighbours);
-    let steep = neighbours.filter_map(|(n, curve)| {
+pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
+    let components = seen.order.board.components.iter().zip(&seen.fine.traces.components);
+    let steep = components.filter_map(|(n, curve)| {
         let (ramp, most) = (steepest(&curve[..curve.len().min(seen.off + 1)]), n.material.fastest_ramp()?);
         (ramp > most).then_some((n.name.as_str(), ramp))
     });
@@ -20,9 +20,9 @@ pub(super) fn said(seen: &Seen<'_>) -> Vec<Finding> {
     vec![Finding::warning("ramp", "settings", message).hint("soak the board first, or begin further away")]
 }
 
-/// Do any of these neighbours, by their curves, warm faster than they should?
+/// Do any of these components, by their curves, warm faster than they should?
 pub(in crate::planning) fn is_steep(board: &Board, curves: &[Vec<f32>]) -> bool {
-    let pairs = board.neighbours.iter().zip(curves);
+    let pairs = board.components.iter().zip(curves);
     pairs.into_iter().any(|(n, curve)| n.material.fastest_ramp().is_some_and(|most| steepest(curve) > most))
 }
 

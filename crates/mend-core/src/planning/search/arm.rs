@@ -1,11 +1,11 @@
-//! An arm: a beginning with one outlet. Bare first; where that leaves no open window, shields of one kind, each over what is
+//! An arm: a beginning with one nozzle. Bare first; where that leaves no open window, shields of one kind, each over what is
 //! tightest, one after the other until it opens.
 
 use rayon::prelude::*;
 
-use super::super::plan::Unplanned;
+use super::super::order::Unplanned;
+use super::request::{Effort, SearchRequest, Tried};
 use super::screen::{SETS, Setting, best};
-use super::{Effort, Sought, Tried};
 use crate::heat::covered_joint::covered_joints;
 use crate::heat::recipe::Recipe;
 use crate::heat::shield::ShieldKind;
@@ -16,12 +16,16 @@ use crate::units::Length;
 
 /// A plan with more shields than this is another plan (E: an hour of taping).
 const MOST_SHIELDS: usize = 4;
-/// Of each outlet's settings so many are shielded.
+/// Of each nozzle's settings so many are shielded.
 const SHIELDED: usize = 3;
 
-/// Everything an air beginning leads to: the best bare setting of each outlet and, where it is not open, the best of each
+/// Everything an air beginning leads to: the best bare setting of each nozzle and, where it is not open, the best of each
 /// kind of shield. And how many candidates were judged.
-pub(super) fn all(sought: &Sought<'_>, start: &Start, space: &AirSpace) -> Result<(Vec<Tried>, usize), Unplanned> {
+pub(super) fn all(
+    sought: &SearchRequest<'_>,
+    start: &Start,
+    space: &AirSpace,
+) -> Result<(Vec<Tried>, usize), Unplanned> {
     let settings = space.distances.len() * space.flows.len() * space.motions.len();
     sought.watch.expect(space.nozzles.len() * settings);
     let arms: Vec<(Vec<Tried>, usize)> =
@@ -31,13 +35,13 @@ pub(super) fn all(sought: &Sought<'_>, start: &Start, space: &AirSpace) -> Resul
 }
 
 fn arm(
-    sought: &Sought<'_>,
+    sought: &SearchRequest<'_>,
     start: &Start,
     (space, nozzle): (&AirSpace, Length),
 ) -> Result<(Vec<Tried>, usize), Unplanned> {
     let recipes = recipes(start, (space, nozzle));
     let screened = |recipe: &Recipe| {
-        let tried = best(sought, &Setting { charge: &start.charge, recipe, hottest: space.hottest });
+        let tried = best(sought, &Setting { composition: &start.composition, recipe, hottest: space.hottest });
         sought.watch.one_done();
         tried
     };
@@ -49,7 +53,7 @@ fn arm(
     let mut all: Vec<Tried> = bare.first().cloned().into_iter().collect();
     if all.iter().all(|tried| !tried.score.is_open()) {
         bare.truncate(if sought.effort == Effort::Look { 1 } else { SHIELDED });
-        let kinds = sought.subject.means.shields.par_iter();
+        let kinds = sought.subject.equipment.shields.par_iter();
         let shielded = kinds.map(|kind| shielded(sought, (&bare, space), *kind)).collect::<Result<Vec<_>, _>>()?;
         count += shielded.iter().map(|(_, runs)| runs * SETS).sum::<usize>();
         all.extend(shielded.into_iter().filter_map(|(tried, _)| tried));
@@ -73,7 +77,7 @@ fn recipes(start: &Start, (space, nozzle): (&AirSpace, Length)) -> Vec<Recipe> {
 
 /// The best of these settings with shields of a kind, and how many runs that took.
 fn shielded(
-    sought: &Sought<'_>,
+    sought: &SearchRequest<'_>,
     (bare, space): (&[Tried], &AirSpace),
     kind: ShieldKind,
 ) -> Result<(Option<Tried>, usize), Unplanned> {
@@ -84,7 +88,8 @@ fn shielded(
         for _ in 0..MOST_SHIELDS {
             let Some(recipe) = one_more(sought, &now, kind) else { break };
             sought.watch.wanted()?;
-            let Some(next) = best(sought, &Setting { charge: &now.charge, recipe: &recipe, hottest: space.hottest })?
+            let Some(next) =
+                best(sought, &Setting { composition: &now.composition, recipe: &recipe, hottest: space.hottest })?
             else {
                 break;
             };
@@ -101,12 +106,12 @@ fn shielded(
     Ok((best_of_all, runs))
 }
 
-/// The same with a shield over what is tightest; none where that is no neighbour, or has one, or none can lie there.
-pub(super) fn one_more(sought: &Sought<'_>, tried: &Tried, kind: ShieldKind) -> Option<Recipe> {
+/// The same with a shield over what is tightest; none where that is no component, or has one, or none can lie there.
+pub(super) fn one_more(sought: &SearchRequest<'_>, tried: &Tried, kind: ShieldKind) -> Option<Recipe> {
     let board = sought.subject.board;
-    let neighbour = board.neighbours.get(tried.tightest_neighbour?)?;
-    let covered = tried.recipe.shields.iter().any(|s| s.covers(neighbour.face, &neighbour.body) > 0.5);
-    let shield = usual::shield_over(board, neighbour, kind).filter(|_| !covered)?;
+    let component = board.components.get(tried.tightest_component?)?;
+    let covered = tried.recipe.shields.iter().any(|s| s.covers(component.face, &component.body) > 0.5);
+    let shield = usual::shield_over(board, component, kind).filter(|_| !covered)?;
     let mut recipe = tried.recipe.clone();
     recipe.shields.push(shield);
     covered_joints(board, &recipe.shields).is_empty().then_some(recipe)

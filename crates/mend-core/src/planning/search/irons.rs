@@ -2,16 +2,16 @@
 
 use rayon::prelude::*;
 
-use super::super::limits::{first_harm, limits};
-use super::super::plan::Unplanned;
+use super::super::limits::{first_damage, limits};
+use super::super::order::Unplanned;
 use super::judged::Judged;
+use super::request::{Effort, SearchRequest, Tried};
 use super::score::{NEVER_K, Score};
-use super::{Effort, Sought, Tried};
 use crate::heat::iron::Iron;
 use crate::heat::mesh::Resolution;
-use crate::heat::recipe::{Helpers, Pass, Recipe};
+use crate::heat::parameters::ParameterSample;
+use crate::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use crate::heat::run::run_until;
-use crate::heat::unknowns::Unknowns;
 use crate::method::start::Start;
 use crate::units::{Length, Temperature};
 
@@ -22,7 +22,7 @@ const LOOKED_AT: usize = 2;
 
 /// Everything an iron beginning leads to, and how many candidates that were.
 pub(super) fn all(
-    sought: &Sought<'_>,
+    sought: &SearchRequest<'_>,
     start: &Start,
     (sets, tips): (&[Temperature], &[Length]),
 ) -> Result<(Vec<Tried>, usize), Unplanned> {
@@ -45,45 +45,46 @@ pub(super) fn all(
 
 /// The same recipe with every tip so wide and so hot.
 fn with(recipe: &Recipe, set: Temperature, tip: Length) -> Recipe {
-    let hot = |with: &Helpers| Helpers {
-        iron: with.iron.as_ref().map(|iron| Iron { set, tip, row: iron.row.clone() }),
-        ..with.clone()
+    let hot = |during: &HeatingAids| HeatingAids {
+        iron: during.iron.as_ref().map(|iron| Iron { set, tip, row: iron.row.clone() }),
+        ..during.clone()
     };
-    let before = recipe.before.iter().map(|pass| Pass { with: hot(&pass.with), ..pass.clone() }).collect();
-    Recipe { before, with: hot(&recipe.with), ..recipe.clone() }
+    let preheat =
+        recipe.preheat.iter().map(|stage| HeatingStage { during: hot(&stage.during), ..stage.clone() }).collect();
+    Recipe { preheat, during: hot(&recipe.during), ..recipe.clone() }
 }
 
-fn judged(sought: &Sought<'_>, start: &Start, recipe: &Recipe) -> Result<Tried, Unplanned> {
-    let order = sought.order(&start.charge, recipe);
-    let melting = start.charge.targets(sought.subject.board)?;
+fn judged(sought: &SearchRequest<'_>, start: &Start, recipe: &Recipe) -> Result<Tried, Unplanned> {
+    let order = sought.order(&start.composition, recipe);
+    let melting = start.composition.targets(sought.subject.board)?;
     let case = order.case(&melting);
     let limits = limits(&order, &case);
     let stack = &sought.subject.board.stack;
-    let samples = Unknowns::samples(SAMPLES, sought.subject.station, stack);
-    let run = |unknowns: &Unknowns| {
-        let run = run_until(&case, unknowns, Resolution::COARSE, &|run| first_harm(&limits, &run.traces).is_some());
+    let samples = ParameterSample::samples(SAMPLES, sought.subject.station, stack);
+    let run = |parameters: &ParameterSample| {
+        let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage(&limits, &run.traces).is_some());
         Judged::of(&run, (&limits, sought.subject.board))
     };
-    let usual = run(&Unknowns::nominal(stack));
+    let usual = run(&ParameterSample::nominal(stack));
     let others: Vec<Judged> = samples.iter().map(run).collect();
     let all = others.iter().chain([&usual]);
     let tightest = all.clone().filter(|j| j.release_s.is_some()).filter_map(|j| j.tightest);
     let tightest = tightest.min_by(|a, b| a.1.total_cmp(&b.1));
-    let margin_k = match (usual.release_s, tightest) {
+    let headroom_k = match (usual.release_s, tightest) {
         (None, _) => -NEVER_K - usual.lacks_k,
-        (Some(_), tightest) => tightest.map_or(NEVER_K, |(_, room)| room),
+        (Some(_), tightest) => tightest.map_or(NEVER_K, |(_, headroom)| headroom),
     };
     let from = recipe.seconds_before() as f64;
     let score = Score {
         works: all.filter(|j| j.works()).count() as u8,
         usual: usual.works(),
-        margin_k,
+        headroom_k,
         release_s: usual.release_s.map(|t| (t - from).max(0.0)),
         heat_s: usual.release_s.unwrap_or(recipe.seconds() as f64),
         shields: recipe.shields.len(),
         steep: usual.steep,
     };
-    let tightest_neighbour = tightest.and_then(|(k, _)| limits[k].neighbour());
+    let tightest_component = tightest.and_then(|(k, _)| limits[k].component());
     let tightest = tightest.map(|(k, _)| limits[k].name.clone());
-    Ok(Tried { charge: start.charge.clone(), recipe: recipe.clone(), score, tightest, tightest_neighbour })
+    Ok(Tried { composition: start.composition.clone(), recipe: recipe.clone(), score, tightest, tightest_component })
 }

@@ -1,6 +1,6 @@
 //! A run judged by its limits.
 
-use super::super::limits::{Limit, comes_first, first_harm};
+use super::super::limits::{Limit, comes_first, first_damage};
 use super::super::rules::ramp::is_steep;
 use crate::board::Board;
 use crate::heat::run::Run;
@@ -10,9 +10,9 @@ use crate::heat::run::Run;
 pub(super) struct Judged {
     /// When the part comes away, s from the first tool.
     pub(super) release_s: Option<f64>,
-    /// When something is hurt.
-    pub(super) harm_s: Option<f64>,
-    /// The limit that is nearest at release, and the room to it, K.
+    /// When something is damaged.
+    pub(super) damage_s: Option<f64>,
+    /// The limit that is nearest at release, and the headroom to it, K.
     pub(super) tightest: Option<(usize, f64)>,
     /// Do packages or ceramics warm too fast until then?
     pub(super) steep: bool,
@@ -26,7 +26,7 @@ impl Judged {
         let hottest =
             |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);
         let heated = |curve: &Vec<f32>| curve.iter().copied().take(off).collect();
-        let heated: Vec<Vec<f32>> = run.traces.neighbours.iter().map(heated).collect();
+        let heated: Vec<Vec<f32>> = run.traces.components.iter().map(heated).collect();
         let at_once = limits.iter().enumerate().filter(|(_, limit)| limit.stands_s == 0);
         let rooms = at_once.map(|(k, limit)| (k, limit.celsius - f64::from(hottest(limit))));
         let lacks = run.melts_at.iter().zip(&run.traces.joints).zip(&run.melted).filter(|(_, melted)| melted.is_none());
@@ -34,15 +34,15 @@ impl Judged {
             lacks.map(|((melts_at, curve), _)| melts_at - f64::from(curve.iter().copied().fold(f32::MIN, f32::max)));
         Self {
             release_s: run.release,
-            harm_s: first_harm(limits, &run.traces).map(|harm| harm.at_s),
+            damage_s: first_damage(limits, &run.traces).map(|damage| damage.at_s),
             tightest: rooms.min_by(|a, b| a.1.total_cmp(&b.1)),
             steep: is_steep(board, &heated),
             lacks_k: lacks.fold(0.0, f64::max),
         }
     }
 
-    /// Does everything melt before anything is hurt?
+    /// Does everything melt before anything is damaged?
     pub(super) fn works(&self) -> bool {
-        comes_first(self.release_s, self.harm_s)
+        comes_first(self.release_s, self.damage_s)
     }
 }

@@ -1,80 +1,40 @@
 //! The search: for a family, the settings and the fewest shields that open the window, within what the station gives and
 //! all limits.
 //!
-//! - [`score`]: what is better; [`screen`]: one run for all set temperatures of a setting, judged for a weak, a usual and a
-//!   strong jet; [`arm`]: settings that share a tool, and shields one by one; [`irons`]: where no air blows
+//! - [`score`]: what is better; `screen`: one run for all set temperatures of a setting, judged for a weak, a usual and a
+//!   strong jet; `arm`: settings that share a tool, and shields one by one; `irons`: where no air blows
 //! - [`buys`]: what one more shield or more alloy would bring
 //!
-//! The search goes along arms: a beginning with one outlet and one kind of shield. An arm knows nothing of the others, so a
+//! The search goes along arms: a beginning with one nozzle and one kind of shield. An arm knows nothing of the others, so a
 //! tool or a shield more in the shop only adds arms, and the best of all can't become worse. The best in order are run
-//! again on the fine grid, and the first of which that run says that everything melts and nothing is hurt is the answer:
+//! again on the fine grid, and the first of which that run says that everything melts and nothing is damaged is the answer:
 //! a plan of which its own fine run says otherwise is never given.
 
 mod arm;
 pub mod buys;
 mod irons;
 mod judged;
+pub mod request;
 pub mod score;
 mod screen;
 
 use rayon::prelude::*;
 
-use super::limits::{first_harm, in_time, limits};
-use super::plan::{Order, Unplanned};
+use super::limits::{first_damage, in_time, limits};
+use super::order::Unplanned;
 use crate::finding::capital;
 use crate::heat::mesh::Resolution;
-use crate::heat::recipe::Recipe;
+use crate::heat::parameters::ParameterSample;
 use crate::heat::run::run_until;
-use crate::heat::unknowns::Unknowns;
 use crate::method::start::{Start, Vary};
-use crate::method::subject::Subject;
-use crate::method::{Family, Method};
-use crate::solder::Charge;
-use crate::units::Temperature;
-use crate::watch::Watch;
+use crate::method::{Method, MethodFamily};
 use buys::Buy;
+use request::{SearchRequest, Tried};
 use score::Score;
-
-/// How much of the space is looked at.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Effort {
-    /// One distance, every other flow: enough to put families side by side.
-    Look,
-    /// All of it.
-    Thorough,
-}
-
-/// What is searched.
-#[derive(Debug, Clone, Copy)]
-pub struct Sought<'a> {
-    /// What is to be done with what.
-    pub subject: &'a Subject<'a>,
-    /// The room.
-    pub room: Temperature,
-    /// How much of the space.
-    pub effort: Effort,
-    /// Is it still wanted?
-    pub watch: &'a Watch,
-}
-
-/// Settings that were looked at.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Tried {
-    /// What the joints hold and are fed.
-    pub charge: Charge,
-    /// The settings.
-    pub recipe: Recipe,
-    /// How they do.
-    pub score: Score,
-    /// What is tightest at release.
-    pub tightest: Option<String>,
-    /// Where that is a component near the part, its place in the board's list.
-    pub tightest_neighbour: Option<usize>,
-}
 
 /// What a search comes back with.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Searched {
+pub struct SearchResult {
     /// The best that its own fine run bears out.
     pub best: Option<Tried>,
     /// Where there is none, what came nearest.
@@ -84,26 +44,18 @@ pub struct Searched {
     /// Of the best ones, how many the fine run turned down.
     pub turned_down: usize,
     /// What stands in the way of a better one, in a sentence.
-    pub binds: String,
+    pub limited_by: String,
     /// What one more shield or more alloy would buy.
     pub buys: Vec<Buy>,
 }
 
-impl<'a> Sought<'a> {
-    /// The order of some settings.
-    pub fn order<'o>(&'o self, charge: &'o Charge, recipe: &'o Recipe) -> Order<'o> {
-        let Subject { board, station, must_live, .. } = *self.subject;
-        Order { board, charge, station, recipe, room: self.room, must_live, watch: self.watch }
-    }
-}
-
 /// Searches a family. The same inputs give the same answer to the bit.
-pub fn search(sought: &Sought<'_>, method: &dyn Method) -> Result<Searched, Unplanned> {
+pub fn search(sought: &SearchRequest<'_>, method: &dyn Method) -> Result<SearchResult, Unplanned> {
     let starts: Vec<Start> = method.starts(sought.subject).into_iter().map(|start| sought.thinned(start)).collect();
     let mut tried: Vec<Tried> = Vec::new();
     let mut candidates = 0;
     for start in &starts {
-        sought.order(&start.charge, &start.recipe).checked()?;
+        sought.order(&start.composition, &start.recipe).checked()?;
         let (found, count) = match &start.vary {
             Vary::Air(space) => arm::all(sought, start, space)?,
             Vary::Iron { sets, tips } => irons::all(sought, start, (sets, tips))?,
@@ -116,40 +68,30 @@ pub fn search(sought: &Sought<'_>, method: &dyn Method) -> Result<Searched, Unpl
     let (best, turned_down) = first_that_holds(sought, &tried)?;
     let nearest = best.is_none().then(|| tried.first().cloned()).flatten();
     let told = best.as_ref().or(nearest.as_ref());
-    let binds = told.map_or_else(String::new, |tried| binds(tried, best.is_some()));
+    let limited_by = told.map_or_else(String::new, |tried| limited_by(tried, best.is_some()));
     let buys = told.map(|tried| buys::buys(sought, tried)).transpose()?.unwrap_or_default();
     sought.watch.wanted()?;
-    Ok(Searched { best, nearest, candidates, turned_down, binds, buys })
+    Ok(SearchResult { best, nearest, candidates, turned_down, limited_by, buys })
 }
 
 /// Every family in its order: searched, or the reasons why it does not apply.
-pub type OfFamily = (Family, Result<Searched, Vec<String>>);
+pub type OfFamily = (MethodFamily, Result<SearchResult, Vec<String>>);
 
 /// Searches every family that applies.
-pub fn search_all(sought: &Sought<'_>) -> Result<Vec<OfFamily>, Unplanned> {
-    let one = |family: Family| {
+pub fn search_all(sought: &SearchRequest<'_>) -> Result<Vec<OfFamily>, Unplanned> {
+    let one = |family: MethodFamily| {
         let fit = family.method().fit(sought.subject);
         if !fit.applies() {
             return Ok((family, Err(fit.against)));
         }
         Ok((family, Ok(search(sought, family.method())?)))
     };
-    Family::ALL.into_iter().map(one).collect()
-}
-
-impl Sought<'_> {
-    fn thinned(&self, start: Start) -> Start {
-        let vary = match (start.vary, self.effort) {
-            (Vary::Air(space), Effort::Look) => Vary::Air(space.thin()),
-            (vary, _) => vary,
-        };
-        Start { vary, ..start }
-    }
+    MethodFamily::ALL.into_iter().map(one).collect()
 }
 
 /// The first, best first, of which the nominal fine run says that it works; and how many before it did not. Two at a time:
 /// that is what a shop's computer has.
-fn first_that_holds(sought: &Sought<'_>, tried: &[Tried]) -> Result<(Option<Tried>, usize), Unplanned> {
+fn first_that_holds(sought: &SearchRequest<'_>, tried: &[Tried]) -> Result<(Option<Tried>, usize), Unplanned> {
     let works: Vec<&Tried> = tried.iter().filter(|tried| tried.score.works_as_computed()).collect();
     for (round, pair) in works.chunks(2).enumerate() {
         let holds: Vec<bool> = pair.par_iter().map(|tried| holds(sought, tried)).collect::<Result<_, _>>()?;
@@ -160,32 +102,32 @@ fn first_that_holds(sought: &Sought<'_>, tried: &[Tried]) -> Result<(Option<Trie
     Ok((None, works.len()))
 }
 
-/// Does the fine run say that everything melts before anything is hurt?
-fn holds(sought: &Sought<'_>, tried: &Tried) -> Result<bool, Unplanned> {
-    let order = sought.order(&tried.charge, &tried.recipe);
+/// Does the fine run say that everything melts before anything is damaged?
+fn holds(sought: &SearchRequest<'_>, tried: &Tried) -> Result<bool, Unplanned> {
+    let order = sought.order(&tried.composition, &tried.recipe);
     if order.checked().is_err() {
         return Ok(false);
     }
-    let melting = tried.charge.targets(sought.subject.board)?;
+    let melting = tried.composition.targets(sought.subject.board)?;
     let case = order.case(&melting);
     let limits = limits(&order, &case);
-    let nominal = Unknowns::nominal(&sought.subject.board.stack);
-    let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_harm(&limits, &run.traces).is_some());
+    let nominal = ParameterSample::nominal(&sought.subject.board.stack);
+    let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_damage(&limits, &run.traces).is_some());
     sought.watch.wanted()?;
-    Ok(in_time(&run, first_harm(&limits, &run.traces).as_ref()))
+    Ok(in_time(&run, first_damage(&limits, &run.traces).as_ref()))
 }
 
-fn binds(tried: &Tried, works: bool) -> String {
-    let Score { margin_k, release_s, .. } = tried.score;
+fn limited_by(tried: &Tried, works: bool) -> String {
+    let Score { headroom_k, release_s, .. } = tried.score;
     let name = tried.tightest.as_deref().map(capital);
     match (&name, release_s, works) {
         (Some(name), Some(t), true) => {
-            format!("{name} binds: {margin_k:.0} K are left when it comes away after about {t:.0} s.")
+            format!("{name} limits it: {headroom_k:.0} K are left when release after about {t:.0} s.")
         }
-        (None, Some(t), true) => format!("Nothing near binds; it comes away after about {t:.0} s."),
+        (None, Some(t), true) => format!("Nothing near limits it; release after about {t:.0} s."),
         (Some(name), Some(_), false) => {
-            format!("{name} is past its limit by {:.0} K when the last joint melts.", -margin_k)
+            format!("{name} is past its limit by {:.0} K when the last joint melts.", -headroom_k)
         }
-        (_, _, _) => format!("The coldest joint lacks {:.0} K at the longest heating.", -margin_k - score::NEVER_K),
+        (_, _, _) => format!("The coldest joint lacks {:.0} K at the longest heating.", -headroom_k - score::NEVER_K),
     }
 }

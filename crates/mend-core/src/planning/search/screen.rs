@@ -1,19 +1,20 @@
 //! One unit run for all set temperatures of a setting, judged for a weak, a usual and a strong jet.
 
 use super::super::limits::{Limit, comes_first, limits};
-use super::super::plan::{Order, Unplanned};
+use super::super::order::{Order, Unplanned};
 use super::super::process_window::COOLEST_SET_C;
 use super::super::rules::ramp::is_steep;
 use super::super::scaled::Scaled;
+use super::request::{SearchRequest, Tried};
 use super::score::{NEVER_K, Score};
-use super::{Sought, Tried};
+use crate::heat::case::Case;
+use crate::heat::parameters::ParameterSample;
 use crate::heat::recipe::Recipe;
 use crate::heat::rig::jet;
-use crate::heat::run::Case;
-use crate::heat::tool::{HotAir, Station};
+use crate::heat::station::Station;
+use crate::heat::tool::HotAir;
 use crate::heat::unit_run::{UnitRun, unit_run};
-use crate::heat::unknowns::Unknowns;
-use crate::solder::{Charge, MeltTarget};
+use crate::solder::{JointComposition, MeltTarget};
 use crate::units::{TempDelta, Temperature};
 
 /// Set temperatures that are judged of each run.
@@ -27,19 +28,19 @@ const EIGHT_IN_TEN: f64 = 1.281_6;
 
 /// A setting to be screened: joints that hold `charge`, everything of `recipe` but its set temperature, none hotter.
 pub(super) struct Setting<'a> {
-    pub(super) charge: &'a Charge,
+    pub(super) composition: &'a JointComposition,
     pub(super) recipe: &'a Recipe,
     pub(super) hottest: Temperature,
 }
 
 /// The best set temperature of a setting.
-pub(super) fn best(sought: &Sought<'_>, setting: &Setting<'_>) -> Result<Option<Tried>, Unplanned> {
+pub(super) fn best(sought: &SearchRequest<'_>, setting: &Setting<'_>) -> Result<Option<Tried>, Unplanned> {
     let Some(air) = setting.recipe.air else { return Ok(None) };
     let sets = sets(sought.subject.station, setting.hottest);
     let at = |set: Temperature| Recipe { air: Some(HotAir { set, ..air }), ..setting.recipe.clone() };
     let middle = at(sets[sets.len() / 2]);
-    let melting = setting.charge.targets(sought.subject.board)?;
-    let order = sought.order(setting.charge, &middle);
+    let melting = setting.composition.targets(sought.subject.board)?;
+    let order = sought.order(setting.composition, &middle);
     let case = order.case(&melting);
     let limits = limits(&order, &case);
     let unit = unit_run(&case);
@@ -47,11 +48,11 @@ pub(super) fn best(sought: &Sought<'_>, setting: &Setting<'_>) -> Result<Option<
     let scored = sets.iter().map(|set| (screened.score(*set), *set));
     let best = scored.max_by(|a, b| a.0.0.order(&b.0.0));
     Ok(best.map(|((score, tightest), set)| Tried {
-        charge: setting.charge.clone(),
+        composition: setting.composition.clone(),
         recipe: at(set),
         score,
         tightest: tightest.map(|k| limits[k].name.clone()),
-        tightest_neighbour: tightest.and_then(|k| limits[k].neighbour()),
+        tightest_component: tightest.and_then(|k| limits[k].component()),
     }))
 }
 
@@ -79,25 +80,25 @@ struct Screened<'a> {
 
 impl Screened<'_> {
     fn score(&self, set: Temperature) -> (Score, Option<usize>) {
-        let nominal = Unknowns::nominal(&self.order.board.stack);
-        let outlet = jet(&self.case, &HotAir { set, ..self.air }, &nominal).outlet_excess;
+        let nominal = ParameterSample::nominal(&self.order.board.stack);
+        let exit_excess = jet(&self.case, &HotAir { set, ..self.air }, &nominal).exit_excess;
         let wide = spread(self.order.station);
         let seen = [(1.0, 0.0), (1.0 / wide, 1.0), (wide, -1.0)].map(|(factor, late)| {
-            let scale = factor * outlet / self.unit.outlet;
-            self.seen(&Scaled { unit: self.unit, scale, room: self.order.room }, late)
+            let scale = factor * exit_excess / self.unit.exit_excess;
+            self.seen(&Scaled { unit: self.unit, scale, ambient: self.order.ambient }, late)
         });
         let tightest = seen.iter().filter_map(|seen| seen.tightest).min_by(|a, b| a.1.total_cmp(&b.1));
         let usual = &seen[0];
-        let margin_k = match (usual.release_s, tightest) {
+        let headroom_k = match (usual.release_s, tightest) {
             (None, _) => -NEVER_K - usual.lacks_k,
-            (Some(_), Some((_, room))) => room,
+            (Some(_), Some((_, headroom))) => headroom,
             (Some(_), None) => NEVER_K,
         };
         let recipe = self.order.recipe;
         let score = Score {
             works: seen.iter().filter(|seen| seen.works).count() as u8,
             usual: usual.works,
-            margin_k,
+            headroom_k,
             release_s: usual.release_s,
             heat_s: recipe.seconds_before() as f64 + usual.release_s.unwrap_or(recipe.longest.in_seconds()),
             shields: recipe.shields.len(),
@@ -107,24 +108,24 @@ impl Screened<'_> {
     }
 
     /// What one jet does; joints melt `late` times their spread later.
-    fn seen(&self, scaled: &Scaled<'_>, late: f64) -> Seen {
+    fn seen(&self, scaled: &Scaled<'_>, late: f64) -> ScreenedPoint {
         let later = |t: &MeltTarget| {
             let by = TempDelta::kelvin(late * t.spread.in_kelvin());
             MeltTarget { melted: t.melted + by, ..*t }
         };
         let melting: Vec<MeltTarget> = self.case.melting.iter().map(later).collect();
         let candidate = scaled.candidate(&melting, self.limits);
-        Seen {
-            works: comes_first(candidate.release_s, candidate.harm.map(|(at, _)| at)),
+        ScreenedPoint {
+            works: comes_first(candidate.release_s, candidate.damage.map(|(at, _)| at)),
             tightest: candidate.release_s.and_then(|t| scaled.tightest(self.limits, t)),
-            steep: candidate.release_s.is_some_and(|t| is_steep(self.order.board, &scaled.neighbours(t))),
+            steep: candidate.release_s.is_some_and(|t| is_steep(self.order.board, &scaled.components(t))),
             release_s: candidate.release_s,
             lacks_k: if candidate.release_s.is_none() { scaled.lacks(&melting) } else { 0.0 },
         }
     }
 }
 
-struct Seen {
+struct ScreenedPoint {
     works: bool,
     steep: bool,
     release_s: Option<f64>,

@@ -1,7 +1,8 @@
 //! After the heat: cleaned, looked at, tested.
 
-use super::{Script, Step, owned, step};
-use crate::board::{Family, Thing};
+use super::script::Script;
+use super::step::{Step, owned, step};
+use crate::board::{ComponentKind, ConnectorFamily};
 use crate::caution::Caution;
 use crate::materials::BodyMaterial;
 
@@ -22,9 +23,9 @@ pub(super) fn clean(script: &Script<'_>) -> Step {
         |material| matches!(material, BodyMaterial::MemsMicrophone | BodyMaterial::Crystal | BodyMaterial::Display);
     let shaken: Vec<&str> = script
         .board
-        .neighbours
+        .components
         .iter()
-        .filter(|n| delicate(n.material) || n.what == Some(Thing::Microphone))
+        .filter(|n| delicate(n.material) || n.what == Some(ComponentKind::Microphone))
         .map(|n| n.name.as_str())
         .collect();
     let mut lines = owned(&["Strong alcohol and brush, until the brush comes away clean; rinse, dry warm."]);
@@ -61,12 +62,12 @@ pub(super) fn test(script: &Script<'_>) -> Step {
     let mut lines = connector.tests.clone();
     if lines.is_empty() {
         lines = owned(match connector.family {
-            Family::Port => &["Plug in both ways up; charge, data and picture, whatever this port carries."],
-            Family::Flex | Family::BoardToBoard => {
+            ConnectorFamily::Port => &["Plug in both ways up; charge, data and picture, whatever this port carries."],
+            ConnectorFamily::Flex | ConnectorFamily::BoardToBoard => {
                 &["Latch closes; everything on this cable works, every key and line."]
             }
-            Family::Jack => &["Plug seats with its click; both channels or the link are there."],
-            Family::Power => &["Plug seats firm; voltage at the fuse; charges under load, nothing warms."],
+            ConnectorFamily::Jack => &["Plug seats with its click; both channels or the link are there."],
+            ConnectorFamily::Power => &["Plug seats firm; voltage at the fuse; charges under load, nothing warms."],
         });
     }
     lines.push("Cable first, then power; as little closed up as possible. No update, no sign-in.".to_owned());

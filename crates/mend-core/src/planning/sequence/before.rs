@@ -1,11 +1,13 @@
 //! Before any heat: opening, what is protected, flux, alloy, and the wire where one is laid.
 
-use super::super::margin::{Kind, Margin, Standing};
-use super::{Duty, Script, Step, owned, passes, step};
-use crate::board::{JointGroup, MustLive, Thing, groups};
+use super::super::margin::{LimitStatus, Margin, MarginKind};
+use super::script::Script;
+use super::stages;
+use super::step::{Duty, Step, owned, step};
+use crate::board::{ComponentKind, JointGroup, KeepIntact, groups};
 use crate::caution::Caution;
-use crate::method::schools::{FLUX, THIN};
-use crate::solder::{Charge, amount};
+use crate::method::techniques::{FLUX, THIN};
+use crate::solder::{JointComposition, amount};
 
 pub(super) fn ready() -> Step {
     let lines = [
@@ -21,8 +23,17 @@ pub(super) fn ready() -> Step {
 
 /// What comes out before heat, by what stands near; and how a case is opened so that it closes again.
 pub(super) fn open(script: &Script<'_>) -> Step {
-    let out = |thing| matches!(thing, Thing::LithiumCell | Thing::Foam | Thing::Cable | Thing::Frame | Thing::Display);
-    let near = script.board.neighbours.iter().filter(|n| n.what.is_some_and(out) || n.material.name().contains("foam"));
+    let out = |thing| {
+        matches!(
+            thing,
+            ComponentKind::LithiumCell
+                | ComponentKind::Foam
+                | ComponentKind::Cable
+                | ComponentKind::Frame
+                | ComponentKind::Display
+        )
+    };
+    let near = script.board.components.iter().filter(|n| n.what.is_some_and(out) || n.material.name().contains("foam"));
     let names: Vec<&str> = near.map(|n| n.name.as_str()).collect();
     let mut lines = owned(&[
         "Screws counted out by place, length and head onto the map: a long one in a short hole kills a board.",
@@ -38,10 +49,11 @@ pub(super) fn open(script: &Script<'_>) -> Step {
 }
 
 pub(super) fn protect(script: &Script<'_>) -> Step {
-    let close = |m: &&Margin| matches!(m.kind, Kind::Neighbour) && m.standing != Standing::Inside && !m.expendable;
+    let close =
+        |m: &&Margin| matches!(m.kind, MarginKind::Component) && m.status != LimitStatus::Inside && !m.expendable;
     let face = script.plan.recipe.face(script.board);
-    let mut lines = passes::shields(script);
-    if script.choice.is_some() && script.must_live == MustLive::Part {
+    let mut lines = stages::shields(script);
+    if script.choice.is_some() && script.keep_intact == KeepIntact::Part {
         lines.push(
             "The donor's board is spent: only the part counts. No tape on it, nothing that can scratch it.".to_owned(),
         );
@@ -51,10 +63,10 @@ pub(super) fn protect(script: &Script<'_>) -> Step {
     if lines.is_empty() {
         let tight = script.plan.margins.iter().filter(close);
         lines.extend(tight.map(|m| {
-            format!("Cover {} ({}): it comes within {:.0} K of its limit.", m.name, m.detail, m.margin_k.max(0.0))
+            format!("Cover {} ({}): it comes within {:.0} K of its limit.", m.name, m.detail, m.headroom_k.max(0.0))
         }));
     }
-    let near = script.board.neighbours.iter().filter(|n| n.face == face).count();
+    let near = script.board.components.iter().filter(|n| n.face == face).count();
     if lines.is_empty() {
         lines.push("Nothing needs a shield by the numbers.".to_owned());
     }
@@ -70,7 +82,7 @@ pub(super) fn protect(script: &Script<'_>) -> Step {
 
 pub(super) fn flux(script: &Script<'_>) -> Step {
     let connector = &script.board.connector;
-    let sparing = match script.school(&FLUX) {
+    let sparing = match script.technique(&FLUX) {
         "flood" => false,
         "sparing" => true,
         _ => connector.family.has_open_contacts(),
@@ -81,17 +93,17 @@ pub(super) fn flux(script: &Script<'_>) -> Step {
         "Generously, from both faces of plated legs."
     };
     let mut lines = vec![format!("Fresh flux on all {} joints.", connector.joints.len()), how.to_owned()];
-    if script.choice.is_some() && script.school(&THIN) == "wick" {
+    if script.choice.is_some() && script.technique(&THIN) == "wick" {
         lines.push("Wick what the braid takes now: there is less to melt.".to_owned());
     }
     step("Flux", lines, "Every joint is wet with flux.", &[Caution::Fumes]).because(FLUX.why)
 }
 
 pub(super) fn alloy(script: &Script<'_>) -> Step {
-    let Script { board, charge, .. } = script;
-    let metal = charge.fed().map_or(&charge.refit, |feed| &feed.metal);
+    let Script { board, composition, .. } = script;
+    let metal = composition.fed().map_or(&composition.refit, |feed| &feed.metal);
     let groups = groups(board);
-    let mut lines: Vec<String> = groups.iter().filter_map(|group| fed_line(charge, group)).collect();
+    let mut lines: Vec<String> = groups.iter().filter_map(|group| fed_line(composition, group)).collect();
     let fed = !lines.is_empty();
     if lines.is_empty() {
         lines.push(format!("Touch {} to every joint you can reach: near is not enough.", metal.name));
@@ -99,7 +111,7 @@ pub(super) fn alloy(script: &Script<'_>) -> Step {
     if fed {
         lines.push("Hold the tip until the board itself is hot, or the alloy lies on top and never mixes.".to_owned());
     }
-    let left = groups.iter().filter(|group| group.hidden && charge.feeds(group).is_none());
+    let left = groups.iter().filter(|group| group.hidden && composition.feeds(group).is_none());
     let hidden: usize = left.map(|group| group.joints.len()).sum();
     if hidden > 0 {
         lines.push(format!("{hidden} joints are hidden: they melt as the factory left them."));
@@ -113,8 +125,8 @@ pub(super) fn alloy(script: &Script<'_>) -> Step {
 }
 
 /// `legs: 4 x 12 mm of Sn42Bi58, 0.5 mm wire`.
-fn fed_line(charge: &Charge, group: &JointGroup) -> Option<String> {
-    let (feed, fed) = (charge.feeds(group)?, amount(charge, group)?);
+fn fed_line(composition: &JointComposition, group: &JointGroup) -> Option<String> {
+    let (feed, fed) = (composition.feeds(group)?, amount(composition, group)?);
     let rounds = if fed.rounds > 1 { format!(", in {} rounds: feed, wick, feed", fed.rounds) } else { String::new() };
     let (count, alloy, wire) = (group.joints.len(), &feed.metal.name, feed.wire.diameter_mm);
     Some(format!("{}: {count} x {:.1} mm of {alloy}, {wire} mm wire{rounds}.", group.name, fed.length_mm))

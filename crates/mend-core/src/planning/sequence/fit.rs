@@ -1,16 +1,17 @@
 //! The new part: tinned, fitted, set, held, its anchors and pins.
 
-use super::{Duty, Script, Step, StepKind, step};
+use super::script::Script;
+use super::step::{Duty, Step, StepKind, step};
 use crate::board::{Face, groups};
 use crate::caution::Caution;
-use crate::method::schools::{FIRST, HOLES, SEAT, SET};
+use crate::method::techniques::{FIRST, HOLES, SEAT, SET};
 use crate::solder::Wire;
 
 pub(super) fn fit(script: &Script<'_>) -> Step {
     let hidden = script.board.connector.joints.iter().any(|j| j.hidden);
-    let refit = &script.charge.refit;
+    let refit = &script.composition.refit;
     let mut lines = Vec::new();
-    if script.choice.is_none() || script.school(&HOLES) != "drop-in" || script.holes() == 0 {
+    if script.choice.is_none() || script.technique(&HOLES) != "drop-in" || script.holes() == 0 {
         lines.push("Dry fit: flush and level, every pin on its pad. If not, the holes are not clear.".to_owned());
     }
     if hidden {
@@ -21,7 +22,7 @@ pub(super) fn fit(script: &Script<'_>) -> Step {
         Some(_) => {
             lines.extend(tinning(script));
             lines.push(first_fixed(script).to_owned());
-            lines.push(match script.school(&SEAT) {
+            lines.push(match script.technique(&SEAT) {
                 "back" => "Part drawn back a hair, so that the pads show.".to_owned(),
                 _ => "Part pushed home.".to_owned(),
             });
@@ -37,7 +38,7 @@ pub(super) fn fit(script: &Script<'_>) -> Step {
 
 /// How much goes on each pad, by what a joint of its row holds; holes are filled when the part is in.
 fn tinning(script: &Script<'_>) -> Vec<String> {
-    let refit = &script.charge.refit;
+    let refit = &script.composition.refit;
     let pads = groups(script.board).into_iter().filter(|group| !group.holes);
     let line = |group: crate::board::JointGroup| {
         let mass = group.volume * refit.composition.density();
@@ -52,14 +53,14 @@ fn tinning(script: &Script<'_>) -> Vec<String> {
 /// Surface pins are looked at before anchors lock them; plated pins are held by their corners.
 fn first_fixed(script: &Script<'_>) -> &'static str {
     let surface = script.board.connector.joints.iter().any(|joint| joint.is_pin() && !joint.shape.is_hole());
-    match (script.school(&FIRST), surface) {
+    match (script.technique(&FIRST), surface) {
         ("pins", _) | ("kind", true) => "First pin, then its row, looked at; anchors last.",
         _ => "Tack one anchor, then the opposite one; look; then the pins.",
     }
 }
 
 pub(super) fn set(script: &Script<'_>) -> Step {
-    let by_iron = script.plan.recipe.air.is_none() || script.school(&SET) == "iron";
+    let by_iron = script.plan.recipe.air.is_none() || script.technique(&SET) == "iron";
     let kind = StepKind::Set;
     let cautions = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
     if script.choice.is_some() && by_iron {
@@ -80,7 +81,7 @@ pub(super) fn set(script: &Script<'_>) -> Step {
 pub(super) fn hold(script: &Script<'_>) -> Step {
     let side = if script.board.connector.face == Face::Top { "above" } else { "below" };
     let lines = vec![format!("Hold it still from {side}. The thickest leg freezes last.")];
-    let kind = StepKind::Hold { until_s: script.plan.hold_s };
+    let kind = StepKind::Hold { until_s: script.plan.solid_after_s };
     Step { kind, ..step("Hold", lines, "The shine turns matt on the last leg.", &[Caution::Burns]) }
         .because("A joint that moves while it freezes is a joint that opens in a month.")
 }
@@ -97,7 +98,7 @@ pub(super) fn touch_up(script: &Script<'_>) -> Step {
         let (tip, far) = if stout { (4, ", fed from the far side until both faces show it") } else { (2, "") };
         lines.push(format!("{anchors} anchors: {tip} mm tip{far}; a fillet, not a ball."));
     }
-    if seen > 0 && script.school(&SET) != "air" {
+    if seen > 0 && script.technique(&SET) != "air" {
         lines.push(format!(
             "{seen} pins that can be seen: flux, fine clean tip over every one; ground pins want a bigger tip."
         ));

@@ -1,6 +1,7 @@
 //! A donor's part, once it is off: its pins are cleaned and looked at; the board is spent.
 
-use super::{Duty, Script, Step, StepKind, owned, step};
+use super::script::Script;
+use super::step::{Duty, Step, StepKind, owned, step};
 use crate::caution::Caution;
 
 pub(super) fn steps(script: &Script<'_>) -> Vec<Step> {
@@ -9,7 +10,7 @@ pub(super) fn steps(script: &Script<'_>) -> Vec<Step> {
 
 fn cool(script: &Script<'_>) -> Step {
     let lines = owned(&["Onto something that does not burn, contacts up; nothing touches it until it is cold."]);
-    let kind = StepKind::Hold { until_s: script.plan.hold_s };
+    let kind = StepKind::Hold { until_s: script.plan.solid_after_s };
     Step { kind, ..step("Let it cool", lines, "Latch and body are hard again.", &[Caution::Burns, Caution::HotBench]) }
         .because("A hot body bends under its own weight in a pair of tweezers.")
 }
@@ -18,10 +19,10 @@ fn clean_part(script: &Script<'_>) -> Step {
     let pins = script.board.connector.joints.len();
     let mut lines =
         vec![format!("Braid and flux over all {pins} feet, part held by its shell; no solder left that lifts a foot.")];
-    if let Some(feed) = script.charge.fed() {
+    if let Some(feed) = script.composition.fed() {
         lines.push(format!(
             "Every trace of {} off: tin with {} and wick once more.",
-            feed.metal.name, script.charge.refit.name
+            feed.metal.name, script.composition.refit.name
         ));
     }
     lines.push("Alcohol and a thin brush; dry warm.".to_owned());

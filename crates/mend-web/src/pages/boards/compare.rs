@@ -3,12 +3,12 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
-use mend_core::board::compare::{Change, Difference, differences};
+use mend_core::board::compare::{Difference, DifferenceKind, differences};
 use mend_core::board::{Board, Face, Rect};
 use serde::Deserialize;
 
 use crate::App;
-use crate::draw::board_map::{BoardMap, Drawing, Window};
+use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
 use crate::draw::n;
 use crate::extract::Query;
 use crate::pages::Frame;
@@ -17,9 +17,9 @@ use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// Where a thing was, or is.
-struct Mark {
+struct DifferenceMark {
     class: &'static str,
-    number: usize,
+    number: Option<usize>,
     x: String,
     y: String,
     width: String,
@@ -31,15 +31,15 @@ struct Sheet {
     face: &'static str,
     map: BoardMap,
     view_box: String,
-    marks: Vec<Mark>,
+    marks: Vec<DifferenceMark>,
 }
 
 /// A difference in words.
-struct Line {
+struct DifferenceLine {
     number: usize,
     word: &'static str,
     what: String,
-    said: String,
+    summary: String,
 }
 
 #[derive(Template, WebTemplate)]
@@ -52,7 +52,7 @@ pub(super) struct ComparePage {
     to: i64,
     versions: Vec<i64>,
     sheets: Vec<Sheet>,
-    lines: Vec<Line>,
+    lines: Vec<DifferenceLine>,
 }
 
 /// Which two.
@@ -77,16 +77,16 @@ pub(super) async fn show(
     let (to, from) = (number(&two.to, newest.version), number(&two.from, (newest.version - 1).max(1)));
     let find = |version: i64| {
         let row = rows.iter().find(|row| row.version == version);
-        row.map(|row| row.id).ok_or(Refusal::NotFound("version of this board"))
+        row.map(|row| row.id).ok_or(Refusal::NotFound("revision of this board"))
     };
-    let unread = Refusal::NotYet("One of these versions can't be read");
+    let unread = Refusal::NotYet("One of these revisions can't be read");
     let two = (pictured(&app, find(from)?).await?, pictured(&app, find(to)?).await?);
     let (Some(older), Some(newer)) = two else { return Err(unread) };
     let found = differences(&older.board, &newer.board);
     let here = format!("/boards/{model}/compare?from={from}&to={to}");
     let faces = [Face::Top, Face::Bottom];
     Ok(ComparePage {
-        frame: Frame::new(format!("{}: version {from} and {to}", newest.name), visitor.scale, "boards", here),
+        frame: Frame::new(format!("{}: revision {from} and {to}", newest.name), visitor.scale, "boards", here),
         model,
         name: newest.name.clone(),
         from,
@@ -97,30 +97,39 @@ pub(super) async fn show(
     })
 }
 
-fn line((k, difference): (usize, &Difference)) -> Line {
+fn line((k, difference): (usize, &Difference)) -> DifferenceLine {
     let word = match difference.kind {
-        Change::Came => "came",
-        Change::Went => "went",
-        Change::Moved => "moved",
-        Change::Changed => "changed",
+        DifferenceKind::Came => "came",
+        DifferenceKind::Went => "went",
+        DifferenceKind::Moved => "moved",
+        DifferenceKind::Changed => "changed",
     };
-    Line { number: k + 1, word, what: difference.what.clone(), said: difference.said.clone() }
+    DifferenceLine { number: k + 1, word, what: difference.what.clone(), summary: difference.what_differs.clone() }
 }
 
 fn sheet(board: &Board, (face, visitor): (Face, Visitor), found: &[Difference]) -> Sheet {
-    let (window, scale) = (Window::Whole, visitor.scale);
+    let (window, scale) = (MapExtent::Whole, visitor.scale);
     let map =
         Drawing { board, face, window, margins: &[], photos: &[], scale, lettering: 0.0, overlay: None }.draw(None);
     let marks = found.iter().enumerate().flat_map(|(k, d)| {
-        let was = d.was.filter(|(on, _)| *on == face).map(|(_, rect)| mark("was", k, &rect));
-        let is =
-            d.is.filter(|(on, _)| *on == face)
-                .map(|(_, rect)| mark(if d.kind == Change::Came { "is came" } else { "is" }, k, &rect));
-        [was, is].into_iter().flatten().collect::<Vec<_>>()
+        let class = if d.kind == DifferenceKind::Came { "is came" } else { "is" };
+        let is = d.is.filter(|(on, _)| *on == face).map(|(_, rect)| mark(class, &rect));
+        let was = d.was.filter(|(on, _)| *on == face).map(|(_, rect)| mark("was", &rect));
+        let mut both: Vec<DifferenceMark> = was.into_iter().chain(is).collect();
+        // Where both are drawn, one number stands for the two.
+        both.last_mut().into_iter().for_each(|mark| mark.number = Some(k + 1));
+        both
     });
     Sheet { face: face.name(), view_box: map.view_box.clone(), marks: marks.collect(), map }
 }
 
-fn mark(class: &'static str, k: usize, rect: &Rect) -> Mark {
-    Mark { class, number: k + 1, x: n(rect.left()), y: n(-rect.far()), width: n(rect.width), height: n(rect.depth) }
+fn mark(class: &'static str, rect: &Rect) -> DifferenceMark {
+    DifferenceMark {
+        class,
+        number: None,
+        x: n(rect.left()),
+        y: n(-rect.far()),
+        width: n(rect.width),
+        height: n(rect.depth),
+    }
 }

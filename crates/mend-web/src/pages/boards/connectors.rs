@@ -3,7 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
-use mend_core::board::library::{KINDS, Kind, Values};
+use mend_core::board::library::{KINDS, LibraryConnector, Values};
 use mend_core::board::{Connector, Role};
 
 use crate::App;
@@ -13,7 +13,7 @@ use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// A connector as a picture.
-struct Card {
+struct ConnectorCard {
     name: String,
     known_by: String,
     joints: String,
@@ -26,34 +26,34 @@ struct Card {
 #[template(path = "boards/connectors.html")]
 pub(super) struct ConnectorsPage {
     frame: Frame,
-    own: Vec<Card>,
-    kinds: Vec<Card>,
+    own: Vec<ConnectorCard>,
+    kinds: Vec<ConnectorCard>,
 }
 
-impl Card {
+impl ConnectorCard {
     fn of(connector: &Connector, known_by: String, sizes: Vec<String>) -> Self {
         let count = |what: fn(&mend_core::board::Joint) -> bool| connector.joints.iter().filter(|j| what(j)).count();
         let pins = count(|j| j.role != Role::Anchor);
         let holes = count(|j| j.shape.is_hole());
-        let said = [
+        let summary = [
             (pins, "pins"),
             (connector.joints.len() - pins, "anchors"),
             (holes, "through holes"),
             (count(|j| j.hidden), "hidden"),
             (connector.pegs as usize, "pegs"),
         ];
-        let said = said.iter().filter(|(count, _)| *count > 0).map(|(count, what)| format!("{count} {what}"));
+        let summary = summary.iter().filter(|(count, _)| *count > 0).map(|(count, what)| format!("{count} {what}"));
         Self {
             name: connector.name.clone(),
             known_by,
-            joints: format!("{}; {}", said.collect::<Vec<_>>().join(", "), connector.material.name()),
+            joints: format!("{}; {}", summary.collect::<Vec<_>>().join(", "), connector.material.name()),
             sizes,
             tests: connector.tests.clone(),
             picture: PartPicture::of(connector),
         }
     }
 
-    fn of_kind(kind: &Kind) -> Option<Self> {
+    fn of_kind(kind: &LibraryConnector) -> Option<Self> {
         let made = kind.make(&Values::new()).ok()?;
         let sizes = kind.params.iter().map(|param| param.label.to_owned()).collect();
         Some(Self::of(&made, kind.known_by.to_owned(), sizes))
@@ -64,11 +64,11 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Con
     let rows = app.reading(|read| read.connectors()).await?;
     let own = rows.iter().filter_map(|row| {
         let connector = mend_formats::connector::parse(row.file.as_bytes()).ok()?;
-        Some(Card::of(&connector, String::new(), vec![]))
+        Some(ConnectorCard::of(&connector, String::new(), vec![]))
     });
     Ok(ConnectorsPage {
         frame: Frame::new("Connectors", visitor.scale, "boards", "/boards/connectors".to_owned()),
         own: own.collect(),
-        kinds: KINDS.iter().filter_map(Card::of_kind).collect(),
+        kinds: KINDS.iter().filter_map(ConnectorCard::of_kind).collect(),
     })
 }

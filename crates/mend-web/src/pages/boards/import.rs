@@ -10,14 +10,14 @@ use mend_core::finding::Finding;
 use mend_formats::{connector, kicad};
 use mend_store::NewBoard;
 
-use super::said::Report;
+use super::import_notes::Report;
 use crate::App;
 use crate::pages::Frame;
 use crate::refusal::Refusal;
-use crate::upload::{self, Limit};
+use crate::upload::{self, SizeLimit};
 use crate::visitor::Visitor;
 
-const FILE: Limit = Limit { bytes: 24 * 1024 * 1024, what: "a board or layout file" };
+const FILE: SizeLimit = SizeLimit { bytes: 24 * 1024 * 1024, what: "a board or layout file" };
 /// Longer texts are not put back into the page when they are refused, bytes.
 const LONGEST_SHOWN: usize = 200_000;
 
@@ -52,15 +52,15 @@ pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Requ
         }
         Err(findings) => return Ok(refused(visitor, String::new(), findings)),
     };
-    let read = match Kind::of(&text) {
-        Kind::Nothing => Err(vec![
+    let read = match ImportKind::of(&text) {
+        ImportKind::Nothing => Err(vec![
             Finding::blocking("import", "file", "nothing was sent, or it is no text")
                 .hint("choose a board file, or paste its text"),
         ]),
-        Kind::Layout => layout(&app, &text, &file).await?,
-        Kind::Footprint => footprint(&app, (visitor, &text)).await?,
-        Kind::Connector => own_connector(&app, &text).await?,
-        Kind::Board => board(&app, &text).await?,
+        ImportKind::Layout => layout(&app, &text, &file).await?,
+        ImportKind::Footprint => footprint(&app, (visitor, &text)).await?,
+        ImportKind::Connector => own_connector(&app, &text).await?,
+        ImportKind::Board => board(&app, &text).await?,
     };
     Ok(read.unwrap_or_else(|findings| refused(visitor, text, findings)))
 }
@@ -71,7 +71,7 @@ fn refused(visitor: Visitor, text: String, findings: Vec<Finding>) -> Response {
 
 /// What a text is, by how it begins.
 #[derive(Debug, PartialEq)]
-enum Kind {
+enum ImportKind {
     Nothing,
     Layout,
     Footprint,
@@ -79,7 +79,7 @@ enum Kind {
     Board,
 }
 
-impl Kind {
+impl ImportKind {
     fn of(text: &str) -> Self {
         let begins: String = text.trim_start().chars().take(400).collect();
         match begins.trim_start_matches('(').trim_start() {
@@ -92,9 +92,9 @@ impl Kind {
     }
 }
 
-type Read = Result<Response, Vec<Finding>>;
+type ImportResult = Result<Response, Vec<Finding>>;
 
-async fn board(app: &App, text: &str) -> Result<Read, Refusal> {
+async fn board(app: &App, text: &str) -> Result<ImportResult, Refusal> {
     let board = match mend_formats::board::parse(text.as_bytes()) {
         Ok(board) => board,
         Err(findings) => return Ok(Err(findings)),
@@ -111,7 +111,7 @@ fn taken(place: &str, name: &str) -> Vec<Finding> {
     vec![object.hint("give this one another name")]
 }
 
-async fn own_connector(app: &App, text: &str) -> Result<Read, Refusal> {
+async fn own_connector(app: &App, text: &str) -> Result<ImportResult, Refusal> {
     let connector = match connector::parse(text.as_bytes()) {
         Ok(connector) => connector,
         Err(findings) => return Ok(Err(findings)),
@@ -128,21 +128,21 @@ async fn keep_connector(
     Ok(added.map(|_| ()).ok_or_else(|| taken("shop", &connector.name)))
 }
 
-async fn footprint(app: &App, (visitor, text): (Visitor, &str)) -> Result<Read, Refusal> {
-    let read = kicad::footprint(text.as_bytes()).and_then(|(footprint, mut said)| {
-        let connector = kicad::connector(&footprint, &mut said)?;
-        Ok((connector, said))
+async fn footprint(app: &App, (visitor, text): (Visitor, &str)) -> Result<ImportResult, Refusal> {
+    let read = kicad::footprint(text.as_bytes()).and_then(|(footprint, mut notes)| {
+        let connector = kicad::connector(&footprint, &mut notes)?;
+        Ok((connector, notes))
     });
-    let (connector, said) = match read {
+    let (connector, notes) = match read {
         Ok(read) => read,
         Err(findings) => return Ok(Err(findings)),
     };
     let title = format!("{}, {} joints, is in the shop's library", connector.name, connector.joints.len());
     let onward = (visitor, "/boards/connectors".to_owned());
-    Ok(keep_connector(app, &connector).await?.map(|()| Report::new(&title, &said, onward).into_response()))
+    Ok(keep_connector(app, &connector).await?.map(|()| Report::new(&title, &notes, onward).into_response()))
 }
 
-async fn layout(app: &App, text: &str, file: &str) -> Result<Read, Refusal> {
+async fn layout(app: &App, text: &str, file: &str) -> Result<ImportResult, Refusal> {
     let (checked, text) = (text.to_owned(), text.to_owned());
     let read = tokio::task::spawn_blocking(move || kicad::layout(checked.as_bytes()).map(|_| ())).await;
     if let Err(findings) = read.map_err(|error| Refusal::Broken(error.to_string()))? {
@@ -168,7 +168,10 @@ mod tests {
             "{\"format\": \"urgent-mend/connector/1\"",
             "{\"format\": \"x\"",
         ];
-        let found = kinds.map(Kind::of);
-        assert_eq!(found, [Kind::Nothing, Kind::Layout, Kind::Footprint, Kind::Connector, Kind::Board]);
+        let found = kinds.map(ImportKind::of);
+        assert_eq!(
+            found,
+            [ImportKind::Nothing, ImportKind::Layout, ImportKind::Footprint, ImportKind::Connector, ImportKind::Board]
+        );
     }
 }

@@ -11,7 +11,7 @@ use mend_formats::kicad::{self, Footprint, Layout};
 use serde::Deserialize;
 
 use super::drafts;
-use super::said::{Line, Report, lines};
+use super::import_notes::{BoardLine, Report, lines};
 use crate::App;
 use crate::draw::n;
 use crate::extract::Form;
@@ -43,8 +43,8 @@ pub(super) struct LayoutPage {
     spots: Vec<Spot>,
     /// Connectors first: the part is most likely one of them.
     listed: Vec<Spot>,
-    taken: Vec<Line>,
-    left_out: Vec<Line>,
+    taken: Vec<BoardLine>,
+    left_out: Vec<BoardLine>,
     findings: Vec<Finding>,
 }
 
@@ -90,8 +90,8 @@ impl LayoutPage {
             outline: corners.map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" "),
             spots: layout.footprints.iter().filter(|f| f.face == Face::Top || is_likely(f)).filter_map(spot).collect(),
             listed: sorted.into_iter().filter_map(spot).take(60).collect(),
-            taken: lines(&layout.said.taken),
-            left_out: lines(&layout.said.left_out),
+            taken: lines(&layout.notes.taken),
+            left_out: lines(&layout.notes.left_out),
             findings,
         }
     }
@@ -120,7 +120,7 @@ pub(super) async fn show(
 
 /// The footprint that is replaced.
 #[derive(Deserialize)]
-pub(super) struct Chosen {
+pub(super) struct LayoutForm {
     reference: String,
 }
 
@@ -128,15 +128,15 @@ pub(super) async fn choose(
     State(app): State<App>,
     visitor: Visitor,
     Path(id): Path<String>,
-    Form(chosen): Form<Chosen>,
+    Form(chosen): Form<LayoutForm>,
 ) -> Result<Response, Refusal> {
     let (id, name, layout) = load(&app, &id).await?;
     match kicad::draft(&layout, (&name, &chosen.reference)) {
-        Ok((draft, said)) => {
+        Ok((draft, notes)) => {
             let draft_id = drafts::begin(&app, (None, None), &draft).await?;
-            let title = format!("{} with {} neighbours", chosen.reference, draft.neighbours.len());
+            let title = format!("{} with {} components", chosen.reference, draft.components.len());
             let onward = format!("/boards/drafts/{draft_id}?show=part");
-            Ok(Report::new(&title, &said.and(&layout.said), (visitor, onward)).into_response())
+            Ok(Report::new(&title, &notes.and(&layout.notes), (visitor, onward)).into_response())
         }
         Err(findings) => {
             let page = LayoutPage::new(visitor, (id, name), (&layout, findings));

@@ -4,9 +4,9 @@ mod compare;
 mod connectors;
 pub(crate) mod drafts;
 mod import;
+pub(crate) mod import_notes;
 mod layout;
 mod outcomes;
-pub(crate) mod said;
 mod show;
 
 use std::sync::Arc;
@@ -38,8 +38,8 @@ pub(crate) fn routes() -> Router<App> {
         .route("/boards/connectors", get(connectors::show))
         .route("/boards/layouts/{id}", get(layout::show).post(layout::choose))
         .route("/boards/{model}", get(show::newest))
-        .route("/boards/{model}/versions/{version}", get(show::version))
-        .route("/boards/{model}/versions/{version}/file", get(show::file))
+        .route("/boards/{model}/revisions/{version}", get(show::version))
+        .route("/boards/{model}/revisions/{version}/file", get(show::file))
         .route("/boards/{model}/compare", get(compare::show))
         .merge(drafts::routes())
 }
@@ -52,13 +52,13 @@ pub(crate) struct Tile {
     pub(crate) version: i64,
     pub(crate) name: String,
     /// Its picture with maker and connector; none where it can't be read.
-    pub(crate) shown: Option<Shown>,
-    pub(crate) said: String,
+    pub(crate) shown: Option<FaceQuery>,
+    pub(crate) summary: String,
     pub(crate) agreement: Option<Agreement>,
 }
 
 /// What is shown of a board that can be read.
-pub(crate) struct Shown {
+pub(crate) struct FaceQuery {
     pub(crate) maker: String,
     pub(crate) connector: String,
     pub(crate) map: Arc<str>,
@@ -74,7 +74,7 @@ pub(crate) struct BoardFigures {
     pub(crate) conduction: String,
     pub(crate) connector: String,
     pub(crate) joints: String,
-    pub(crate) neighbours: usize,
+    pub(crate) components: usize,
     pub(crate) tests: Vec<String>,
 }
 
@@ -98,7 +98,7 @@ impl BoardFigures {
             conduction: format!("{:.0} W/mK along, {:.1} W/mK through", stack.in_plane(), stack.through()),
             connector: format!("{}, {}", connector.name, connector.material.name()),
             joints: joints.join(", "),
-            neighbours: board.neighbours.len(),
+            components: board.components.len(),
             tests: connector.tests.clone(),
         }
     }
@@ -113,7 +113,7 @@ pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refu
     let mut tiles = Vec::new();
     for (releases, model) in app.reading(read).await? {
         let map = drawn(app, (model.board_id, View::Whole), visitor).await?;
-        let shown = pictured(app, model.board_id).await?.zip(map).map(|(pictured, map)| Shown {
+        let shown = pictured(app, model.board_id).await?.zip(map).map(|(pictured, map)| FaceQuery {
             maker: pictured.board.maker.clone(),
             connector: pictured.board.connector.name.clone(),
             map,
@@ -122,7 +122,7 @@ pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refu
             id: model.board_id,
             model: model.id,
             version: model.version,
-            said: outcomes::summary(&model),
+            summary: outcomes::summary(&model),
             agreement: outcomes::picture(&releases),
             name: model.name,
             shown,
@@ -135,18 +135,18 @@ pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refu
 struct Begun {
     id: i64,
     name: String,
-    said: String,
+    summary: String,
 }
 
 impl Begun {
     fn of(row: &DraftRow) -> Self {
         let Ok(draft) = mend_formats::draft::parse(row.draft.as_bytes()) else {
-            let said = "can't be read: undo its last steps, or restore a backup".to_owned();
-            return Self { id: row.id, name: format!("Draft {}", row.id), said };
+            let summary = "can't be read: undo its last steps, or restore a backup".to_owned();
+            return Self { id: row.id, name: format!("Draft {}", row.id), summary };
         };
         let missing = draft.findings().iter().filter(|f| f.severity == Severity::Blocking).count();
-        let said = if missing > 0 { format!("{missing} to mend") } else { "ready to be kept".to_owned() };
-        Self { id: row.id, name: if draft.name.is_empty() { "New board".to_owned() } else { draft.name }, said }
+        let summary = if missing > 0 { format!("{missing} to mend") } else { "ready to be kept".to_owned() };
+        Self { id: row.id, name: if draft.name.is_empty() { "New board".to_owned() } else { draft.name }, summary }
     }
 }
 

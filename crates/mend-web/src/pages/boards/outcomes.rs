@@ -14,7 +14,7 @@ pub(super) fn summary(model: &ModelRow) -> String {
     };
     match model.released {
         0 => jobs,
-        released => format!("{jobs}; {} of {released} came away within the band", model.within),
+        released => format!("{jobs}; {} of {released} released within the band", model.within),
     }
 }
 
@@ -41,6 +41,6 @@ mod tests {
         };
         assert_eq!(summary(0, 0, 0), "no job yet");
         assert_eq!(summary(1, 0, 0), "1 job");
-        assert_eq!(summary(3, 2, 1), "3 jobs; 1 of 2 came away within the band");
+        assert_eq!(summary(3, 2, 1), "3 jobs; 1 of 2 released within the band");
     }
 }

@@ -27,7 +27,7 @@ pub(super) struct BoardPage {
     figures: BoardFigures,
     faces: Faces,
     findings: Vec<Finding>,
-    said: String,
+    summary: String,
     agreement: Option<Agreement>,
 }
 
@@ -38,23 +38,23 @@ async fn versions(app: &App, model: &str) -> Result<Vec<VersionRow>, Refusal> {
 }
 
 fn find<'r>(rows: &'r [VersionRow], version: &str) -> Result<&'r VersionRow, Refusal> {
-    let version: i64 = version.parse().map_err(|_| Refusal::NotFound("version of this board"))?;
-    rows.iter().find(|row| row.version == version).ok_or(Refusal::NotFound("version of this board"))
+    let version: i64 = version.parse().map_err(|_| Refusal::NotFound("revision of this board"))?;
+    rows.iter().find(|row| row.version == version).ok_or(Refusal::NotFound("revision of this board"))
 }
 
 /// Which board of which model.
-struct Wanted<'a> {
+struct VersionRequest<'a> {
     model: &'a str,
     row: &'a VersionRow,
     rows: &'a [VersionRow],
 }
 
-async fn page((app, visitor): (App, Visitor), wanted: Wanted<'_>) -> Result<BoardPage, Refusal> {
-    let Wanted { row, rows, .. } = wanted;
+async fn page((app, visitor): (App, Visitor), wanted: VersionRequest<'_>) -> Result<BoardPage, Refusal> {
+    let VersionRequest { row, rows, .. } = wanted;
     let model: i64 = wanted.model.parse().map_err(|_| Refusal::NotFound("board"))?;
     let read = move |read: mend_store::Read<'_>| Ok((read.model(model)?, read.releases(model, SHOWN_RELEASES)?));
     let (model_row, releases) = app.reading(read).await?;
-    let (id, here) = (row.id, format!("/boards/{model}/versions/{}", row.version));
+    let (id, here) = (row.id, format!("/boards/{model}/revisions/{}", row.version));
     let Some(pictured) = pictured(&app, id).await? else { return Err(unreadable(&app, id).await) };
     Ok(BoardPage {
         frame: Frame::new(pictured.board.name.clone(), visitor.scale, "boards", here),
@@ -65,7 +65,7 @@ async fn page((app, visitor): (App, Visitor), wanted: Wanted<'_>) -> Result<Boar
         figures: pictured.figures.clone(),
         faces: Faces::of(&app, id, visitor).await?,
         findings: pictured.findings.clone(),
-        said: model_row.map_or(String::new(), |row| outcomes::summary(&row)),
+        summary: model_row.map_or(String::new(), |row| outcomes::summary(&row)),
         agreement: outcomes::picture(&releases),
     })
 }
@@ -78,7 +78,7 @@ async fn unreadable(app: &App, id: i64) -> Refusal {
         Err(refusal) => return refusal,
     };
     let mut findings = Pictured::read(&row).err().unwrap_or_default();
-    let what = format!("“{}”, version {}, can't be read as it is stored", row.name, row.version);
+    let what = format!("“{}”, revision {}, can't be read as it is stored", row.name, row.version);
     let hint = "restore a backup; until then jobs on other boards go on as ever";
     findings.insert(0, Finding::blocking("board", row.name, what).hint(hint));
     Refusal::Bad(findings)
@@ -90,7 +90,7 @@ pub(super) async fn newest(
     Path(model): Path<String>,
 ) -> Result<BoardPage, Refusal> {
     let rows = versions(&app, &model).await?;
-    page((app, visitor), Wanted { model: &model, row: &rows[0], rows: &rows }).await
+    page((app, visitor), VersionRequest { model: &model, row: &rows[0], rows: &rows }).await
 }
 
 pub(super) async fn version(
@@ -100,7 +100,7 @@ pub(super) async fn version(
 ) -> Result<BoardPage, Refusal> {
     let rows = versions(&app, &model).await?;
     let row = find(&rows, &version)?;
-    page((app, visitor), Wanted { model: &model, row, rows: &rows }).await
+    page((app, visitor), VersionRequest { model: &model, row, rows: &rows }).await
 }
 
 /// The version as a file of the open format.

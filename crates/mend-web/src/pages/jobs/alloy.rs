@@ -1,4 +1,4 @@
-//! The alloy room: what the joints hold, what is fed to which of them, and what that melts at.
+//! The alloy stop: what the joints hold, what is fed to which of them, and what that melts at.
 
 use askama::Template;
 use askama_web::WebTemplate;
@@ -10,10 +10,10 @@ use mend_core::finding::{Finding, any_blocking};
 use mend_core::materials::ALLOYS;
 use mend_core::shop::Stop;
 use mend_core::solder::{MakersMark, Mixing, share_for};
-use mend_formats::charge::ChargeFile;
+use mend_formats::composition::CompositionEntry;
 
-use super::alloy_form::{Typed, read};
-use super::alloy_said::Said;
+use super::alloy_form::{AlloyForm, read};
+use super::alloy_view::AlloyView;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
@@ -38,9 +38,9 @@ struct AlloyPage {
     job: i64,
     alloys: Vec<&'static str>,
     marks: [MakersMark; 4],
-    typed: Typed,
+    typed: AlloyForm,
     rows: Vec<RowTick>,
-    said: Result<Said, Vec<Finding>>,
+    view: Result<AlloyView, Vec<Finding>>,
 }
 
 /// The part that a change replaces; with the slider where an amount was asked for.
@@ -50,16 +50,16 @@ struct AlloyFragment {
     head: JobHead,
     oob: bool,
     job: i64,
-    typed: Typed,
+    typed: AlloyForm,
     found: bool,
-    said: Result<Said, Vec<Finding>>,
+    view: Result<AlloyView, Vec<Finding>>,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let board = job.board()?.1.clone();
-    let file = job.charge_file();
-    if job.charge.is_none() && !job.is_closed() {
+    let file = job.composition_entry();
+    if job.composition.is_none() && !job.is_closed() {
         // What is shown is what is kept: a technician who agrees with the guess has nothing to type.
         keep(&app, job.row.id, &file).await?;
     }
@@ -74,9 +74,9 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         job: job.row.id,
         alloys: ALLOYS.iter().map(|a| a.name).collect(),
         marks: MakersMark::ALL,
-        typed: Typed::of(&file, visitor.scale),
+        typed: AlloyForm::of(&file, visitor.scale),
         rows: rows.collect(),
-        said: said(&job, &board, (&file, visitor)),
+        view: view(&job, &board, (&file, visitor)),
     };
     Ok(page.into_response())
 }
@@ -91,7 +91,7 @@ pub(crate) async fn change(
     let board = job.board()?.1.clone();
     let (mut file, wanted) = match read(&sent, visitor.scale) {
         Ok(read) => read,
-        Err(findings) => return fragment(&app, (&job, visitor), (job.charge_file(), false), Err(findings)),
+        Err(findings) => return fragment(&app, (&job, visitor), (job.composition_entry(), false), Err(findings)),
     };
     let found = wanted.map(|wanted| share_that_works(&board, &file, wanted)).transpose();
     let found = match found {
@@ -103,43 +103,43 @@ pub(crate) async fn change(
     }
     keep(&app, job.row.id, &file).await?;
     let job = Job::load(&app, job.row.id).await?;
-    let said = said(&job, &board, (&file, visitor));
-    fragment(&app, (&job, visitor), (file, found.is_some()), said)
+    let view = view(&job, &board, (&file, visitor));
+    fragment(&app, (&job, visitor), (file, found.is_some()), view)
 }
 
 fn fragment(
     app: &App,
     (job, visitor): (&Job, Visitor),
-    (file, found): (ChargeFile, bool),
-    said: Result<Said, Vec<Finding>>,
+    (file, found): (CompositionEntry, bool),
+    view: Result<AlloyView, Vec<Finding>>,
 ) -> Result<Response, Refusal> {
-    let status = if said.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
+    let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let head = JobHead::of(job, Some(Stop::Alloy), app.now().date());
-    let typed = Typed::of(&file, visitor.scale);
-    let fragment = AlloyFragment { head, oob: true, job: job.row.id, typed, found, said };
+    let typed = AlloyForm::of(&file, visitor.scale);
+    let fragment = AlloyFragment { head, oob: true, job: job.row.id, typed, found, view };
     Ok((status, fragment).into_response())
 }
 
-async fn keep(app: &App, job: i64, file: &ChargeFile) -> Result<(), Refusal> {
+async fn keep(app: &App, job: i64, file: &CompositionEntry) -> Result<(), Refusal> {
     let text = file.write()?;
     let now = app.now_ms();
-    app.changing(job, move |w| w.set_charge(job, &text, now)).await
+    app.changing(job, move |w| w.set_composition(job, &text, now)).await
 }
 
-/// The least share with which every fed row works from the wanted temperature.
+/// The least share with which every fed row melts at the wanted temperature.
 fn share_that_works(
     board: &Board,
-    file: &ChargeFile,
+    file: &CompositionEntry,
     wanted: mend_core::units::Temperature,
 ) -> Result<f64, Vec<Finding>> {
-    let charge = file.charge()?;
+    let composition = file.composition()?;
     let object = |message: String, hint: &str| vec![Finding::blocking("feed", "want", message).hint(hint)];
-    let Some(feed) = &charge.feed else {
+    let Some(feed) = &composition.feed else {
         return Err(object("nothing is fed yet".to_owned(), "name the alloy that is to be fed first"));
     };
     let mut most = 0.0_f64;
     for group in groups(board).iter().filter(|group| feed.rows.contains(&group.name)) {
-        let metals = (&charge.factory.composition, &feed.metal.composition);
+        let metals = (&composition.factory.composition, &feed.metal.composition);
         let Mixing([_, usual, _]) = Mixing::of(group);
         let share = share_for(metals, usual, wanted).ok_or_else(|| {
             let message = format!("{} can't bring {} there, whatever the amount", feed.metal.name, group.name);
@@ -150,11 +150,11 @@ fn share_that_works(
     Ok((most * 100.0).ceil() / 100.0)
 }
 
-fn said(job: &Job, board: &Board, (file, visitor): (&ChargeFile, Visitor)) -> Result<Said, Vec<Finding>> {
-    let charge = file.charge()?;
-    let objections = charge.check(board);
+fn view(job: &Job, board: &Board, (file, visitor): (&CompositionEntry, Visitor)) -> Result<AlloyView, Vec<Finding>> {
+    let composition = file.composition()?;
+    let objections = composition.check(board);
     if any_blocking(&objections) {
         return Err(objections);
     }
-    Ok(Said::of((board, &charge), file, (job.planned.as_ref().map(|p| &p.plan), visitor.scale)))
+    Ok(AlloyView::of((board, &composition), file, (job.planned.as_ref().map(|p| &p.plan), visitor.scale)))
 }

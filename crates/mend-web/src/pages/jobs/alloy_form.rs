@@ -1,14 +1,14 @@
-//! The alloy room's form: as it is shown and as it is sent.
+//! The alloy stop's form: as it is shown and as it is sent.
 
 use mend_core::finding::Finding;
 use mend_core::solder::{MakersMark, Wire};
 use mend_core::units::{Scale, Temperature};
-use mend_formats::charge::{ChargeFile, FeedFile};
+use mend_formats::composition::{CompositionEntry, FeedFile};
 
 use crate::pages::number::number;
 
 /// The fields as they stand.
-pub(crate) struct Typed {
+pub(crate) struct AlloyForm {
     pub(crate) year: String,
     pub(crate) mark: &'static str,
     pub(crate) alloy: String,
@@ -25,8 +25,8 @@ const FIRST_SHARE: f64 = 0.4;
 /// A wanted working temperature, as an example in the empty field.
 const EXAMPLE: Temperature = Temperature::celsius(185.0);
 
-impl Typed {
-    pub(crate) fn of(file: &ChargeFile, scale: Scale) -> Self {
+impl AlloyForm {
+    pub(crate) fn of(file: &CompositionEntry, scale: Scale) -> Self {
         let feed = file.feed.as_ref();
         let percent = |share: f64| format!("{}", (share * 1000.0).round() / 10.0);
         Self {
@@ -44,7 +44,10 @@ impl Typed {
 }
 
 /// Reads the form: what is to be kept, and the working temperature for which an amount is asked.
-pub(crate) fn read(sent: &[(String, String)], scale: Scale) -> Result<(ChargeFile, Option<Temperature>), Vec<Finding>> {
+pub(crate) fn read(
+    sent: &[(String, String)],
+    scale: Scale,
+) -> Result<(CompositionEntry, Option<Temperature>), Vec<Finding>> {
     let value = |name: &str| sent.iter().find(|(key, _)| key == name).map_or("", |(_, value)| value.trim());
     let mut bad = Vec::new();
     let mut or_usual = |name: &str, usual: f64| {
@@ -70,7 +73,7 @@ pub(crate) fn read(sent: &[(String, String)], scale: Scale) -> Result<(ChargeFil
     let rows = sent.iter().filter(|(key, _)| key == "row").map(|(_, row)| row.clone()).collect();
     let feed = |alloy| FeedFile { alloy, share: share / 100.0, wire_mm, flux_share: flux / 100.0, rows };
     let mark = MakersMark::ALL.into_iter().find(|mark| mark.name() == value("mark")).unwrap_or_default();
-    let file = ChargeFile {
+    let file = CompositionEntry {
         alloy: value("alloy").to_owned(),
         year: (year > 0.0).then_some(year as u32),
         mark,

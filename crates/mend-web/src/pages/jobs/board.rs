@@ -18,16 +18,16 @@ use crate::visitor::Visitor;
 
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/board.html")]
-pub(crate) struct BoardPage {
+pub(crate) struct JobBoardPage {
     frame: Frame,
     head: JobHead,
     oob: bool,
-    chosen: Option<Chosen>,
+    chosen: Option<BoardForm>,
     tiles: Vec<Tile>,
 }
 
 /// The board that was chosen.
-struct Chosen {
+struct BoardForm {
     id: i64,
     model: i64,
     version: i64,
@@ -37,13 +37,13 @@ struct Chosen {
     faces: Faces,
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<BoardPage, Refusal> {
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<JobBoardPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let model = job.model.unwrap_or_default();
     let newest = app.reading(move |read| read.versions(model)).await?.into_iter().next();
     let newer = newest.filter(|row| row.version > job.version && !job.has_run).map(|row| (row.id, row.version));
     let chosen = match &job.board {
-        Some((id, board)) => Some(Chosen {
+        Some((id, board)) => Some(BoardForm {
             id: *id,
             model,
             version: job.version,
@@ -53,7 +53,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         }),
         None => None,
     };
-    Ok(BoardPage {
+    Ok(JobBoardPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/board", job.row.id)),
         head: JobHead::of(&job, Some(Stop::Board), app.now().date()),
         oob: false,
@@ -63,14 +63,14 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 }
 
 #[derive(Deserialize)]
-pub(crate) struct Choice {
+pub(crate) struct BoardChoice {
     board: String,
 }
 
 pub(crate) async fn choose(
     State(app): State<App>,
     path: JobPath,
-    Form(choice): Form<Choice>,
+    Form(choice): Form<BoardChoice>,
 ) -> Result<Redirect, Refusal> {
     let id = number(&path)?;
     let unknown =

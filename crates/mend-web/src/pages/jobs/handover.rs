@@ -6,9 +6,9 @@ use axum::extract::State;
 use axum::response::Redirect;
 use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
-use mend_core::inspection::{Mark, verdict};
+use mend_core::inspection::{PinMark, verdict};
 use mend_core::planning::ledger::GroupState;
-use mend_core::planning::sequence::passes::helpers;
+use mend_core::planning::sequence::stages::helpers;
 use mend_core::shop::Stop;
 use mend_formats::shop_settings::ShopSettings;
 use mend_store::LogRow;
@@ -19,19 +19,19 @@ use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{Bench, Job};
+use crate::job::{BenchRunView, Job};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// A line of the sheet.
-struct Line {
+struct SheetLine {
     what: String,
     value: String,
 }
 
-fn line(what: &str, value: impl Into<String>) -> Line {
-    Line { what: what.to_owned(), value: value.into() }
+fn line(what: &str, value: impl Into<String>) -> SheetLine {
+    SheetLine { what: what.to_owned(), value: value.into() }
 }
 
 #[derive(Template, WebTemplate)]
@@ -43,11 +43,11 @@ pub(crate) struct HandoverPage {
     job: i64,
     taken_in: String,
     today: String,
-    found: Vec<Line>,
-    done: Vec<Line>,
-    measured: Vec<Line>,
-    parts: Vec<Line>,
-    agreed: Vec<Line>,
+    found: Vec<SheetLine>,
+    done: Vec<SheetLine>,
+    measured: Vec<SheetLine>,
+    parts: Vec<SheetLine>,
+    agreed: Vec<SheetLine>,
     sound: bool,
     handed_over: Option<String>,
     /// Handed over and reopened before, in words.
@@ -85,15 +85,15 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 fn logged(row: &LogRow, at: String) -> String {
     match row.what.as_str() {
         "reopened" => format!("Reopened {at} by {}: {}", row.who, row.reason),
-        _ => format!("Given back {at}"),
+        _ => format!("Handed over {at}"),
     }
 }
 
-fn typed(job: &Job, what: &str, key: &str) -> Option<Line> {
+fn typed(job: &Job, what: &str, key: &str) -> Option<SheetLine> {
     Some(job.intake(key)).filter(|value| !value.is_empty()).map(|value| line(what, value))
 }
 
-fn found(job: &Job) -> Vec<Line> {
+fn found(job: &Job) -> Vec<SheetLine> {
     let lines = [
         typed(job, "Reported", "symptom"),
         typed(job, "How it broke", "broke"),
@@ -105,7 +105,7 @@ fn found(job: &Job) -> Vec<Line> {
 }
 
 /// When it was on the bench.
-fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<Line> {
+fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<SheetLine> {
     let bench = job.bench.as_ref()?;
     let opened = bench.run.opened.wall_ms;
     let last = bench.events.last().map_or(opened, |event| event.arrived.wall_ms);
@@ -113,18 +113,18 @@ fn bench_times(job: &Job, day: &dyn Fn(i64) -> Option<String>) -> Option<Line> {
 }
 
 /// What was done, from the presses at the bench.
-fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
+fn done(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
     let Some(bench) = &job.bench else { return vec![line("Work", "No bench run is on record.")] };
     let inputs = &bench.planned.inputs;
     let steps = format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len());
     let mut lines = vec![line("Steps", steps)];
     lines.extend(inputs.settings.air.as_ref().map(|air| blown(air, (&inputs.station, visitor))));
-    let helpers = helpers(&inputs.settings.with);
-    lines.extend((!helpers.is_empty()).then(|| line("With it", helpers.join(" "))));
+    let helpers = helpers(&inputs.settings.during);
+    lines.extend((!helpers.is_empty()).then(|| line("During removal", helpers.join(" "))));
     let recipe = &inputs.settings;
-    if !recipe.before.is_empty() {
-        let passes = recipe.before.iter().map(|pass| format!("{} {:.0} s", pass.name(), pass.lasts.in_seconds()));
-        lines.push(line("Before it", passes.collect::<Vec<_>>().join(", ")));
+    if !recipe.preheat.is_empty() {
+        let stages = recipe.preheat.iter().map(|stage| format!("{} {:.0} s", stage.name(), stage.lasts.in_seconds()));
+        lines.push(line("Preheat stages", stages.collect::<Vec<_>>().join(", ")));
     }
     if !recipe.shields.is_empty() {
         let shields = recipe.shields.iter().map(|s| format!("{}, {} face", s.kind.name(), s.face.name()));
@@ -138,9 +138,9 @@ fn done(job: &Job, visitor: Visitor) -> Vec<Line> {
 }
 
 /// The air it came away under.
-fn blown(air: &HotAir, (station, visitor): (&str, Visitor)) -> Line {
+fn blown(air: &HotAir, (station, visitor): (&str, Visitor)) -> SheetLine {
     let heat = format!(
-        "{:.0} {}, {} L/min, {} mm outlet at {} mm, {} face, {station}",
+        "{:.0} {}, {} L/min, {} mm nozzle at {} mm, {} face, {station}",
         visitor.scale.of(air.set),
         visitor.scale.symbol(),
         air.flow.in_litres_per_minute(),
@@ -152,7 +152,7 @@ fn blown(air: &HotAir, (station, visitor): (&str, Visitor)) -> Line {
 }
 
 /// What was measured: the real release against the plan, and the pins.
-fn measured(job: &Job) -> Vec<Line> {
+fn measured(job: &Job) -> Vec<SheetLine> {
     let mut lines = Vec::new();
     if let Some((bench, stamp)) = job.bench.as_ref().and_then(|b| b.state.release().map(|s| (b, s))) {
         let r = &bench.planned.plan.release;
@@ -161,16 +161,16 @@ fn measured(job: &Job) -> Vec<Line> {
             (Some(low), None) => format!("expected from {low:.0} s on"),
             _ => "not expected to melt".to_owned(),
         };
-        lines.push(line("Part came away", format!("after {:.1} s of air ({band})", stamp.seconds)));
+        lines.push(line("Released", format!("after {:.1} s of air ({band})", stamp.seconds)));
     }
     let again = job.bench.iter().flat_map(|bench| &bench.state.stamps).filter(|stamp| !stamp.from_cold());
     lines.extend(again.map(|again| line("On a warm board", stamp(again))));
     let walked = job.walked();
-    for mark in Mark::ALL {
+    for mark in PinMark::ALL {
         let pins: Vec<&str> = walked.iter().filter(|w| w.mark == Some(mark)).map(|w| w.name.as_str()).collect();
         match (mark, pins.len()) {
             (_, 0) => {}
-            (Mark::Firm, n) => lines.push(line("Pins pushed", format!("{n} of {} firm", walked.len()))),
+            (PinMark::Firm, n) => lines.push(line("Pins pushed", format!("{n} of {} firm", walked.len()))),
             _ => lines.push(line(&format!("Pins: {}", mark.name()), pins.join(", "))),
         }
     }
@@ -180,21 +180,21 @@ fn measured(job: &Job) -> Vec<Line> {
     lines
 }
 
-fn parts(job: &Job, visitor: Visitor) -> Vec<Line> {
+fn parts(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
     let Some((_, board)) = &job.board else { return vec![] };
     let mut lines =
         vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
     if let Some(bench) = &job.bench {
-        let (charge, scale) = (&bench.charge, visitor.scale);
-        let at =
-            mend_core::solder::MeltTarget::of(&charge.refit).map(|target| super::alloy_said::banded(&target, scale));
+        let (composition, scale) = (&bench.composition, visitor.scale);
+        let at = mend_core::solder::MeltTarget::of(&composition.refit)
+            .map(|target| super::alloy_view::banded(&target, scale));
         let melts = at.map_or(String::new(), |at| format!(", melts at {at}"));
-        lines.push(line("Solder", format!("{}{melts}", charge.refit.name)));
-        if let Some(feed) = charge.fed() {
+        lines.push(line("Solder", format!("{}{melts}", composition.refit.name)));
+        if let Some(feed) = composition.fed() {
             lines.push(line("Loosened with", feed.metal.name.clone()));
             lines.extend(left_in(bench));
         }
-        if charge.refit.has_lead() {
+        if composition.refit.has_lead() {
             lines.push(line("Note", "These joints hold lead: keep to local rules when the device is disposed of."));
         }
     }
@@ -202,7 +202,7 @@ fn parts(job: &Job, visitor: Visitor) -> Vec<Line> {
 }
 
 /// What the cleaning left, by the arithmetic, and the word of who went on against it.
-fn left_in(bench: &Bench) -> Vec<Line> {
+fn left_in(bench: &BenchRunView) -> Vec<SheetLine> {
     let of = |group: &GroupState| {
         let holds = in_words(group);
         (!holds.is_empty()).then(|| format!("{}: {holds}, wicked {}×", group.name, group.passes))
@@ -213,7 +213,7 @@ fn left_in(bench: &Bench) -> Vec<Line> {
     lines
 }
 
-fn agreed(job: &Job) -> Vec<Line> {
+fn agreed(job: &Job) -> Vec<SheetLine> {
     let lines = [
         typed(job, "Price", "price"),
         typed(job, "Deposit", "deposit"),

@@ -6,18 +6,19 @@ use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::{IntoResponse, Response};
 use mend_core::finding::Finding;
-use mend_core::heat::tool::Station;
+use mend_core::heat::station::Station;
 use mend_core::planning::plan::Plan as CorePlan;
 use mend_core::shop::Stop;
 use mend_formats::shop::PlanInputs;
 
-use super::heat_edit::Bench;
-use super::heat_form::{Sent, Settings, Shop};
-use super::heat_said::{Said, said};
+use super::heat_edit::EditContext;
+use super::heat_form::{FormContext, FormInput, Settings};
+use super::heat_view::{HeatView, ViewQuery};
+use super::plan_view::{PlanView, plan_view};
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::{Key, Part};
-use crate::extract::Form;
+use crate::computing::{Key, Progress};
+use crate::extract::{Form, Query};
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::planner::{Ordered, first_inputs, keep_settings, planning, station_named, stations};
@@ -25,7 +26,7 @@ use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// Where the plan is, or why there is none.
-type Plan = Result<Part<Box<Said>>, Vec<Finding>>;
+type PlanResult = Result<Progress<Box<PlanView>>, Vec<Finding>>;
 
 /// The part of the page that a change of settings replaces.
 #[derive(Template, WebTemplate)]
@@ -33,8 +34,9 @@ type Plan = Result<Part<Box<Said>>, Vec<Finding>>;
 struct HeatPlan {
     head: JobHead,
     oob: bool,
-    plan: Plan,
+    plan: PlanResult,
     job: i64,
+    view: HeatView,
 }
 
 /// Form and plan: what a button that changes the form replaces.
@@ -45,8 +47,9 @@ struct HeatAll {
     oob: bool,
     settings: Settings,
     solder: String,
-    plan: Plan,
+    plan: PlanResult,
     job: i64,
+    view: HeatView,
 }
 
 #[derive(Template, WebTemplate)]
@@ -57,15 +60,16 @@ struct HeatPage {
 }
 
 /// Everything a handler of this page starts from.
-struct Room {
+struct JobHeat {
     app: App,
     visitor: Visitor,
     job: Job,
     stations: Vec<Station>,
+    view: HeatView,
 }
 
-impl Room {
-    async fn enter((app, visitor): (App, Visitor), path: &JobPath) -> Result<Self, Refusal> {
+impl JobHeat {
+    async fn enter((app, visitor): (App, Visitor), path: &JobPath, view: HeatView) -> Result<Self, Refusal> {
         let job = Job::load(&app, number(path)?).await?;
         job.board()?;
         let mut stations = stations(&app).await?;
@@ -77,26 +81,27 @@ impl Room {
         {
             stations.push(named.station);
         }
-        Ok(Self { app, visitor, job, stations })
+        Ok(Self { app, visitor, job, stations, view })
     }
 
     /// What the form says, with what other rooms say: what the joints hold, and the method.
     fn completed(&self, inputs: PlanInputs) -> PlanInputs {
         let method = self.job.inputs().and_then(|inputs| inputs.method);
-        PlanInputs { method, ..inputs.with(&self.job.charge_file()) }
+        PlanInputs { method, ..inputs.with(&self.job.composition_entry()) }
     }
 
     /// As entered or planned, else a first setting.
     fn inputs(&self) -> Result<PlanInputs, Refusal> {
-        let first = || Some(first_inputs(&self.job.board().ok()?.1, &self.stations)?.with(&self.job.charge_file()));
+        let first =
+            || Some(first_inputs(&self.job.board().ok()?.1, &self.stations)?.with(&self.job.composition_entry()));
         self.job.inputs().or_else(first).ok_or(Refusal::NoStation)
     }
 
-    async fn plan(&self, inputs: &PlanInputs) -> Result<Plan, Refusal> {
+    async fn plan(&self, inputs: &PlanInputs) -> Result<PlanResult, Refusal> {
         let board = &self.job.board()?.1;
         let shown = planning(&self.app, &self.job, inputs).await.and_then(|stand| {
             let station = self.stations.iter().find(|s| s.name == inputs.station);
-            stand.shown(|planned| Box::new(said((board, station), &planned, self.visitor.scale)))
+            stand.shown(|planned| Box::new(plan_view((board, station), &planned, self.visitor.scale)))
         });
         or_objections(shown)
     }
@@ -112,15 +117,15 @@ impl Room {
     }
 
     /// Keeps what was set, and plans it; what can't be planned is not kept.
-    async fn keep_and_plan(&self, inputs: &PlanInputs) -> Result<Plan, Refusal> {
+    async fn keep_and_plan(&self, inputs: &PlanInputs) -> Result<PlanResult, Refusal> {
         match or_objections(keep_settings(&self.app, &self.job, inputs).await)? {
             Err(findings) => Ok(Err(findings)),
             Ok(()) => self.plan(inputs).await,
         }
     }
 
-    async fn all(&self, inputs: &PlanInputs, plan: Plan) -> Result<HeatAll, Refusal> {
-        let shop = Shop { stations: &self.stations, board: &self.job.board()?.1, scale: self.visitor.scale };
+    async fn all(&self, inputs: &PlanInputs, plan: PlanResult) -> Result<HeatAll, Refusal> {
+        let shop = FormContext { stations: &self.stations, board: &self.job.board()?.1, scale: self.visitor.scale };
         let settings = Settings::of(inputs, &shop);
         Ok(HeatAll {
             head: self.head().await?,
@@ -129,12 +134,14 @@ impl Room {
             solder: solder(inputs),
             plan,
             job: self.job.row.id,
+            view: self.view,
         })
     }
 
-    async fn only_plan(&self, plan: Plan) -> Result<Response, Refusal> {
+    async fn only_plan(&self, plan: PlanResult) -> Result<Response, Refusal> {
         let status = if plan.is_err() { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK };
-        Ok((status, HeatPlan { head: self.head().await?, oob: true, plan, job: self.job.row.id }).into_response())
+        Ok((status, HeatPlan { head: self.head().await?, oob: true, plan, job: self.job.row.id, view: self.view })
+            .into_response())
     }
 }
 
@@ -154,12 +161,17 @@ fn solder(inputs: &PlanInputs) -> String {
     }
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
-    let room = Room::enter((app, visitor), &path).await?;
-    let inputs = room.inputs()?;
-    let all = HeatAll { oob: false, ..room.all(&inputs, room.plan(&inputs).await?).await? };
-    let here = format!("/jobs/{}/heat", room.job.row.id);
-    let frame = Frame::new(room.job.device(), room.visitor.scale, "bench", here);
+pub(crate) async fn show(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Query(asked): Query<ViewQuery>,
+) -> Result<Response, Refusal> {
+    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    let inputs = job_heat.inputs()?;
+    let all = HeatAll { oob: false, ..job_heat.all(&inputs, job_heat.plan(&inputs).await?).await? };
+    let here = job_heat.view.address(job_heat.job.row.id);
+    let frame = Frame::new(job_heat.job.device(), job_heat.visitor.scale, "bench", here);
     Ok(HeatPage { frame, all }.into_response())
 }
 
@@ -170,12 +182,12 @@ pub(crate) async fn change(
     path: JobPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let room = Room::enter((app, visitor), &path).await?;
-    let plan = match Sent::new(fields, room.visitor.scale).inputs() {
+    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::of_form(&fields)).await?;
+    let plan = match FormInput::new(fields, job_heat.visitor.scale).inputs() {
         Err(findings) => Err(findings),
-        Ok(inputs) => room.keep_and_plan(&room.completed(inputs)).await?,
+        Ok(inputs) => job_heat.keep_and_plan(&job_heat.completed(inputs)).await?,
     };
-    room.only_plan(plan).await
+    job_heat.only_plan(plan).await
 }
 
 /// A button was pressed that changes what there is to set.
@@ -185,45 +197,60 @@ pub(crate) async fn edit(
     path: JobPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let room = Room::enter((app, visitor), &path).await?;
-    let sent = Sent::new(fields, room.visitor.scale);
+    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::of_form(&fields)).await?;
+    let sent = FormInput::new(fields, job_heat.visitor.scale);
     let act = sent.act().unwrap_or_default().to_owned();
     let mut inputs = match sent.inputs() {
-        Ok(inputs) => room.completed(inputs),
+        Ok(inputs) => job_heat.completed(inputs),
         Err(findings) => {
             // The form stays as it was typed; only what can't be read is said.
-            let refused = room.only_plan(Err(findings)).await?;
+            let refused = job_heat.only_plan(Err(findings)).await?;
             return Ok(([(HeaderName::from_static("hx-retarget"), "#plan")], refused).into_response());
         }
     };
-    let bench = Bench {
-        board: &room.job.board()?.1,
-        station: room.stations.iter().find(|s| s.name == inputs.station),
-        plan: room.job.planned.as_ref().map(|planned| &planned.plan),
+    let bench = EditContext {
+        board: &job_heat.job.board()?.1,
+        station: job_heat.stations.iter().find(|s| s.name == inputs.station),
+        plan: job_heat.job.planned.as_ref().map(|planned| &planned.plan),
     };
     bench.edit(&mut inputs.settings, &act);
-    let plan = room.keep_and_plan(&inputs).await?;
-    Ok(room.all(&inputs, plan).await?.into_response())
+    let plan = job_heat.keep_and_plan(&inputs).await?;
+    Ok(job_heat.all(&inputs, plan).await?.into_response())
 }
 
 /// How far is it?
-pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
-    let room = Room::enter((app, visitor), &path).await?;
-    let plan = room.plan(&room.inputs()?).await?;
-    room.only_plan(plan).await
+pub(crate) async fn poll(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Query(asked): Query<ViewQuery>,
+) -> Result<Response, Refusal> {
+    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    let plan = job_heat.plan(&job_heat.inputs()?).await?;
+    job_heat.only_plan(plan).await
 }
 
 /// Nobody wants it any more.
-pub(crate) async fn cancel(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
-    let room = Room::enter((app, visitor), &path).await?;
-    room.app.computing.cancel(&room.plan_key().await?);
-    room.only_plan(Ok(Part::Cancelled)).await
+pub(crate) async fn cancel(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Query(asked): Query<ViewQuery>,
+) -> Result<Response, Refusal> {
+    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    job_heat.app.computing.cancel(&job_heat.plan_key().await?);
+    job_heat.only_plan(Ok(Progress::Cancelled)).await
 }
 
 /// Now it is wanted after all.
-pub(crate) async fn again(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
-    let room = Room::enter((app, visitor), &path).await?;
-    room.app.computing.forget(&room.plan_key().await?);
-    let plan = room.plan(&room.inputs()?).await?;
-    room.only_plan(plan).await
+pub(crate) async fn again(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Query(asked): Query<ViewQuery>,
+) -> Result<Response, Refusal> {
+    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    job_heat.app.computing.forget(&job_heat.plan_key().await?);
+    let plan = job_heat.plan(&job_heat.inputs()?).await?;
+    job_heat.only_plan(plan).await
 }

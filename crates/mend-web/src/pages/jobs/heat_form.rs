@@ -3,21 +3,22 @@
 use std::collections::BTreeSet;
 use std::str::FromStr;
 
-use mend_core::board::{Board, Face, MustLive};
+use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Finding;
 use mend_core::heat::bridge::Bridge;
 use mend_core::heat::iron::{EVERY_ROW, Iron};
 use mend_core::heat::motion::Motion;
-use mend_core::heat::plate::{Coupling, Plate};
-use mend_core::heat::recipe::{Helpers, Pass, Recipe};
+use mend_core::heat::preheater::{Coupling, Preheater};
+use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
-use mend_core::heat::tool::{HotAir, Station};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::HotAir;
 use mend_core::units::{Duration, Flow, Length, Scale, Temperature};
 use mend_formats::shop::PlanInputs;
 
 use crate::pages::number::{degrees, number};
 
-/// More passes or shields than this are not read.
+/// More stages or shields than this are not read.
 const MOST_ROWS: usize = 64;
 
 /// Fields of some hot air; their names begin with `at`.
@@ -31,7 +32,7 @@ pub(crate) struct AirView {
     pub(crate) aim: [String; 2],
 }
 
-pub(crate) struct PlateView {
+pub(crate) struct PreheaterView {
     pub(crate) set: String,
     pub(crate) coupling: Coupling,
     pub(crate) side: String,
@@ -45,14 +46,14 @@ pub(crate) struct IronView {
 }
 
 pub(crate) struct HelpersView {
-    pub(crate) plate: Option<PlateView>,
+    pub(crate) preheater: Option<PreheaterView>,
     pub(crate) iron: Option<IronView>,
 }
 
-pub(crate) struct PassView {
+pub(crate) struct StageView {
     pub(crate) name: &'static str,
     pub(crate) air: Option<AirView>,
-    pub(crate) with: HelpersView,
+    pub(crate) during: HelpersView,
     pub(crate) lasts: String,
     pub(crate) change: String,
 }
@@ -74,10 +75,10 @@ pub(crate) struct Settings {
     pub(crate) flow_range: [f64; 2],
     pub(crate) unit: &'static str,
     pub(crate) longest: String,
-    pub(crate) before: Vec<PassView>,
-    pub(crate) with: HelpersView,
+    pub(crate) preheat: Vec<StageView>,
+    pub(crate) during: HelpersView,
     pub(crate) shields: Vec<ShieldView>,
-    pub(crate) must_live: MustLive,
+    pub(crate) keep_intact: KeepIntact,
     pub(crate) station: String,
     pub(crate) nozzles: Vec<String>,
     pub(crate) stations: Vec<String>,
@@ -87,24 +88,24 @@ pub(crate) struct Settings {
 }
 
 /// What the form is filled from besides the inputs.
-pub(crate) struct Shop<'a> {
+pub(crate) struct FormContext<'a> {
     pub(crate) stations: &'a [Station],
     pub(crate) board: &'a Board,
     pub(crate) scale: Scale,
 }
 
 impl Settings {
-    /// Is this tool at work in the last pass?
+    /// Is this tool at work in the last stage?
     pub(crate) fn has(&self, tool: &str) -> bool {
         match tool {
             "air" => self.air.is_some(),
-            "plate" => self.with.plate.is_some(),
-            "iron" => self.with.iron.is_some(),
+            "preheater" => self.during.preheater.is_some(),
+            "iron" => self.during.iron.is_some(),
             _ => self.bridge.is_some(),
         }
     }
 
-    pub(crate) fn of(inputs: &PlanInputs, shop: &Shop<'_>) -> Self {
+    pub(crate) fn of(inputs: &PlanInputs, shop: &FormContext<'_>) -> Self {
         let recipe = &inputs.settings;
         let scale = shop.scale;
         let station = shop.stations.iter().find(|s| s.name == inputs.station);
@@ -117,10 +118,10 @@ impl Settings {
             flow_range: flows.map_or([0.0; 2], |(a, b)| [a, b].map(Flow::in_litres_per_minute)),
             unit: scale.symbol(),
             longest: recipe.longest.in_seconds().to_string(),
-            before: recipe.before.iter().map(|pass| pass_view(pass, scale)).collect(),
-            with: helpers_view(&recipe.with, scale),
+            preheat: recipe.preheat.iter().map(|stage| stage_view(stage, scale)).collect(),
+            during: helpers_view(&recipe.during, scale),
             shields: recipe.shields.iter().map(shield_view).collect(),
-            must_live: inputs.must_live,
+            keep_intact: inputs.keep_intact,
             station: inputs.station.clone(),
             nozzles: nozzles(recipe, shop.stations),
             stations: shop.stations.iter().map(|s| s.name.clone()).collect(),
@@ -134,14 +135,14 @@ impl Settings {
 fn rows(recipe: &Recipe, board: &Board) -> Vec<String> {
     let mut rows: Vec<String> = board.connector.joints.iter().map(|j| j.row.clone()).collect();
     rows.push(EVERY_ROW.to_owned());
-    let helpers = recipe.before.iter().map(|pass| &pass.with).chain([&recipe.with]);
+    let helpers = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
     rows.extend(helpers.filter_map(|with| Some(with.iron.as_ref()?.row.clone())));
     let mut seen = BTreeSet::new();
     rows.retain(|row| seen.insert(row.clone()));
     rows
 }
 
-/// The outlets of every station: one that this station lacks is planned on, and said to be missing.
+/// The nozzles of every station: one that this station lacks is planned on, and said to be missing.
 fn nozzles(recipe: &Recipe, stations: &[Station]) -> Vec<String> {
     let airs = recipe.airs();
     let mut nozzles: Vec<f64> = stations.iter().flat_map(|s| &s.nozzles).map(|n| n.in_mm()).collect();
@@ -163,29 +164,29 @@ fn air_view(air: &HotAir, scale: Scale) -> AirView {
     }
 }
 
-fn helpers_view(with: &Helpers, scale: Scale) -> HelpersView {
+fn helpers_view(with: &HeatingAids, scale: Scale) -> HelpersView {
     let set = |t: Temperature| degrees(t, scale);
-    let plate = with.plate.as_ref().map(|plate| PlateView {
-        set: set(plate.set),
-        coupling: plate.coupling,
-        side: plate.side.in_mm().to_string(),
-        face_is_top: plate.face == Face::Top,
+    let preheater = with.preheater.as_ref().map(|preheater| PreheaterView {
+        set: set(preheater.set),
+        coupling: preheater.coupling,
+        side: preheater.side.in_mm().to_string(),
+        face_is_top: preheater.face == Face::Top,
     });
     let iron = with.iron.as_ref().map(|iron| IronView {
         set: set(iron.set),
         tip: iron.tip.in_mm().to_string(),
         row: iron.row.clone(),
     });
-    HelpersView { plate, iron }
+    HelpersView { preheater, iron }
 }
 
-fn pass_view(pass: &Pass, scale: Scale) -> PassView {
-    PassView {
-        name: pass.name(),
-        air: pass.air.as_ref().map(|air| air_view(air, scale)),
-        with: helpers_view(&pass.with, scale),
-        lasts: pass.lasts.in_seconds().to_string(),
-        change: pass.change.in_seconds().to_string(),
+fn stage_view(stage: &HeatingStage, scale: Scale) -> StageView {
+    StageView {
+        name: stage.name(),
+        air: stage.air.as_ref().map(|air| air_view(air, scale)),
+        during: helpers_view(&stage.during, scale),
+        lasts: stage.lasts.in_seconds().to_string(),
+        change: stage.change.in_seconds().to_string(),
     }
 }
 
@@ -207,13 +208,13 @@ fn shield_view(shield: &Shield) -> ShieldView {
 }
 
 /// The form as it was sent, read field by field; every field that is no number is objected to by its name.
-pub(crate) struct Sent {
+pub(crate) struct FormInput {
     fields: Vec<(String, String)>,
     scale: Scale,
     bad: Vec<Finding>,
 }
 
-impl Sent {
+impl FormInput {
     pub(crate) fn new(fields: Vec<(String, String)>, scale: Scale) -> Self {
         Self { fields, scale, bad: Vec::new() }
     }
@@ -257,14 +258,14 @@ impl Sent {
         let settings = Recipe {
             air: self.get("set").is_some().then(|| self.air("")),
             longest: Duration::seconds(self.number("longest")),
-            before: (0..MOST_ROWS).map_while(|k| self.pass(&format!("pass-{k}-"))).collect(),
-            with: self.helpers(""),
+            preheat: (0..MOST_ROWS).map_while(|k| self.stage(&format!("stage-{k}-"))).collect(),
+            during: self.helpers(""),
             shields: (0..MOST_ROWS).map_while(|k| self.shield(&format!("shield-{k}-"))).collect(),
             bridge: self.bridge(),
         };
-        let (station, must_live) = (self.get("station").unwrap_or_default().to_owned(), self.must_live());
+        let (station, keep_intact) = (self.get("station").unwrap_or_default().to_owned(), self.keep_intact());
         let (alloy, feed, refit, method) = (String::new(), None, None, None);
-        let inputs = PlanInputs { station, alloy, feed, refit, must_live, method, settings };
+        let inputs = PlanInputs { station, alloy, feed, refit, keep_intact, method, settings };
         if self.bad.is_empty() { Ok(inputs) } else { Err(self.bad) }
     }
 
@@ -280,11 +281,11 @@ impl Sent {
         }
     }
 
-    /// What a form without the question means: a customer's board.
-    fn must_live(&mut self) -> MustLive {
-        match self.get("must_live") {
-            Some(_) => self.word("must_live", MustLive::Board),
-            None => MustLive::Board,
+    /// What a form without the question equipment: a customer's board.
+    fn keep_intact(&mut self) -> KeepIntact {
+        match self.get("keep_intact") {
+            Some(_) => self.word("keep_intact", KeepIntact::Board),
+            None => KeepIntact::Board,
         }
     }
 
@@ -293,13 +294,13 @@ impl Sent {
         Some(Bridge { wire_mm: self.number("bridge-wire"), bead_mm2: self.number("bridge-bead") })
     }
 
-    fn helpers(&mut self, at: &str) -> Helpers {
-        let plate = self.get(&format!("{at}plate")).is_some();
-        let plate = plate.then(|| Plate {
-            set: self.temperature(&format!("{at}plate-set")),
-            coupling: self.word(&format!("{at}plate-coupling"), Coupling::Gap),
-            face: self.word(&format!("{at}plate-face"), Face::Bottom),
-            side: Length::mm(self.number(&format!("{at}plate-side"))),
+    fn helpers(&mut self, at: &str) -> HeatingAids {
+        let preheater = self.get(&format!("{at}preheater")).is_some();
+        let preheater = preheater.then(|| Preheater {
+            set: self.temperature(&format!("{at}preheater-set")),
+            coupling: self.word(&format!("{at}preheater-coupling"), Coupling::Gap),
+            face: self.word(&format!("{at}preheater-face"), Face::Bottom),
+            side: Length::mm(self.number(&format!("{at}preheater-side"))),
         });
         let iron = self.get(&format!("{at}iron")).is_some();
         let iron = iron.then(|| Iron {
@@ -307,15 +308,15 @@ impl Sent {
             tip: Length::mm(self.number(&format!("{at}iron-tip"))),
             row: self.get(&format!("{at}iron-row")).unwrap_or_default().to_owned(),
         });
-        Helpers { plate, iron }
+        HeatingAids { preheater, iron }
     }
 
-    fn pass(&mut self, at: &str) -> Option<Pass> {
+    fn stage(&mut self, at: &str) -> Option<HeatingStage> {
         self.get(&format!("{at}lasts"))?;
         let air = self.get(&format!("{at}set")).is_some();
-        Some(Pass {
+        Some(HeatingStage {
             air: air.then(|| self.air(at)),
-            with: self.helpers(at),
+            during: self.helpers(at),
             lasts: Duration::seconds(self.number(&format!("{at}lasts"))),
             change: Duration::seconds(self.number(&format!("{at}change"))),
         })
@@ -365,22 +366,22 @@ mod tests {
         ("aim-y", "1"),
         ("longest", "180"),
         ("station", "Gull, bench 1"),
-        ("must_live", "both"),
-        ("pass-0-lasts", "30"),
-        ("pass-0-change", "5"),
-        ("pass-0-set", "572"),
-        ("pass-0-flow", "96"),
-        ("pass-0-nozzle", "22"),
-        ("pass-0-distance", "25"),
-        ("pass-0-face", "bottom"),
-        ("pass-0-motion", "still"),
-        ("pass-1-lasts", "20"),
-        ("pass-1-change", "0"),
-        ("plate", "yes"),
-        ("plate-set", "356"),
-        ("plate-coupling", "gap"),
-        ("plate-face", "bottom"),
-        ("plate-side", "120"),
+        ("keep_intact", "both"),
+        ("stage-0-lasts", "30"),
+        ("stage-0-change", "5"),
+        ("stage-0-set", "572"),
+        ("stage-0-flow", "96"),
+        ("stage-0-nozzle", "22"),
+        ("stage-0-distance", "25"),
+        ("stage-0-face", "bottom"),
+        ("stage-0-motion", "still"),
+        ("stage-1-lasts", "20"),
+        ("stage-1-change", "0"),
+        ("preheater", "yes"),
+        ("preheater-set", "356"),
+        ("preheater-coupling", "gap"),
+        ("preheater-face", "bottom"),
+        ("preheater-side", "120"),
         ("iron", "yes"),
         ("iron-set", "716"),
         ("iron-tip", "4"),
@@ -400,28 +401,28 @@ mod tests {
         ("shield-1-depth", "6"),
     ];
 
-    fn sent(scale: Scale, changed: &[(&str, &str)]) -> Sent {
+    fn sent(scale: Scale, changed: &[(&str, &str)]) -> FormInput {
         let value = |(name, usual): &(&str, &str)| {
             let typed = changed.iter().find(|(field, _)| field == name).map_or(*usual, |(_, typed)| typed);
             ((*name).to_owned(), typed.to_owned())
         };
-        Sent::new(FULL.iter().map(value).collect(), scale)
+        FormInput::new(FULL.iter().map(value).collect(), scale)
     }
 
     #[test]
     fn a_whole_form_is_read_in_the_visitors_degrees() {
         let inputs = sent(Scale::Fahrenheit, &[]).inputs().expect("can be read");
         let recipe = &inputs.settings;
-        assert!(inputs.must_live == MustLive::Both);
+        assert!(inputs.keep_intact == KeepIntact::Both);
         assert_eq!(
             recipe.air.map(|air| (air.set.in_celsius().round(), air.motion, air.aim)),
             Some((400.0, Motion::AlongRow, [-2.5, 1.0]))
         );
-        let passes: Vec<&str> = recipe.before.iter().map(Pass::name).collect();
-        assert_eq!(passes, ["air", "pause"]);
-        let plate = recipe.with.plate.expect("a plate");
-        assert!((plate.set.in_celsius() - 180.0).abs() < 1e-9);
-        assert_eq!(recipe.with.iron.as_ref().map(|iron| iron.row.as_str()), Some("legs"));
+        let stages: Vec<&str> = recipe.preheat.iter().map(HeatingStage::name).collect();
+        assert_eq!(stages, ["air", "pause"]);
+        let preheater = recipe.during.preheater.expect("a preheater");
+        assert!((preheater.set.in_celsius() - 180.0).abs() < 1e-9);
+        assert_eq!(recipe.during.iron.as_ref().map(|iron| iron.row.as_str()), Some("legs"));
         let kinds: Vec<ShieldKind> = recipe.shields.iter().map(|s| s.kind).collect();
         assert_eq!(kinds, [ShieldKind::Polyimide { layers: 2 }, ShieldKind::AluminiumTape]);
     }
@@ -431,8 +432,8 @@ mod tests {
         let slips = [
             ("set", "hot"),
             ("face", "left"),
-            ("pass-1-lasts", ""),
-            ("plate-coupling", "glue"),
+            ("stage-1-lasts", ""),
+            ("preheater-coupling", "glue"),
             ("shield-0-amount", "1.5"),
             ("shield-1-width", "NaN"),
         ];
@@ -449,7 +450,7 @@ mod tests {
     fn a_form_that_leaves_out_the_aim_means_the_middle() {
         let fields = FULL.iter().filter(|(name, _)| !name.starts_with("aim"));
         let fields = fields.map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
-        let inputs = Sent::new(fields, Scale::Celsius).inputs().expect("can be read");
+        let inputs = FormInput::new(fields, Scale::Celsius).inputs().expect("can be read");
         assert_eq!(inputs.settings.air.map(|air| air.aim), Some([0.0, 0.0]));
     }
 
@@ -457,13 +458,13 @@ mod tests {
     fn the_form_shows_what_is_set_and_offers_what_the_shop_owns() {
         let (inputs, _) = planned();
         let (stations, board) = ([gull()], power_board());
-        let shop = Shop { stations: &stations, board: &board, scale: Scale::Fahrenheit };
+        let shop = FormContext { stations: &stations, board: &board, scale: Scale::Fahrenheit };
         let settings = Settings::of(inputs, &shop);
         let air = inputs.settings.air.expect("the demo heats with air");
         let set = f64::round(air.set.in_celsius() * 1.8 + 32.0);
         assert_eq!((settings.air.map(|air| air.set), settings.unit), (Some(set.to_string()), "°F"));
         assert_eq!(settings.rows, ["pins", "anchors", "every joint"]);
         assert!(settings.nozzles.iter().any(|n| *n == air.nozzle.in_mm().to_string()));
-        assert!(settings.before.is_empty() && settings.shields.is_empty());
+        assert!(settings.preheat.is_empty() && settings.shields.is_empty());
     }
 }

@@ -9,16 +9,16 @@ use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Json, Response};
 use mend_core::board::{Board, Face};
-use mend_core::planning::watched::Replay;
+use mend_core::planning::watched::JudgedReplay;
 use mend_core::units::{Scale, TempDelta};
 use serde::{Deserialize, Serialize};
 
 use super::heat_window::ordered;
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::{self, Part, Stand};
-use crate::draw::board_map::{BoardMap, Drawing, Window};
-use crate::draw::curves::{Curves, LEFT, Paper, WIDTH, curves as draw_curves};
+use crate::computing::{self, Progress, Stand};
+use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
+use crate::draw::curves::{CurvePaper, Curves, LEFT, WIDTH, curves as draw_curves};
 use crate::extract::Query;
 use crate::job::{Job, Planned};
 use crate::planner::Ordered;
@@ -38,7 +38,7 @@ struct Ready {
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/heat_replay.html")]
 pub(crate) struct ReplayPart {
-    part: Part<Ready>,
+    part: Progress<Ready>,
     job: i64,
 }
 
@@ -46,7 +46,7 @@ pub(crate) struct ReplayPart {
 struct Showing {
     board: Board,
     planned: Planned,
-    stand: Stand<Replay>,
+    stand: Stand<JudgedReplay>,
     job: i64,
 }
 
@@ -55,14 +55,14 @@ impl Showing {
         let job = Job::load(app, number(path)?).await?;
         let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
         let order = Ordered::of(app, &job, &planned.inputs).await?;
-        let stand = order.replay(app, computing::Place::Job(job.row.id)).await?;
+        let stand = order.replay(app, computing::Viewer::Job(job.row.id)).await?;
         Ok(Self { board: job.board()?.1.clone(), planned: planned.clone(), stand, job: job.row.id })
     }
 
     /// The replay, waited for.
-    fn ready(self) -> Result<(Arc<Replay>, Board), Refusal> {
+    fn ready(self) -> Result<(Arc<JudgedReplay>, Board), Refusal> {
         match self.stand.shown(|replay| (replay, self.board))? {
-            Part::Ready(ready) => Ok(ready),
+            Progress::Ready(ready) => Ok(ready),
             _ => Err(Refusal::NotYet("The replay is not computed yet")),
         }
     }
@@ -72,7 +72,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     // A page that asks for the replay of settings that have just been changed waits for their plan.
     let job = number(&path)?;
     let showing = match Showing::of(&app, &path).await {
-        Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Part::Computing(0), job }),
+        Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Progress::Computing(0), job }),
         other => other?,
     };
     let Showing { board, planned, stand, .. } = showing;
@@ -85,7 +85,7 @@ pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<Repl
     if let Some(order) = ordered(&app, job).await? {
         app.computing.cancel(&order.replay_key()?);
     }
-    Ok(ReplayPart { part: Part::Cancelled, job })
+    Ok(ReplayPart { part: Progress::Cancelled, job })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
@@ -96,9 +96,9 @@ pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) ->
 }
 
 impl Ready {
-    fn of(replay: &Replay, (board, planned): (&Board, &Planned), scale: Scale) -> Self {
+    fn of(replay: &JudgedReplay, (board, planned): (&Board, &Planned), scale: Scale) -> Self {
         let margins = &planned.plan.margins;
-        let window = Window::Near(16.0);
+        let window = MapExtent::Near(16.0);
         let draw = |face| {
             Drawing { board, face, window, margins, photos: &[], scale, lettering: 3.6, overlay: None }
                 .draw(None)
@@ -157,7 +157,7 @@ pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPa
         released: recording.released,
         joints: joints.collect(),
         names: &replay.names,
-        tightest: replay.tightest.iter().map(|(k, room)| (*k, degrees(*room))).collect(),
+        tightest: replay.tightest.iter().map(|(k, headroom)| (*k, degrees(*headroom))).collect(),
         unit: visitor.scale.symbol(),
         chart: [LEFT, WIDTH],
     };
@@ -187,7 +187,7 @@ fn stepped(frames: &[[Vec<f32>; 2]]) -> Vec<u8> {
 
 /// A place that is to be watched.
 #[derive(Deserialize)]
-pub(crate) struct Place {
+pub(crate) struct ReplayPlace {
     face: Face,
     x: f64,
     y: f64,
@@ -195,7 +195,7 @@ pub(crate) struct Place {
 
 /// Its curve, as the chart draws it.
 #[derive(Serialize)]
-pub(crate) struct Watched {
+pub(crate) struct WatchedCurve {
     name: String,
     points: String,
 }
@@ -203,8 +203,8 @@ pub(crate) struct Watched {
 pub(crate) async fn point(
     State(app): State<App>,
     path: JobPath,
-    Query(place): Query<Place>,
-) -> Result<Json<Watched>, Refusal> {
+    Query(place): Query<ReplayPlace>,
+) -> Result<Json<WatchedCurve>, Refusal> {
     let (replay, _) = Showing::of(&app, &path).await?.ready()?;
     let recording = &replay.recording;
     let cell = |borders: &[f64], at: f64| borders.windows(2).position(|w| (w[0]..=w[1]).contains(&at));
@@ -214,8 +214,8 @@ pub(crate) async fn point(
         Refusal::field("x, y", format!("({:.1}, {:.1}) mm is off the board", place.x, place.y), "point at the board")
     })?;
     let curve = recording.frames.iter().map(|frame| frame[place.face as usize][column]);
-    let points = Paper::of(&replay).points(curve, recording.every_s);
-    Ok(Json(Watched { name: format!("{} ({:.1}, {:.1}) mm", place.face.name(), place.x, place.y), points }))
+    let points = CurvePaper::of(&replay).points(curve, recording.every_s);
+    Ok(Json(WatchedCurve { name: format!("{} ({:.1}, {:.1}) mm", place.face.name(), place.x, place.y), points }))
 }
 
 /// Every curve at every second, °C.
@@ -226,13 +226,13 @@ pub(crate) async fn curves(State(app): State<App>, path: JobPath) -> Result<Resp
     let traces = &replay.recording.traces;
     let quoted = |name: &str, what: &str| format!("\"{} {what} (°C)\"", name.replace('"', "\"\""));
     let joints = board.connector.joints.iter().map(|j| quoted(&j.name, "joint"));
-    let bodies = board.neighbours.iter().map(|n| quoted(&n.name, "body"));
-    let own = board.neighbours.iter().map(|n| quoted(&n.name, "own joints"));
+    let bodies = board.components.iter().map(|n| quoted(&n.name, "body"));
+    let own = board.components.iter().map(|n| quoted(&n.name, "own joints"));
     let rest =
         ["part's body (°C)", "board at the joints (°C)", "laminate hottest (°C)"].map(|name| format!("\"{name}\""));
     let head: Vec<String> =
         std::iter::once("\"time (s)\"".to_owned()).chain(joints).chain(bodies).chain(own).chain(rest).collect();
-    let columns = traces.joints.iter().chain(&traces.neighbours).chain(&traces.own_joints);
+    let columns = traces.joints.iter().chain(&traces.components).chain(&traces.own_joints);
     let columns: Vec<&Vec<f32>> = columns.chain([&traces.body, &traces.pads, &traces.laminate]).collect();
     let mut text = head.join(",") + "\r\n";
     for second in 0..traces.len() {

@@ -1,21 +1,20 @@
 //! The process window of a job's heat plan, fetched by the plan once it is there.
 
+use crate::draw::window_map::{WindowMap, WindowOf, window_map};
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::Part;
-use crate::computing::Place;
-use crate::draw::window_map::{WindowMap, window_map};
+use crate::computing::{Progress, Viewer};
 use crate::job::Job;
 use crate::planner::Ordered;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// The window, ready to lay out.
-struct Drawn {
+struct WindowQuery {
     map: WindowMap,
     candidates: usize,
     rechecked: usize,
@@ -25,24 +24,26 @@ struct Drawn {
 #[template(path = "jobs/heat_window.html")]
 pub(crate) struct WindowPart {
     /// None where no air blows.
-    part: Part<Option<Drawn>>,
+    part: Progress<Option<WindowQuery>>,
     job: i64,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     // A page that asks for the window of settings that have just been changed waits for their plan.
-    let Some(planned) = job.current_plan() else { return Ok(WindowPart { part: Part::Computing(0), job: job.row.id }) };
+    let Some(planned) = job.current_plan() else {
+        return Ok(WindowPart { part: Progress::Computing(0), job: job.row.id });
+    };
     let Some(air) = planned.inputs.settings.air else {
-        return Ok(WindowPart { part: Part::Ready(None), job: job.row.id });
+        return Ok(WindowPart { part: Progress::Ready(None), job: job.row.id });
     };
     let order = Ordered::of(&app, &job, &planned.inputs).await?;
-    let (bundle, stand) = (&order.bundle, order.window(&app, Place::Job(job.row.id)).await?);
+    let (bundle, stand) = (&order.bundle, order.window(&app, Viewer::Job(job.row.id)).await?);
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());
-        let of = (&bundle.board, &bundle.station, &air);
-        let drawn = window_map((map, rechecked), of, visitor.scale);
-        Some(Drawn { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() })
+        let of = WindowOf { board: &bundle.board, station: &bundle.station, air: &air };
+        let drawn = window_map((map, rechecked), &of, visitor.scale);
+        Some(WindowQuery { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() })
     })?;
     Ok(WindowPart { part, job: job.row.id })
 }
@@ -52,7 +53,7 @@ pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<Wind
     if let Some(order) = ordered(&app, job).await? {
         app.computing.cancel(&order.window_key()?);
     }
-    Ok(WindowPart { part: Part::Cancelled, job })
+    Ok(WindowPart { part: Progress::Cancelled, job })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {

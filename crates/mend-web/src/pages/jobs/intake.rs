@@ -6,7 +6,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use mend_core::finding::Finding;
-use mend_core::shop::{Field, FieldKind, Stop, check_field, consent_terms};
+use mend_core::shop::{FieldKind, IntakeField, Stop, check_field, consent_terms};
 use serde::Deserialize;
 
 use super::{JobPath, number};
@@ -18,7 +18,7 @@ use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// A field as it stands on the page.
-struct FieldView {
+struct IntakeFieldView {
     key: &'static str,
     label: &'static str,
     /// `line`, `text`, `choice`, `tick`, `money` or `day`.
@@ -31,7 +31,7 @@ struct FieldView {
 /// Fields that are asked together.
 struct Section {
     title: &'static str,
-    fields: Vec<FieldView>,
+    fields: Vec<IntakeFieldView>,
     terms: bool,
 }
 
@@ -48,7 +48,7 @@ pub(crate) struct IntakePage {
 /// What comes back when a field was kept, or could not be.
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/intake_kept.html")]
-struct Kept {
+struct SavedField {
     head: JobHead,
     oob: bool,
     at: String,
@@ -66,7 +66,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     let section = |(title, keys): (&'static str, &[&str])| Section {
         title,
-        fields: keys.iter().filter_map(|key| Field::named(key)).map(|f| view(f, &job)).collect(),
+        fields: keys.iter().filter_map(|key| IntakeField::named(key)).map(|f| view(f, &job)).collect(),
         terms: title == "Agreed",
     };
     Ok(IntakePage {
@@ -78,7 +78,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     })
 }
 
-fn view(field: Field, job: &Job) -> FieldView {
+fn view(field: IntakeField, job: &Job) -> IntakeFieldView {
     let (kind, choices): (_, &[&str]) = match field.kind {
         FieldKind::Line => ("line", &[]),
         FieldKind::Text => ("text", &[]),
@@ -88,21 +88,25 @@ fn view(field: Field, job: &Job) -> FieldView {
         FieldKind::Day => ("day", &[]),
     };
     let value = job.intake(field.key).to_owned();
-    FieldView { key: field.key, label: field.label, kind, choices, wanted: field.wanted, value }
+    IntakeFieldView { key: field.key, label: field.label, kind, choices, wanted: field.wanted, value }
 }
 
 /// One field, typed.
 #[derive(Deserialize)]
-pub(crate) struct Typed {
+pub(crate) struct IntakeForm {
     field: String,
     /// An unticked box sends none.
     #[serde(default)]
     value: String,
 }
 
-pub(crate) async fn keep(State(app): State<App>, path: JobPath, Form(typed): Form<Typed>) -> Result<Response, Refusal> {
+pub(crate) async fn keep(
+    State(app): State<App>,
+    path: JobPath,
+    Form(typed): Form<IntakeForm>,
+) -> Result<Response, Refusal> {
     let id = number(&path)?;
-    let field = Field::named(&typed.field)
+    let field = IntakeField::named(&typed.field)
         .ok_or_else(|| Refusal::field(&typed.field, "is no field of the intake", "see the intake page"))?;
     let checked = check_field(field, &typed.value);
     if let Ok(value) = &checked {
@@ -114,6 +118,6 @@ pub(crate) async fn keep(State(app): State<App>, path: JobPath, Form(typed): For
     let (job, now) = (Job::load(&app, id).await?, app.now());
     let status = if checked.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let head = JobHead::of(&job, Some(Stop::Intake), now.date());
-    let kept = Kept { head, oob: true, at: now.strftime("%H:%M:%S").to_string(), refused: checked.err() };
+    let kept = SavedField { head, oob: true, at: now.strftime("%H:%M:%S").to_string(), refused: checked.err() };
     Ok((status, kept).into_response())
 }

@@ -1,9 +1,9 @@
 //! The cleaning ledger as it stands beside a step: what each group of joints still holds, and one tap per entry.
 
 use mend_core::planning::ledger::GroupState;
-use mend_core::planning::sequence::Duty;
+use mend_core::planning::sequence::step::Duty;
 
-use crate::job::Bench;
+use crate::job::BenchRunView;
 
 /// More than this is not read at the bench.
 const MOST_WORDS: usize = 2;
@@ -40,10 +40,10 @@ pub(crate) struct LedgerView {
 
 impl LedgerView {
     /// At the steps that have to do with it, where something is fed.
-    pub(crate) fn of(bench: &Bench, duty: Duty) -> Option<Self> {
-        let feed = bench.charge.fed()?;
+    pub(crate) fn of(bench: &BenchRunView, duty: Duty) -> Option<Self> {
+        let feed = bench.composition.fed()?;
         let tap = |act, label: String, key| Tap { act, label, key };
-        let refit = bench.charge.refit.name.clone();
+        let refit = bench.composition.refit.name.clone();
         let taps = match duty {
             Duty::None => return None,
             Duty::Feed => vec![tap("fed", format!("{} fed", feed.metal.name), "F")],

@@ -2,20 +2,21 @@
 
 pub(crate) mod alloy;
 mod alloy_form;
-pub(crate) mod alloy_said;
+pub(crate) mod alloy_view;
 pub(crate) mod board;
 pub(crate) mod handover;
 pub(crate) mod heat;
 mod heat_edit;
 mod heat_form;
 mod heat_replay;
-pub(crate) mod heat_said;
+mod heat_view;
 mod heat_window;
 pub(crate) mod intake;
 mod ledger_view;
 pub(crate) mod method;
 pub(crate) mod pins;
-mod recipe_said;
+pub(crate) mod plan_view;
+mod recipe_lines;
 pub(crate) mod run;
 
 use axum::Router;
@@ -47,7 +48,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/what-if", get(method::what_if::show).post(method::what_if::add))
         .route("/jobs/{id}/what-if/columns", get(method::what_if::poll))
         .route("/jobs/{id}/what-if/{variant}/take", post(method::what_if::take))
-        .route("/jobs/{id}/what-if/{variant}/forget", post(method::what_if::forget))
+        .route("/jobs/{id}/what-if/{variant}/remove", post(method::what_if::remove))
         .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
         .route("/jobs/{id}/heat/edit", post(heat::edit))
         .route("/jobs/{id}/heat/plan", get(heat::poll).post(heat::again))

@@ -3,7 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
-use mend_core::inspection::{Mark, verdict};
+use mend_core::inspection::{PinMark, verdict};
 use mend_core::shop::Stop;
 use mend_store::NewMark;
 use serde::Deserialize;
@@ -19,7 +19,7 @@ use crate::visitor::Visitor;
 
 /// A count of one mark.
 struct Tally {
-    mark: Mark,
+    mark: PinMark,
     count: usize,
 }
 
@@ -63,7 +63,7 @@ pub(crate) async fn show(
 
 /// A mark as sent; empty takes it back.
 #[derive(Deserialize)]
-pub(crate) struct Sent {
+pub(crate) struct MarkForm {
     pin: String,
     #[serde(default)]
     mark: String,
@@ -71,15 +71,19 @@ pub(crate) struct Sent {
     token: String,
 }
 
-pub(crate) async fn mark(State(app): State<App>, path: JobPath, Form(sent): Form<Sent>) -> Result<PinWalk, Refusal> {
+pub(crate) async fn mark(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<MarkForm>,
+) -> Result<PinWalk, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     job.board()?;
     if !job.walked().iter().any(|p| p.name == sent.pin) {
         let message = format!("“{}” is no pin of this connector", sent.pin);
         return Err(Refusal::field("pin", message, "choose one in the picture"));
     }
-    if !sent.mark.is_empty() && Mark::named(&sent.mark).is_none() {
-        let names = Mark::ALL.map(Mark::name).join(", ");
+    if !sent.mark.is_empty() && PinMark::named(&sent.mark).is_none() {
+        let names = PinMark::ALL.map(PinMark::name).join(", ");
         return Err(Refusal::field("mark", format!("“{}” is no mark", sent.mark), &names));
     }
     if sent.token.is_empty() || sent.token.len() > 64 {
@@ -95,7 +99,7 @@ impl PinWalk {
     fn of(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Result<Self, Refusal> {
         let walked = job.walked();
         let verdict = verdict(&walked);
-        let count = |mark: Mark| Tally { mark, count: walked.iter().filter(|w| w.mark == Some(mark)).count() };
+        let count = |mark: PinMark| Tally { mark, count: walked.iter().filter(|w| w.mark == Some(mark)).count() };
         let unfinished = matches!(verdict, mend_core::inspection::Verdict::Unfinished { .. });
         Ok(Self {
             head: JobHead::of(job, Some(Stop::Pins), app.now().date()),
@@ -113,7 +117,7 @@ impl PinWalk {
             },
             sound: verdict.is_sound(),
             tests: job.board()?.1.connector.tests.clone(),
-            tallies: Mark::ALL.map(count).into_iter().collect(),
+            tallies: PinMark::ALL.map(count).into_iter().collect(),
         })
     }
 }

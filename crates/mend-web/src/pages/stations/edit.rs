@@ -26,7 +26,7 @@ const RULE: &str = "station";
 pub(super) type StationPath = Path<String>;
 
 /// A choice of the form.
-struct Choice {
+struct StationChoice {
     key: String,
     name: &'static str,
     is: bool,
@@ -35,13 +35,13 @@ struct Choice {
 /// The form as it stands.
 struct FormView {
     name: String,
-    blowers: Vec<Choice>,
+    blowers: Vec<StationChoice>,
     set: [String; 2],
     unit: &'static str,
     flow: [String; 2],
     nozzles: String,
     heater: String,
-    shows: Vec<Choice>,
+    shows: Vec<StationChoice>,
     table: String,
 }
 
@@ -82,8 +82,8 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor, path: Station
 
 impl FormView {
     fn of(file: &StationFile, scale: Scale) -> Self {
-        let blower = |(blower, name)| Choice { key: word(&blower), name, is: blower == file.blower };
-        let shows = |shows: Shows| Choice { key: word(&shows), name: shows.name(), is: shows == file.shows };
+        let blower = |(blower, name)| StationChoice { key: word(&blower), name, is: blower == file.blower };
+        let shows = |shows: Shows| StationChoice { key: word(&shows), name: shows.name(), is: shows == file.shows };
         let listed = |values: &[f64]| values.iter().map(f64::to_string).collect::<Vec<_>>().join(", ");
         Self {
             name: file.name.clone(),

@@ -11,7 +11,8 @@ use axum::Router;
 use axum::extract::State;
 use axum::response::Redirect;
 use axum::routing::{get, post};
-use mend_core::heat::tool::{Blower, Station};
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::Blower;
 use mend_formats::station;
 use mend_store::StationRow;
 use serde::Deserialize;
@@ -34,7 +35,7 @@ pub(crate) fn routes() -> Router<App> {
 }
 
 /// A station as the list shows it.
-struct Line {
+struct StationLine {
     id: i64,
     name: String,
     /// What it is, in words; none where it can't be read.
@@ -45,14 +46,14 @@ struct Line {
 #[template(path = "stations/list.html")]
 struct ListPage {
     frame: Frame,
-    in_use: Vec<Line>,
-    retired: Vec<Line>,
+    in_use: Vec<StationLine>,
+    retired: Vec<StationLine>,
     templates: &'static [Start],
 }
 
-fn line(row: &StationRow, visitor: Visitor) -> Line {
+fn line(row: &StationRow, visitor: Visitor) -> StationLine {
     let station = station::parse(row.file.as_bytes()).ok();
-    Line { id: row.id, name: row.name.clone(), figures: station.map(|station| figures(&station, visitor)) }
+    StationLine { id: row.id, name: row.name.clone(), figures: station.map(|station| figures(&station, visitor)) }
 }
 
 /// What moves its air, what it takes, what it gives, how well it is known.

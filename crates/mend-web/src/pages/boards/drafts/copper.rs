@@ -4,7 +4,7 @@ use askama::Template;
 use mend_core::board::draft::{Draft, Target};
 use mend_core::board::stack_guess::{Feels, Light, StackGuess, Vias};
 
-use super::field::{Field, Fields, short};
+use super::field::{FieldView, Fields, short};
 use crate::pages::word;
 
 /// Odds of a number of layers, as a bar.
@@ -19,10 +19,10 @@ pub(crate) struct Bar {
 #[derive(Template)]
 #[template(path = "boards/drafts/panel_copper.html")]
 pub(crate) struct CopperPanel {
-    thickness: Vec<Field>,
-    seen: Vec<Field>,
-    known: Vec<Field>,
-    typed: Vec<Field>,
+    thickness: Vec<FieldView>,
+    seen: Vec<FieldView>,
+    known: Vec<FieldView>,
+    typed: Vec<FieldView>,
     bars: Vec<Bar>,
     conducts: String,
     sure: String,
@@ -63,7 +63,7 @@ impl CopperPanel {
     }
 }
 
-fn seen(draft: &Draft) -> Vec<Field> {
+fn seen(draft: &Draft) -> Vec<FieldView> {
     let looked = &draft.looked;
     let light = [
         (Light::Between, "shines between the traces"),
@@ -86,7 +86,7 @@ fn seen(draft: &Draft) -> Vec<Field> {
         .all
 }
 
-fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<Field> {
+fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<FieldView> {
     let looked = &draft.looked;
     let value = |(name, weight): &(String, f64)| format!("{weight:.6} {name}");
     let none = (String::new(), "none".to_owned());
@@ -100,7 +100,7 @@ fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<Field> {
         .all
 }
 
-fn typed(draft: &Draft) -> Vec<Field> {
+fn typed(draft: &Draft) -> Vec<FieldView> {
     let stack = &draft.stack;
     Fields::of(Target::Stack, "stack")
         .number(("layers", "Copper layers"), Some(f64::from(stack.layers)), "")

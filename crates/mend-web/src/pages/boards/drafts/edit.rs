@@ -8,7 +8,7 @@ use mend_core::finding::Finding;
 use mend_store::DraftAct;
 use serde::Deserialize;
 
-use super::live::Kept;
+use super::live::StoredDraft;
 use super::trace::LiveOnly;
 use super::{change, number, step};
 use crate::App;
@@ -18,7 +18,7 @@ use crate::visitor::Visitor;
 
 /// An act as it is sent: with the panel that is looked at, and a token that makes a second sending the same act.
 #[derive(Deserialize)]
-pub(super) struct Act {
+pub(super) struct EditRequest {
     token: String,
     /// The page that sends it, and the revision that it shows: an act on what somebody else has changed is refused.
     client: String,
@@ -28,7 +28,7 @@ pub(super) struct Act {
     edit: Edit,
 }
 
-impl Act {
+impl EditRequest {
     fn by(&self) -> DraftAct {
         DraftAct { token: self.token.clone(), client: self.client.clone(), on: Some(self.on) }
     }
@@ -36,7 +36,7 @@ impl Act {
 
 /// A step back or forward.
 #[derive(Deserialize)]
-pub(super) struct Way {
+pub(super) struct HistoryRequest {
     token: String,
     client: String,
     on: i64,
@@ -48,28 +48,28 @@ pub(super) async fn edit(
     State(app): State<App>,
     visitor: Visitor,
     Path(id): Path<String>,
-    Json(act): Json<Act>,
+    Json(act): Json<EditRequest>,
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
     let (edit, scale) = (act.edit.clone(), visitor.scale);
     let done = change(&app, (id, act.by()), move |draft| draft.after(&edit, scale).map_err(|f| vec![f])).await?;
-    let kept = Kept::load(&app, (id, &act.show)).await?;
+    let kept = StoredDraft::load(&app, (id, &act.show)).await?;
     match done {
         Ok(()) => Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response()),
         Err(findings) => Ok(refused(&kept, (&act.show, visitor), findings)),
     }
 }
 
-fn refused(kept: &Kept, shown: (&str, Visitor), findings: Vec<Finding>) -> Response {
+fn refused(kept: &StoredDraft, shown: (&str, Visitor), findings: Vec<Finding>) -> Response {
     (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::of(kept, shown, findings)).into_response()
 }
 
 /// A new thing is looked at; of one that is gone, the list.
-fn shown_after(draft: &Draft, act: &Act) -> String {
-    let newest = draft.neighbours.len().saturating_sub(1);
+fn shown_after(draft: &Draft, act: &EditRequest) -> String {
+    let newest = draft.components.len().saturating_sub(1);
     match &act.edit {
-        Edit::Add { .. } | Edit::Copy { .. } => format!("neighbour-{newest}"),
-        Edit::Remove { .. } if act.show.starts_with("neighbour") => "neighbours".to_owned(),
+        Edit::Add { .. } | Edit::Copy { .. } => format!("component-{newest}"),
+        Edit::Remove { .. } if act.show.starts_with("component") => "components".to_owned(),
         _ => act.show.clone(),
     }
 }
@@ -78,7 +78,7 @@ pub(super) async fn undo(
     app: State<App>,
     visitor: Visitor,
     id: Path<String>,
-    way: Json<Way>,
+    way: Json<HistoryRequest>,
 ) -> Result<LiveOnly, Refusal> {
     go((app.0, visitor), &id, (-1, way.0)).await
 }
@@ -87,15 +87,15 @@ pub(super) async fn redo(
     app: State<App>,
     visitor: Visitor,
     id: Path<String>,
-    way: Json<Way>,
+    way: Json<HistoryRequest>,
 ) -> Result<LiveOnly, Refusal> {
     go((app.0, visitor), &id, (1, way.0)).await
 }
 
-async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, Way)) -> Result<LiveOnly, Refusal> {
+async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, HistoryRequest)) -> Result<LiveOnly, Refusal> {
     let id = number(id)?;
     let act = DraftAct { token: way.token, client: way.client, on: Some(way.on) };
     step(&app, (id, act), by).await?;
-    let kept = Kept::load(&app, (id, &way.show)).await?;
+    let kept = StoredDraft::load(&app, (id, &way.show)).await?;
     Ok(LiveOnly::of(&kept, (&way.show, visitor), vec![]))
 }

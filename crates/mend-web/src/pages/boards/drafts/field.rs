@@ -5,14 +5,14 @@ use mend_core::board::draft::Target;
 use crate::draw::trace_map::target;
 
 /// A choice of a list.
-pub(crate) struct Choice {
+pub(crate) struct FieldChoice {
     pub(crate) value: String,
     pub(crate) label: String,
     pub(crate) chosen: bool,
 }
 
 /// A field.
-pub(crate) struct Field {
+pub(crate) struct FieldView {
     pub(crate) id: String,
     pub(crate) of: String,
     pub(crate) field: String,
@@ -21,7 +21,7 @@ pub(crate) struct Field {
     pub(crate) value: String,
     /// `number`, `text`, `lines`, `choice`, `tick`.
     pub(crate) kind: &'static str,
-    pub(crate) choices: Vec<Choice>,
+    pub(crate) choices: Vec<FieldChoice>,
     /// What it is for, where that is not plain.
     pub(crate) hint: String,
 }
@@ -30,7 +30,7 @@ pub(crate) struct Field {
 pub(crate) struct Fields {
     of: String,
     prefix: &'static str,
-    pub(crate) all: Vec<Field>,
+    pub(crate) all: Vec<FieldView>,
 }
 
 impl Fields {
@@ -39,7 +39,7 @@ impl Fields {
     }
 
     fn add(mut self, kind: &'static str, (field, label): (&str, &str), value: String) -> Self {
-        self.all.push(Field {
+        self.all.push(FieldView {
             id: format!("{}-{field}", self.prefix),
             of: self.of.clone(),
             field: field.to_owned(),
@@ -72,7 +72,7 @@ impl Fields {
     }
     /// One of a list: value, label; the chosen one by its value.
     pub(crate) fn choice(self, name: (&str, &str), chosen: &str, choices: Vec<(String, String)>) -> Self {
-        let choice = |(value, label): (String, String)| Choice { chosen: value == chosen, value, label };
+        let choice = |(value, label): (String, String)| FieldChoice { chosen: value == chosen, value, label };
         let choices = choices.into_iter().map(choice).collect();
         self.add("choice", name, chosen.to_owned()).with(|field| field.choices = choices)
     }
@@ -81,7 +81,7 @@ impl Fields {
         self.with(|field| field.hint = hint.to_owned())
     }
 
-    fn with(mut self, change: impl FnOnce(&mut Field)) -> Self {
+    fn with(mut self, change: impl FnOnce(&mut FieldView)) -> Self {
         self.all.last_mut().map(change);
         self
     }

@@ -6,7 +6,7 @@ use mend_core::finding::Finding;
 use mend_store::NewBoard;
 use serde::Deserialize;
 
-use super::live::Kept;
+use super::live::StoredDraft;
 use super::number;
 use super::trace::refused;
 use crate::App;
@@ -21,7 +21,7 @@ pub(super) async fn keep(
     Path(id): Path<String>,
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
-    let kept = Kept::load(&app, (id, "")).await?;
+    let kept = StoredDraft::load(&app, (id, "")).await?;
     let board = match kept.draft.board() {
         Ok(board) => board,
         Err(findings) => return refused(&app, visitor, (id, "keep"), findings).await,
@@ -79,7 +79,7 @@ pub(super) async fn keep_connector(
     Form(own): Form<Own>,
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
-    let kept = Kept::load(&app, (id, "")).await?;
+    let kept = StoredDraft::load(&app, (id, "")).await?;
     let object = |message: String, hint: &str| vec![Finding::blocking("connector", "name", message).hint(hint)];
     let name = own.name.trim().to_owned();
     let fits = (1..=80).contains(&name.chars().count());

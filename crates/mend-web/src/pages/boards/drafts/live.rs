@@ -7,15 +7,15 @@ use mend_core::finding::{Finding, any_blocking};
 use mend_store::DraftRow;
 
 use super::copper::CopperPanel;
-use super::field::{Field, Fields, short};
-use super::panels::{NeighbourPanel, NeighboursPanel, OutlinePanel, PartPanel, PhotoPanel};
+use super::field::{FieldView, Fields, short};
+use super::panels::{ComponentPanel, ComponentsPanel, OutlinePanel, PartPanel, PhotoPanel};
 use crate::App;
 use crate::draw::trace_map::TraceMap;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 /// A draft as it is kept, understood.
-pub(crate) struct Kept {
+pub(crate) struct StoredDraft {
     pub(crate) row: DraftRow,
     pub(crate) draft: Draft,
     /// The name of the model that it is a version of, and which version it would be.
@@ -26,8 +26,8 @@ pub(crate) struct Kept {
     pub(crate) known: Vec<(String, f64)>,
 }
 
-impl Kept {
-    /// A draft, and what the panel that is shown needs beside it: an act with three hundred neighbours waits for no library.
+impl StoredDraft {
+    /// A draft, and what the panel that is shown needs beside it: an act with three hundred components waits for no library.
     pub(crate) async fn load(app: &App, (id, show): (i64, &str)) -> Result<Self, Refusal> {
         let (part, copper, keep) = (show == "part", show == "copper", show == "keep");
         let read = move |read: mend_store::Read<'_>| {
@@ -59,7 +59,7 @@ fn own_connector(row: &mend_store::ConnectorRow) -> Option<(i64, Connector)> {
 }
 
 /// A step of describing a board.
-pub(crate) struct Step {
+pub(crate) struct HistoryStep {
     pub(crate) show: &'static str,
     pub(crate) name: &'static str,
     pub(crate) figure: String,
@@ -72,7 +72,7 @@ pub(crate) struct Step {
 #[template(path = "boards/drafts/panel_keep.html")]
 pub(crate) struct KeepPanel {
     draft: i64,
-    fields: Vec<Field>,
+    fields: Vec<FieldView>,
     findings: Vec<Finding>,
     ready: bool,
     version: String,
@@ -84,8 +84,8 @@ pub(crate) enum Panel {
     Photo(PhotoPanel),
     Outline(OutlinePanel),
     Part(Box<PartPanel>),
-    Neighbours(NeighboursPanel),
-    Neighbour(NeighbourPanel),
+    Components(ComponentsPanel),
+    Component(ComponentPanel),
     Copper(Box<CopperPanel>),
     Keep(KeepPanel),
 }
@@ -93,9 +93,9 @@ pub(crate) enum Panel {
 /// The fragment.
 #[derive(Template)]
 #[template(path = "boards/drafts/live.html")]
-pub(crate) struct Live {
+pub(crate) struct LiveView {
     show: String,
-    steps: Vec<Step>,
+    steps: Vec<HistoryStep>,
     back: i64,
     forward: i64,
     revision: i64,
@@ -106,9 +106,9 @@ pub(crate) struct Live {
     refusals: Vec<Finding>,
 }
 
-impl Live {
+impl LiveView {
     /// The draft with one of its panels, and what was refused of the last act.
-    pub(crate) fn of(kept: &Kept, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
+    pub(crate) fn of(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
         let (show, panel) = panel(kept, show, visitor);
         Self {
             steps: steps(&kept.draft, &show),
@@ -124,29 +124,29 @@ impl Live {
     }
 }
 
-fn panel(kept: &Kept, show: &str, visitor: Visitor) -> (String, Panel) {
+fn panel(kept: &StoredDraft, show: &str, visitor: Visitor) -> (String, Panel) {
     let (id, draft) = (kept.row.id, &kept.draft);
-    let numbered = show.strip_prefix("neighbour-").and_then(|k| k.parse::<usize>().ok());
-    if let Some((k, neighbour)) = numbered.and_then(|k| Some((k, draft.neighbours.get(k)?))) {
-        return (show.to_owned(), Panel::Neighbour(NeighbourPanel::of(k, neighbour, visitor)));
+    let numbered = show.strip_prefix("component-").and_then(|k| k.parse::<usize>().ok());
+    if let Some((k, component)) = numbered.and_then(|k| Some((k, draft.components.get(k)?))) {
+        return (show.to_owned(), Panel::Component(ComponentPanel::of(k, component, visitor)));
     }
     let panel = match show {
         "outline" => Panel::Outline(OutlinePanel::of(draft)),
         "part" => Panel::Part(Box::new(PartPanel::of(id, draft, &kept.own))),
         "copper" => Panel::Copper(Box::new(CopperPanel::of(draft, &kept.known))),
         "keep" => Panel::Keep(keep(kept)),
-        _ if show.starts_with("neighbour") => Panel::Neighbours(NeighboursPanel::of(id, draft)),
+        _ if show.starts_with("component") => Panel::Components(ComponentsPanel::of(id, draft)),
         _ => Panel::Photo(PhotoPanel::of(id, draft)),
     };
     let shown = match panel {
         Panel::Photo(_) => "photo",
-        Panel::Neighbours(_) => "neighbours",
+        Panel::Components(_) => "components",
         _ => show,
     };
     (shown.to_owned(), panel)
 }
 
-fn keep(kept: &Kept) -> KeepPanel {
+fn keep(kept: &StoredDraft) -> KeepPanel {
     let findings = kept.draft.findings();
     KeepPanel {
         draft: kept.row.id,
@@ -158,7 +158,7 @@ fn keep(kept: &Kept) -> KeepPanel {
         findings,
         version: {
             let keep = match &kept.version {
-                Some((name, version)) => format!("Keep as version {version} of {name}"),
+                Some((name, version)) => format!("Save as revision {version} of {name}"),
                 None => "Keep in the library".to_owned(),
             };
             kept.row.job_id.map_or(keep.clone(), |job| format!("{keep}, for job {job}"))
@@ -167,14 +167,14 @@ fn keep(kept: &Kept) -> KeepPanel {
     }
 }
 
-fn steps(draft: &Draft, show: &str) -> Vec<Step> {
+fn steps(draft: &Draft, show: &str) -> Vec<HistoryStep> {
     let bounds = draft.outline.bounds();
     let findings = draft.findings();
     let missing = findings.iter().filter(|f| f.severity == mend_core::finding::Severity::Blocking).count();
     let some = |text: String, there: bool| if there { text } else { "none yet".to_owned() };
     let outline = !draft.outline.corners.is_empty();
     let part = draft.part.as_ref().map(|part| part.made.name.clone());
-    let (photos, neighbours) = (draft.photos.len(), draft.neighbours.len());
+    let (photos, components) = (draft.photos.len(), draft.components.len());
     let all = [
         ("photo", "Photograph", some(format!("{photos}"), photos > 0), photos > 0),
         (
@@ -184,11 +184,11 @@ fn steps(draft: &Draft, show: &str) -> Vec<Step> {
             outline,
         ),
         ("part", "Part", part.clone().unwrap_or_else(|| "none yet".to_owned()), part.is_some()),
-        ("neighbours", "Neighbours", some(format!("{neighbours}"), neighbours > 0), neighbours > 0),
+        ("components", "Components", some(format!("{components}"), components > 0), components > 0),
         ("copper", "Copper", format!("{} layers", draft.stack.layers), draft.looked.is_used()),
         ("keep", "Keep", if missing > 0 { format!("{missing} to mend") } else { "ready".to_owned() }, missing == 0),
     ];
-    let step = |(step, name, figure, done): (&'static str, &'static str, String, bool)| Step {
+    let step = |(step, name, figure, done): (&'static str, &'static str, String, bool)| HistoryStep {
         here: show.trim_end_matches(|c: char| c.is_ascii_digit() || c == '-').trim_end_matches('s')
             == step.trim_end_matches('s'),
         show: step,
@@ -206,15 +206,21 @@ mod tests {
     use super::*;
     use crate::fixture::power_board;
 
-    fn kept(draft: Draft) -> Kept {
+    fn kept(draft: Draft) -> StoredDraft {
         let row =
             DraftRow { id: 3, model_id: None, job_id: Some(7), draft: String::new(), back: 0, forward: 0, revision: 0 };
-        Kept { row, draft, version: Some(("Tern".to_owned(), 2)), own: vec![], known: vec![("Quay".to_owned(), 0.004)] }
+        StoredDraft {
+            row,
+            draft,
+            version: Some(("Tern".to_owned(), 2)),
+            own: vec![],
+            known: vec![("Quay".to_owned(), 0.004)],
+        }
     }
 
     fn shown(draft: Draft, show: &str) -> String {
         let visitor = Visitor { scale: Scale::Celsius };
-        Live::of(&kept(draft), (show, visitor), vec![]).render().expect("drawn")
+        LiveView::of(&kept(draft), (show, visitor), vec![]).render().expect("drawn")
     }
 
     #[test]
@@ -230,10 +236,10 @@ mod tests {
             ("photo", "Add a photograph"),
             ("outline", "Click the corners"),
             ("part", "The part to replace"),
-            ("neighbours", "Draw rectangles"),
-            ("neighbour-1", "Own joints"),
+            ("components", "Draw rectangles"),
+            ("component-1", "Own joints"),
             ("copper", "Beside a board you know"),
-            ("keep", "Keep as version 2 of Tern, for job 7"),
+            ("keep", "Save as revision 2 of Tern, for job 7"),
         ] {
             let html = shown(Draft::of(&power_board()), show);
             assert!(html.contains(title), "{show}");
@@ -242,8 +248,8 @@ mod tests {
     }
 
     #[test]
-    fn a_neighbour_that_is_gone_leaves_the_list() {
-        let html = shown(Draft::of(&power_board()), "neighbour-99");
-        assert!(html.contains("Draw rectangles") && html.contains("data-show=\"neighbours\""));
+    fn a_component_that_is_gone_leaves_the_list() {
+        let html = shown(Draft::of(&power_board()), "component-99");
+        assert!(html.contains("Draw rectangles") && html.contains("data-show=\"components\""));
     }
 }

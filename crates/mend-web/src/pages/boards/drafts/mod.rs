@@ -19,7 +19,7 @@ use axum::extract::DefaultBodyLimit;
 use axum::routing::{get, post};
 use mend_core::board::draft::Draft;
 use mend_core::finding::Finding;
-use mend_store::{DraftAct, NewDraft, Standing, StoreError, Write};
+use mend_store::{ActState, DraftAct, NewDraft, StoreError, Write};
 
 use crate::App;
 use crate::refusal::Refusal;
@@ -98,9 +98,9 @@ where
 fn fresh(write: &Write<'_>, (id, act): (i64, &DraftAct)) -> Result<Result<Option<Draft>, Refusal>, StoreError> {
     let Some(row) = write.read().draft(id)? else { return Ok(Err(Refusal::NotFound("draft"))) };
     Ok(match write.read().standing(id, act)? {
-        Standing::Done => Ok(None),
-        Standing::Outdated => Err(Refusal::Outdated(OUTDATED.to_owned())),
-        Standing::Fresh => mend_formats::draft::parse(row.draft.as_bytes()).map(Some).map_err(Refusal::Bad),
+        ActState::Done => Ok(None),
+        ActState::Outdated => Err(Refusal::Outdated(OUTDATED.to_owned())),
+        ActState::Fresh => mend_formats::draft::parse(row.draft.as_bytes()).map(Some).map_err(Refusal::Bad),
     })
 }
 
@@ -112,9 +112,9 @@ pub(super) async fn step(app: &App, (id, act): (i64, DraftAct), by: i64) -> Resu
             return Ok(Err(Refusal::NotFound("draft")));
         }
         match write.read().standing(id, &act)? {
-            Standing::Done => Ok(Ok(())),
-            Standing::Outdated => Ok(Err(Refusal::Outdated(OUTDATED.to_owned()))),
-            Standing::Fresh => write.move_draft(id, (by, &act), now).map(Ok),
+            ActState::Done => Ok(Ok(())),
+            ActState::Outdated => Ok(Err(Refusal::Outdated(OUTDATED.to_owned()))),
+            ActState::Fresh => write.move_draft(id, (by, &act), now).map(Ok),
         }
     })
     .await?

@@ -2,11 +2,11 @@
 
 use askama::Template;
 use mend_core::board::draft::{Draft, Photo, Target};
-use mend_core::board::library::{self, Among, Kind};
-use mend_core::board::{Connector, Face, Neighbour, Thing, Turn};
+use mend_core::board::library::{self, Among, LibraryConnector};
+use mend_core::board::{Component, ComponentKind, Connector, Face, Turn};
 use mend_core::materials::BodyMaterial;
 
-use super::field::{Field, Fields, short};
+use super::field::{FieldView, Fields, short};
 use crate::draw::part_picture::PartPicture;
 use crate::draw::trace_map::target;
 use crate::pages::word;
@@ -21,7 +21,7 @@ fn materials() -> Vec<(String, String)> {
 }
 
 fn things() -> Vec<(String, String)> {
-    Thing::ALL.map(|thing| (word(&thing), thing.name().to_owned())).to_vec()
+    ComponentKind::ALL.map(|thing| (word(&thing), thing.name().to_owned())).to_vec()
 }
 
 /// A photograph in the list.
@@ -29,7 +29,7 @@ struct PhotoLine {
     id: i64,
     face: &'static str,
     size: String,
-    fields: Vec<Field>,
+    fields: Vec<FieldView>,
 }
 
 /// How it lies, in words.
@@ -60,7 +60,7 @@ impl PhotoPanel {
                 .choice(("face", "Shows"), &word(&photo.face), faces())
                 .all
                 .into_iter()
-                .map(|field| Field { id: format!("{}-{}", field.id, photo.id), ..field })
+                .map(|field| FieldView { id: format!("{}-{}", field.id, photo.id), ..field })
                 .collect(),
         };
         let part = draft.part.as_ref().map(|part| format!("{} mm", short(part.made.body.width)));
@@ -72,8 +72,8 @@ impl PhotoPanel {
 #[derive(Template)]
 #[template(path = "boards/drafts/panel_outline.html")]
 pub(crate) struct OutlinePanel {
-    fields: Vec<Field>,
-    corners: Vec<Field>,
+    fields: Vec<FieldView>,
+    corners: Vec<FieldView>,
     count: usize,
 }
 
@@ -117,15 +117,15 @@ pub(crate) struct PartPanel {
 
 /// The part as it stands.
 struct ChosenPart {
-    place: Vec<Field>,
-    sizes: Vec<Field>,
+    place: Vec<FieldView>,
+    sizes: Vec<FieldView>,
     known_by: String,
-    said: Vec<Field>,
+    notes: Vec<FieldView>,
     joints: String,
 }
 
 fn kind_lines() -> Vec<KindLine> {
-    let line = |kind: &Kind| KindLine {
+    let line = |kind: &LibraryConnector| KindLine {
         key: kind.key.to_owned(),
         name: kind.name.to_owned(),
         known_by: kind.known_by.to_owned(),
@@ -147,7 +147,7 @@ impl PartPanel {
 }
 
 impl ChosenPart {
-    fn of(part: &mend_core::board::draft::Part) -> Self {
+    fn of(part: &mend_core::board::draft::DraftPart) -> Self {
         let made = &part.made;
         let turns = Turn::ALL.map(|turn| (word(&turn), turn.mouth().to_owned())).to_vec();
         let kind = part.from.as_ref().and_then(|(key, _)| library::kind(key));
@@ -162,7 +162,7 @@ impl ChosenPart {
                 .all,
             sizes: kind.map(|kind| sizes(kind, part)).unwrap_or_default(),
             known_by: kind.map_or(String::new(), |kind| kind.known_by.to_owned()),
-            said: Fields::of(Target::Part, "part")
+            notes: Fields::of(Target::Part, "part")
                 .text(("name", "Called"), &made.name)
                 .choice(("material", "Plastic"), &word(&made.material), materials())
                 .number(("height", "Height"), Some(made.height.in_mm()), "mm")
@@ -175,7 +175,7 @@ impl ChosenPart {
     }
 }
 
-fn sizes(kind: &Kind, part: &mend_core::board::draft::Part) -> Vec<Field> {
+fn sizes(kind: &LibraryConnector, part: &mend_core::board::draft::DraftPart) -> Vec<FieldView> {
     let values = part.from.as_ref().map(|(_, values)| values.clone()).unwrap_or_default();
     let of = Fields::of(Target::Size, "size");
     let add = |fields: Fields, param: &library::Param| {
@@ -191,49 +191,49 @@ fn sizes(kind: &Kind, part: &mend_core::board::draft::Part) -> Vec<Field> {
     kind.params.iter().fold(of, add).all
 }
 
-/// Neighbours: drawing new ones, and the list of those that are there.
+/// Components: drawing new ones, and the list of those that are there.
 #[derive(Template)]
-#[template(path = "boards/drafts/panel_neighbours.html")]
-pub(crate) struct NeighboursPanel {
+#[template(path = "boards/drafts/panel_components.html")]
+pub(crate) struct ComponentsPanel {
     draft: i64,
     things: Vec<(String, String)>,
-    lines: Vec<NeighbourLine>,
+    lines: Vec<ComponentLine>,
     part: bool,
 }
 
-/// A neighbour in the list.
-struct NeighbourLine {
+/// A component in the list.
+struct ComponentLine {
     of: String,
     show: String,
     name: String,
-    said: String,
+    notes: String,
 }
 
-impl NeighboursPanel {
+impl ComponentsPanel {
     pub(super) fn of(id: i64, draft: &Draft) -> Self {
-        let line = |(k, neighbour): (usize, &Neighbour)| NeighbourLine {
-            of: target(Target::Neighbour(k)),
-            show: format!("neighbour-{k}"),
-            name: neighbour.name.clone(),
-            said: format!("{}, {}", neighbour.material.name(), neighbour.face.name()),
+        let line = |(k, component): (usize, &Component)| ComponentLine {
+            of: target(Target::Component(k)),
+            show: format!("component-{k}"),
+            name: component.name.clone(),
+            notes: format!("{}, {}", component.material.name(), component.face.name()),
         };
-        let lines = draft.neighbours.iter().enumerate().map(line).collect();
+        let lines = draft.components.iter().enumerate().map(line).collect();
         Self { draft: id, things: things(), lines, part: draft.part.is_some() }
     }
 }
 
-/// One neighbour.
+/// One component.
 #[derive(Template)]
-#[template(path = "boards/drafts/panel_neighbour.html")]
-pub(crate) struct NeighbourPanel {
+#[template(path = "boards/drafts/panel_component.html")]
+pub(crate) struct ComponentPanel {
     of: String,
     name: String,
-    fields: Vec<Field>,
+    fields: Vec<FieldView>,
 }
 
-impl NeighbourPanel {
-    pub(super) fn of(k: usize, neighbour: &Neighbour, visitor: Visitor) -> Self {
-        let n = neighbour;
+impl ComponentPanel {
+    pub(super) fn of(k: usize, component: &Component, visitor: Visitor) -> Self {
+        let n = component;
         let scale = visitor.scale;
         let what = n.what.map_or(String::new(), |what| word(&what));
         let mut whats = things();
@@ -244,7 +244,7 @@ impl NeighbourPanel {
         let shapes = ["rectangle", "round"].map(|shape| (shape.to_owned(), shape.to_owned())).to_vec();
         let usual = format!("empty: {:.0} {} of its material", scale.of(n.material.limit()), scale.symbol());
         let soldered = format!("empty: {} % of its material", short(100.0 * n.material.pad_share()));
-        let fields = Fields::of(Target::Neighbour(k), "neighbour")
+        let fields = Fields::of(Target::Component(k), "component")
             .text(("name", "Called"), &n.name)
             .choice(("what", "It is"), &what, whats)
             .number(("height", "Height"), Some(n.height.in_mm()), "mm")
@@ -260,7 +260,7 @@ impl NeighbourPanel {
             .hint(&usual)
             .number(("own_joints", "Own joints, of its footprint"), n.own_joints.map(|share| 100.0 * share), "%")
             .hint(&soldered);
-        Self { of: target(Target::Neighbour(k)), name: n.name.clone(), fields: fields.all }
+        Self { of: target(Target::Component(k)), name: n.name.clone(), fields: fields.all }
     }
 }
 
@@ -273,20 +273,20 @@ mod tests {
 
     const VISITOR: Visitor = Visitor { scale: Scale::Fahrenheit };
 
-    fn values(fields: &[Field], name: &str) -> Vec<String> {
+    fn values(fields: &[FieldView], name: &str) -> Vec<String> {
         fields.iter().filter(|f| f.field == name).map(|f| f.value.clone()).collect()
     }
 
     #[test]
-    fn a_neighbour_is_shown_in_the_visitors_own_degrees_and_a_round_one_has_one_size() {
+    fn a_component_is_shown_in_the_visitors_own_degrees_and_a_round_one_has_one_size() {
         let body = Rect { centre: Point { x: 3.0, y: 4.5 }, width: 6.3, depth: 6.3 };
-        let can = Thing::ElectrolyticCan.at("C1", Face::Top, body);
-        let can = Neighbour { own_limit: Some(mend_core::units::Temperature::celsius(105.0)), ..can };
-        let panel = NeighbourPanel::of(2, &can, VISITOR);
+        let can = ComponentKind::ElectrolyticCan.at("C1", Face::Top, body);
+        let can = Component { own_limit: Some(mend_core::units::Temperature::celsius(105.0)), ..can };
+        let panel = ComponentPanel::of(2, &can, VISITOR);
         assert_eq!(values(&panel.fields, "limit"), ["221"]);
         assert_eq!(values(&panel.fields, "width"), ["6.3"]);
         assert!(values(&panel.fields, "depth").is_empty());
-        assert!(panel.fields.iter().all(|field| field.of == "{\"neighbour\":2}"));
+        assert!(panel.fields.iter().all(|field| field.of == "{\"component\":2}"));
     }
 
     #[test]
@@ -295,10 +295,10 @@ mod tests {
             let made = kind.make(&library::Values::new()).expect("usual sizes");
             let from = Some((kind.key.to_owned(), library::Values::new()));
             let at = Point { x: 0.0, y: 0.0 };
-            let part = mend_core::board::draft::Part { made, from, at, turn: Turn::None, face: Face::Top };
+            let part = mend_core::board::draft::DraftPart { made, from, at, turn: Turn::None, face: Face::Top };
             let shown = ChosenPart::of(&part);
             assert_eq!(shown.sizes.len(), kind.params.len(), "{}", kind.key);
-            let chosen = |field: &Field| field.kind != "choice" || field.choices.iter().any(|c| c.chosen);
+            let chosen = |field: &FieldView| field.kind != "choice" || field.choices.iter().any(|c| c.chosen);
             assert!(shown.sizes.iter().all(chosen), "{}", kind.key);
         }
     }

@@ -2,7 +2,7 @@
 
 use axum::extract::{Path, State};
 use axum::response::Redirect;
-use mend_core::board::draft::{Draft, Part};
+use mend_core::board::draft::{Draft, DraftPart};
 use mend_core::board::library::{self, Values};
 use mend_core::board::{Face, Point, Turn};
 use serde::Deserialize;
@@ -14,7 +14,7 @@ use crate::refusal::Refusal;
 
 /// Which one: `usb-c-top`, or `own 3`.
 #[derive(Deserialize)]
-pub(super) struct Wanted {
+pub(super) struct PartForm {
     kind: String,
     #[serde(default)]
     token: String,
@@ -23,21 +23,21 @@ pub(super) struct Wanted {
 pub(super) async fn take(
     State(app): State<App>,
     Path(id): Path<String>,
-    Form(wanted): Form<Wanted>,
+    Form(wanted): Form<PartForm>,
 ) -> Result<Redirect, Refusal> {
     let id = number(&id)?;
     let part = part(&app, &wanted.kind).await?;
     let put = move |draft: &Draft| {
         let place = draft.part.as_ref().map_or_else(|| first_place(draft), |old| (old.at, old.turn, old.face));
         let (at, turn, face) = place;
-        Ok(Draft { part: Some(Part { at, turn, face, ..part }), ..draft.clone() })
+        Ok(Draft { part: Some(DraftPart { at, turn, face, ..part }), ..draft.clone() })
     };
     let token = if wanted.token.is_empty() { format!("part-{:?}", app.moment()) } else { wanted.token };
     change(&app, (id, adding(token)), put).await??;
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=part")))
 }
 
-async fn part(app: &App, wanted: &str) -> Result<Part, Refusal> {
+async fn part(app: &App, wanted: &str) -> Result<DraftPart, Refusal> {
     let nowhere = (Point { x: 0.0, y: 0.0 }, Turn::None, Face::Top);
     let (made, from) = match wanted.strip_prefix("own ") {
         Some(own) => {
@@ -51,7 +51,7 @@ async fn part(app: &App, wanted: &str) -> Result<Part, Refusal> {
         }
     };
     let (at, turn, face) = nowhere;
-    Ok(Part { made, from, at, turn, face })
+    Ok(DraftPart { made, from, at, turn, face })
 }
 
 /// In the middle of the near rim, its mouth over it; where there is no rim, where the map begins.

@@ -1,24 +1,24 @@
-//! Neighbours from a table of where parts stand.
+//! Components from a table of where parts stand.
 
 use std::sync::{Arc, Mutex, PoisonError};
 
 use axum::extract::{Path, Request, State};
 use axum::response::{IntoResponse, Response};
-use mend_core::board::draft::{Draft, MOST_NEIGHBOURS};
-use mend_core::board::{Neighbour, Point};
+use mend_core::board::draft::{Draft, MOST_COMPONENTS};
+use mend_core::board::{Component, Point};
 use mend_core::finding::Finding;
-use mend_formats::kicad::Said;
-use mend_formats::placement::{self, Row};
+use mend_formats::kicad::ImportNotes;
+use mend_formats::placement::{self, PlacementRow};
 
 use super::trace::refused;
 use super::{adding, change, number};
 use crate::App;
-use crate::pages::boards::said::Report;
+use crate::pages::boards::import_notes::Report;
 use crate::refusal::Refusal;
-use crate::upload::{self, Limit};
+use crate::upload::{self, SizeLimit};
 use crate::visitor::Visitor;
 
-const TABLE: Limit = Limit { bytes: 4 * 1024 * 1024, what: "a placement table (CSV)" };
+const TABLE: SizeLimit = SizeLimit { bytes: 4 * 1024 * 1024, what: "a placement table (CSV)" };
 /// What stands further from the part is not heated with it, mm (E).
 const NEAR_MM: f64 = 45.0;
 
@@ -31,33 +31,33 @@ pub(super) async fn add(
     let id = number(&id)?;
     let mut sent = match upload::read(request, &TABLE).await? {
         Ok(sent) => sent,
-        Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "components"), findings).await,
     };
     let reference = sent.text("reference").trim().to_owned();
     let rows = match placement::rows(&sent.bytes("table")) {
         Ok(rows) => rows,
-        Err(findings) => return refused(&app, visitor, (id, "neighbours"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "components"), findings).await,
     };
     // What came of it is told by the act itself, which sees the draft as it is.
-    let told = Arc::new(Mutex::new((0, Said::default())));
+    let told = Arc::new(Mutex::new((0, ImportNotes::default())));
     let tell = told.clone();
     let add = move |draft: &Draft| {
-        let (by, mut draft, mut said) = (shift(draft, &rows, &reference)?, draft.clone(), Said::default());
-        let found = placement::neighbours(&rows, (&reference, by), &mut said);
+        let (by, mut draft, mut notes) = (shift(draft, &rows, &reference)?, draft.clone(), ImportNotes::default());
+        let found = placement::components(&rows, (&reference, by), &mut notes);
         let added = take_over(&mut draft, found);
-        *tell.lock().unwrap_or_else(PoisonError::into_inner) = (added, said);
+        *tell.lock().unwrap_or_else(PoisonError::into_inner) = (added, notes);
         Ok(draft)
     };
     if let Err(findings) = change(&app, (id, adding(format!("table-{:?}", app.moment()))), add).await? {
-        return refused(&app, visitor, (id, "neighbours"), findings).await;
+        return refused(&app, visitor, (id, "components"), findings).await;
     }
-    let (added, said) = std::mem::take(&mut *told.lock().unwrap_or_else(PoisonError::into_inner));
-    let frame_back = format!("/boards/drafts/{id}?show=neighbours");
-    Ok(Report::new(&format!("{added} neighbours from the table"), &said, (visitor, frame_back)).into_response())
+    let (added, notes) = std::mem::take(&mut *told.lock().unwrap_or_else(PoisonError::into_inner));
+    let frame_back = format!("/boards/drafts/{id}?show=components");
+    Ok(Report::new(&format!("{added} components from the table"), &notes, (visitor, frame_back)).into_response())
 }
 
 /// From the table's places to the board's: by the part, which is in both.
-fn shift(draft: &Draft, rows: &[Row], reference: &str) -> Result<Point, Vec<Finding>> {
+fn shift(draft: &Draft, rows: &[PlacementRow], reference: &str) -> Result<Point, Vec<Finding>> {
     if reference.is_empty() {
         return Ok(Point { x: 0.0, y: 0.0 });
     }
@@ -71,28 +71,28 @@ fn shift(draft: &Draft, rows: &[Row], reference: &str) -> Result<Point, Vec<Find
 }
 
 /// Those near the part that have a name of their own, as many as there is room for. Answers how many.
-fn take_over(draft: &mut Draft, found: Vec<Neighbour>) -> usize {
-    let before = draft.neighbours.len();
+fn take_over(draft: &mut Draft, found: Vec<Component>) -> usize {
+    let before = draft.components.len();
     let at = draft.part.as_ref().map(|part| part.at);
-    let near = |n: &Neighbour| at.is_none_or(|at| (n.body.centre.x - at.x).hypot(n.body.centre.y - at.y) <= NEAR_MM);
-    for neighbour in found.into_iter().filter(near) {
-        let taken = draft.neighbours.iter().any(|n| n.name == neighbour.name);
-        if !taken && draft.neighbours.len() < MOST_NEIGHBOURS {
-            draft.neighbours.push(neighbour);
+    let near = |n: &Component| at.is_none_or(|at| (n.body.centre.x - at.x).hypot(n.body.centre.y - at.y) <= NEAR_MM);
+    for component in found.into_iter().filter(near) {
+        let taken = draft.components.iter().any(|n| n.name == component.name);
+        if !taken && draft.components.len() < MOST_COMPONENTS {
+            draft.components.push(component);
         }
     }
-    draft.neighbours.len() - before
+    draft.components.len() - before
 }
 
 #[cfg(test)]
 mod tests {
-    use mend_core::board::{Face, Rect, Thing};
+    use mend_core::board::{ComponentKind, Face, Rect};
 
     use super::*;
     use crate::fixture::power_board;
 
-    fn row(reference: &str, x: f64) -> Row {
-        Row {
+    fn row(reference: &str, x: f64) -> PlacementRow {
+        PlacementRow {
             reference: reference.to_owned(),
             package: String::new(),
             at: Point { x, y: 5.0 },
@@ -118,10 +118,10 @@ mod tests {
         let at = power_board().connector.body.centre;
         let thing = |name: &str, away: f64| {
             let centre = Point { x: at.x + away, y: at.y };
-            Thing::Chip.at(name, Face::Top, Rect { centre, width: 2.0, depth: 2.0 })
+            ComponentKind::Chip.at(name, Face::Top, Rect { centre, width: 2.0, depth: 2.0 })
         };
-        let taken = draft.neighbours[0].name.clone();
+        let taken = draft.components[0].name.clone();
         assert_eq!(take_over(&mut draft, vec![thing("new", 20.0), thing("far", 80.0), thing(&taken, 10.0)]), 1);
-        assert_eq!(draft.neighbours.last().map(|n| n.name.as_str()), Some("new"));
+        assert_eq!(draft.components.last().map(|n| n.name.as_str()), Some("new"));
     }
 }

@@ -9,7 +9,7 @@ use mend_core::board::draft::Draft;
 use mend_core::finding::Finding;
 use serde::Deserialize;
 
-use super::live::{Kept, Live};
+use super::live::{LiveView, StoredDraft};
 use super::{begin as begin_draft, number};
 use crate::App;
 use crate::extract::{Form, Query};
@@ -23,22 +23,22 @@ pub(super) struct TracePage {
     frame: Frame,
     id: i64,
     name: String,
-    live: Live,
+    live: LiveView,
 }
 
 /// Which panel is looked at.
 #[derive(Deserialize)]
-pub(super) struct Shown {
+pub(super) struct PanelQuery {
     #[serde(default)]
     show: String,
 }
 
 impl TracePage {
-    fn new(kept: &Kept, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
+    fn new(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
         let id = kept.row.id;
         let name = if kept.draft.name.is_empty() { "New board".to_owned() } else { kept.draft.name.clone() };
         let frame = Frame::new(name.clone(), visitor.scale, "boards", format!("/boards/drafts/{id}"));
-        Self { frame, id, name, live: Live::of(kept, (show, visitor), refusals) }
+        Self { frame, id, name, live: LiveView::of(kept, (show, visitor), refusals) }
     }
 }
 
@@ -46,9 +46,9 @@ pub(super) async fn show(
     State(app): State<App>,
     visitor: Visitor,
     Path(id): Path<String>,
-    Query(shown): Query<Shown>,
+    Query(shown): Query<PanelQuery>,
 ) -> Result<TracePage, Refusal> {
-    let kept = Kept::load(&app, (number(&id)?, &shown.show)).await?;
+    let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
     Ok(TracePage::new(&kept, (&shown.show, visitor), vec![]))
 }
 
@@ -59,19 +59,19 @@ pub(super) async fn refused(
     (id, show): (i64, &str),
     findings: Vec<Finding>,
 ) -> Result<Response, Refusal> {
-    let kept = Kept::load(app, (id, show)).await?;
+    let kept = StoredDraft::load(app, (id, show)).await?;
     Ok((StatusCode::UNPROCESSABLE_ENTITY, TracePage::new(&kept, (show, visitor), findings)).into_response())
 }
 
 #[derive(Template, WebTemplate)]
 #[template(source = "{{ live|safe }}", ext = "html")]
 pub(super) struct LiveOnly {
-    live: Live,
+    live: LiveView,
 }
 
 impl LiveOnly {
-    pub(super) fn of(kept: &Kept, shown: (&str, Visitor), refusals: Vec<Finding>) -> Self {
-        Self { live: Live::of(kept, shown, refusals) }
+    pub(super) fn of(kept: &StoredDraft, shown: (&str, Visitor), refusals: Vec<Finding>) -> Self {
+        Self { live: LiveView::of(kept, shown, refusals) }
     }
 }
 
@@ -80,9 +80,9 @@ pub(super) async fn live(
     State(app): State<App>,
     visitor: Visitor,
     Path(id): Path<String>,
-    Query(shown): Query<Shown>,
+    Query(shown): Query<PanelQuery>,
 ) -> Result<LiveOnly, Refusal> {
-    let kept = Kept::load(&app, (number(&id)?, &shown.show)).await?;
+    let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
     Ok(LiveOnly::of(&kept, (&shown.show, visitor), vec![]))
 }
 

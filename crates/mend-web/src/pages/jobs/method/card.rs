@@ -5,14 +5,14 @@ use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::{IntoResponse, Response};
 use mend_core::caution::{Caution, DEFERENCE};
-use mend_core::planning::sequence::passes::tools;
-use mend_core::planning::sequence::{Step, StepKind};
+use mend_core::planning::sequence::stages::tools;
+use mend_core::planning::sequence::step::{Step, StepKind};
 
-use super::super::heat_said::seconds;
-use super::super::recipe_said::shield_maps;
+use super::super::plan_view::seconds;
+use super::super::recipe_lines::shield_maps;
 use super::super::run::in_words;
 use super::super::{JobPath, number};
-use super::said::release;
+use super::comparison_view::release;
 use crate::App;
 use crate::draw::board_map::BoardMap;
 use crate::job::Job;
@@ -47,8 +47,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan to write a card from yet"))?;
     let board = &job.board()?.1;
-    let charge = planned.inputs.charge()?;
-    let steps = planned.steps((board, &job.means), &charge);
+    let composition = planned.inputs.composition()?;
+    let steps = planned.steps((board, &job.equipment), &composition);
     let mut cautions: Vec<Caution> = Vec::new();
     for caution in steps.iter().flat_map(|step| &step.cautions) {
         if !cautions.contains(caution) {
@@ -56,7 +56,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         }
     }
     let recipe = &planned.inputs.settings;
-    let hot = tools(recipe.air.as_ref(), &recipe.with);
+    let hot = tools(recipe.air.as_ref(), &recipe.during);
     let heat = in_words(&hot, visitor.scale);
     let figures = |step: &Step| figures(step, (&heat, visitor));
     let stations = stations(&app).await?;
@@ -86,7 +86,7 @@ fn figures(step: &Step, (heat, visitor): (&str, Visitor)) -> String {
     match &step.kind {
         StepKind::Do => String::new(),
         StepKind::Set => "the same air again, until it sinks".to_owned(),
-        StepKind::Heat { release: band, stop_s } => format!("{heat}; {}; stop at {stop_s:.0} s", release(band, 0)),
+        StepKind::Heat { release: band, abort_s } => format!("{heat}; {}; stop at {abort_s:.0} s", release(band, 0)),
         StepKind::Soak { lasts_s, tools } => format!("{}; {lasts_s:.0} s", in_words(tools, visitor.scale)),
         StepKind::WhileWarm { window_s } => format!("warm enough for {}", seconds(*window_s)),
         StepKind::Hold { until_s } => format!("solid after {}", seconds(*until_s)),

@@ -1,32 +1,33 @@
-//! One family on this job: how it works, what goes wrong, the schools, and the thorough search for its settings.
+//! One family on this job: how it works, what goes wrong, the techniques, and the thorough search for its settings.
 
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Response};
 use mend_core::method::fit::Fit;
-use mend_core::method::schools::{Question, Schools};
-use mend_core::method::{Choice, Family, Words};
+use mend_core::method::techniques::{Question, Techniques};
+use mend_core::method::{MethodChoice, MethodFamily, MethodText};
+use mend_core::planning::search::SearchResult;
 use mend_core::planning::search::buys::Buy;
+use mend_core::planning::search::request::Tried;
 use mend_core::planning::search::score::OBJECTIVE;
-use mend_core::planning::search::{Searched, Tried};
 use mend_core::shop::Stop;
 use mend_core::units::Scale;
 use mend_formats::shop::PlanInputs;
 
-use super::super::recipe_said::recipe_lines;
+use super::super::recipe_lines::recipe_lines;
 use super::reasons;
 use crate::App;
-use crate::computing::Part;
+use crate::computing::Progress;
 use crate::job::Job;
-use crate::methods::{Weighed, comparing, searching};
+use crate::methods::{MethodInputs, comparing, searching};
 use crate::pages::number::apart;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
-/// A question with the school that is followed.
-struct Asked {
+/// A question with the technique that is followed.
+struct FamilyQuery {
     question: &'static Question,
     followed: &'static str,
 }
@@ -42,14 +43,14 @@ pub(crate) struct FoundView {
     candidates: usize,
     turned_down: usize,
     objective: &'static str,
-    binds: String,
+    limited_by: String,
     buys: Vec<Buy>,
 }
 
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/method/search.html")]
 pub(crate) struct SearchPart {
-    part: Part<Box<FoundView>>,
+    part: Progress<Box<FoundView>>,
     job: i64,
     key: &'static str,
     fitting: bool,
@@ -63,31 +64,32 @@ struct FamilyPage {
     oob: bool,
     job: i64,
     key: &'static str,
-    words: &'static Words,
+    words: &'static MethodText,
     fit: Fit,
     fitting: bool,
     chosen: bool,
-    asked: Vec<Asked>,
-    part: Part<Box<FoundView>>,
+    asked: Vec<FamilyQuery>,
+    part: Progress<Box<FoundView>>,
 }
 
 pub(crate) type FamilyPath = Path<(String, String)>;
 
 /// Job and family of an address.
-async fn enter(app: &App, Path((id, key)): &FamilyPath) -> Result<(Job, Family), Refusal> {
+async fn enter(app: &App, Path((id, key)): &FamilyPath) -> Result<(Job, MethodFamily), Refusal> {
     let id = id.parse().map_err(|_| Refusal::NotFound("job"))?;
-    let family = Family::named(key).ok_or(Refusal::NotFound("family of methods"))?;
+    let family = MethodFamily::named(key).ok_or(Refusal::NotFound("family of methods"))?;
     Ok((Job::load(app, id).await?, family))
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<Response, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    let weighed = Weighed::of(&app, &job).await?;
+    let weighed = MethodInputs::of(&app, &job).await?;
     let fit = fit_of(&app, &job, (&weighed, family)).await;
     let chosen = weighed.inputs.method.clone().filter(|choice| choice.family == family);
-    let schools = chosen.as_ref().map_or_else(Schools::default, |choice| choice.schools.clone());
-    let asked = family.method().questions().iter().map(|q| Asked { question: q, followed: schools.of(q) }).collect();
-    let part = search_part(&app, visitor, (&job, &weighed, family), fit.applies()).await?;
+    let techniques = chosen.as_ref().map_or_else(Techniques::default, |choice| choice.techniques.clone());
+    let asked =
+        family.method().questions().iter().map(|q| FamilyQuery { question: q, followed: techniques.of(q) }).collect();
+    let part = search_part(&app, visitor, (&job, &weighed), (family, fit.applies())).await?;
     let here = format!("/jobs/{}/method/{}", job.row.id, family.key());
     let page = FamilyPage {
         frame: Frame::new(family.words().name, visitor.scale, "bench", here),
@@ -106,10 +108,10 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyP
 }
 
 /// Its reasons, as the comparison has them where that is there already: it has looked for something to begin from.
-async fn fit_of(app: &App, job: &Job, (weighed, family): (&Weighed, Family)) -> Fit {
+async fn fit_of(app: &App, job: &Job, (weighed, family): (&MethodInputs, MethodFamily)) -> Fit {
     let plain = || family.method().fit(&weighed.subject());
     match comparing(app, job, weighed).await.shown(|comparison| reasons(&comparison, family).cloned()) {
-        Ok(Part::Ready(Some(fit))) => fit,
+        Ok(Progress::Ready(Some(fit))) => fit,
         _ => plain(),
     }
 }
@@ -117,20 +119,20 @@ async fn fit_of(app: &App, job: &Job, (weighed, family): (&Weighed, Family)) -> 
 async fn search_part(
     app: &App,
     visitor: Visitor,
-    (job, weighed, family): (&Job, &Weighed, Family),
-    fitting: bool,
-) -> Result<Part<Box<FoundView>>, Refusal> {
+    (job, weighed): (&Job, &MethodInputs),
+    (family, fitting): (MethodFamily, bool),
+) -> Result<Progress<Box<FoundView>>, Refusal> {
     if !fitting {
-        return Ok(Part::Cancelled);
+        return Ok(Progress::Cancelled);
     }
     let stand = searching(app, job, (weighed, family)).await;
     stand.shown(|searched| Box::new(view(&searched, visitor.scale)))
 }
 
-fn view(searched: &Searched, scale: Scale) -> FoundView {
+fn view(searched: &SearchResult, scale: Scale) -> FoundView {
     let told = searched.best.as_ref().or(searched.nearest.as_ref());
     let margin = |tried: &Tried| {
-        if tried.tightest.is_some() { apart(tried.score.margin_k, scale) } else { "—".to_owned() }
+        if tried.tightest.is_some() { apart(tried.score.headroom_k, scale) } else { "—".to_owned() }
     };
     FoundView {
         open: told.is_some_and(|tried| tried.score.is_open()),
@@ -138,11 +140,11 @@ fn view(searched: &Searched, scale: Scale) -> FoundView {
         margin: told.map_or(String::new(), margin),
         tightest: told.and_then(|tried| tried.tightest.clone()).unwrap_or_default(),
         release: told.and_then(|tried| tried.score.release_s).map_or("never".to_owned(), |t| format!("{t:.0} s")),
-        lines: told.map_or(Vec::new(), |tried| recipe_lines((&tried.charge, &tried.recipe), scale)),
+        lines: told.map_or(Vec::new(), |tried| recipe_lines((&tried.composition, &tried.recipe), scale)),
         candidates: searched.candidates,
         turned_down: searched.turned_down,
         objective: OBJECTIVE,
-        binds: searched.binds.clone(),
+        limited_by: searched.limited_by.clone(),
         buys: searched.buys.clone(),
     }
 }
@@ -150,29 +152,34 @@ fn view(searched: &Searched, scale: Scale) -> FoundView {
 /// How far is the search?
 pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    let weighed = Weighed::of(&app, &job).await?;
+    let weighed = MethodInputs::of(&app, &job).await?;
     let fitting = family.method().fit(&weighed.subject()).applies();
-    let part = search_part(&app, visitor, (&job, &weighed, family), fitting).await?;
+    let part = search_part(&app, visitor, (&job, &weighed), (family, fitting)).await?;
     Ok(SearchPart { part, job: job.row.id, key: family.key(), fitting })
 }
 
 pub(crate) async fn cancel(State(app): State<App>, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    app.computing.cancel(&Weighed::of(&app, &job).await?.search_key(family));
-    Ok(SearchPart { part: Part::Cancelled, job: job.row.id, key: family.key(), fitting: true })
+    app.computing.cancel(&MethodInputs::of(&app, &job).await?.search_key(family));
+    Ok(SearchPart { part: Progress::Cancelled, job: job.row.id, key: family.key(), fitting: true })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&state.0, &path).await?;
-    state.0.computing.forget(&Weighed::of(&state.0, &job).await?.search_key(family));
+    state.0.computing.forget(&MethodInputs::of(&state.0, &job).await?.search_key(family));
     poll(state, visitor, path).await
 }
 
 /// The settings that the thorough search found.
-pub(super) async fn found(app: &App, job: &Job, (weighed, choice): (&Weighed, &Choice)) -> Result<PlanInputs, Refusal> {
-    let Part::Ready(searched) = searching(app, job, (weighed, choice.family)).await.shown(|searched| searched)? else {
+pub(super) async fn found(
+    app: &App,
+    job: &Job,
+    (weighed, choice): (&MethodInputs, &MethodChoice),
+) -> Result<PlanInputs, Refusal> {
+    let Progress::Ready(searched) = searching(app, job, (weighed, choice.family)).await.shown(|searched| searched)?
+    else {
         return Err(Refusal::NotYet("The search is not done"));
     };
     let tried = searched.best.as_ref().ok_or(Refusal::NotYet("The search found no settings that hold"))?;
-    Ok(weighed.inputs_of(choice, (&tried.charge, &tried.recipe)))
+    Ok(weighed.inputs_of(choice, (&tried.composition, &tried.recipe)))
 }

@@ -3,29 +3,29 @@
 //! - this file: the page with its lanes; [`said`]: their table; [`family`]: one of them with its search; [`what_if`]: a plan with one thing changed; [`card`]: the steps to print
 
 pub(crate) mod card;
+mod comparison_view;
 pub(crate) mod family;
-mod said;
 pub(crate) mod what_if;
 
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
-use mend_core::board::MustLive;
-use mend_core::method::schools::Schools;
-use mend_core::method::{Choice, Family};
+use mend_core::board::KeepIntact;
+use mend_core::method::techniques::Techniques;
+use mend_core::method::{MethodChoice, MethodFamily};
 use mend_core::planning::compare::Comparison;
 use mend_core::shop::Stop;
 use mend_formats::shop::PlanInputs;
 use serde::Deserialize;
 
-use self::said::Said;
+use self::comparison_view::ComparisonView;
 use super::{JobPath, number};
 use crate::App;
-use crate::computing::Part;
+use crate::computing::Progress;
 use crate::extract::Form;
 use crate::job::Job;
-use crate::methods::{Weighed, choose, comparing};
+use crate::methods::{MethodInputs, choose, comparing};
 use crate::pages::{Frame, JobHead};
 use crate::planner::keep_settings;
 use crate::refusal::Refusal;
@@ -35,7 +35,7 @@ use crate::visitor::Visitor;
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/method/lanes.html")]
 pub(crate) struct LanesPart {
-    part: Part<Box<Said>>,
+    part: Progress<Box<ComparisonView>>,
     job: i64,
 }
 
@@ -46,29 +46,35 @@ struct MethodPage {
     head: JobHead,
     oob: bool,
     job: i64,
-    must_live: MustLive,
-    part: Part<Box<Said>>,
-    means: String,
+    keep_intact: KeepIntact,
+    part: Progress<Box<ComparisonView>>,
+    equipment: String,
 }
 
-async fn lanes(app: &App, visitor: Visitor, (job, weighed): (&Job, &Weighed)) -> Result<Part<Box<Said>>, Refusal> {
+async fn lanes(
+    app: &App,
+    visitor: Visitor,
+    (job, weighed): (&Job, &MethodInputs),
+) -> Result<Progress<Box<ComparisonView>>, Refusal> {
     let stand = comparing(app, job, weighed).await;
     let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
-    stand.shown(|comparison| Box::new(Said::of((job.row.id, &weighed.subject()), (&comparison, chosen), visitor.scale)))
+    stand.shown(|comparison| {
+        Box::new(ComparisonView::of((job.row.id, &weighed.subject()), (&comparison, chosen), visitor.scale))
+    })
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let weighed = Weighed::of(&app, &job).await?;
+    let weighed = MethodInputs::of(&app, &job).await?;
     let part = lanes(&app, visitor, (&job, &weighed)).await?;
     let page = MethodPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/method", job.row.id)),
         head: JobHead::of(&job, Some(Stop::Method), app.now().date()),
         oob: false,
         job: job.row.id,
-        must_live: weighed.inputs.must_live,
+        keep_intact: weighed.inputs.keep_intact,
         part,
-        means: crate::pages::equipment::summary(&job.means),
+        equipment: crate::pages::equipment::summary(&job.equipment),
     };
     Ok(page.into_response())
 }
@@ -76,42 +82,47 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 /// How far is it?
 pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let weighed = Weighed::of(&app, &job).await?;
+    let weighed = MethodInputs::of(&app, &job).await?;
     Ok(LanesPart { part: lanes(&app, visitor, (&job, &weighed)).await?, job: job.row.id })
 }
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    app.computing.cancel(&Weighed::of(&app, &job).await?.comparison_key());
-    Ok(LanesPart { part: Part::Cancelled, job: job.row.id })
+    app.computing.cancel(&MethodInputs::of(&app, &job).await?.comparison_key());
+    Ok(LanesPart { part: Progress::Cancelled, job: job.row.id })
 }
 
 /// Now it is wanted after all.
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&state.0, number(&path)?).await?;
-    state.0.computing.forget(&Weighed::of(&state.0, &job).await?.comparison_key());
+    state.0.computing.forget(&MethodInputs::of(&state.0, &job).await?.comparison_key());
     poll(state, visitor, path).await
 }
 
 #[derive(Deserialize)]
-pub(crate) struct Live {
-    must_live: String,
+pub(crate) struct KeepIntactForm {
+    keep_intact: String,
 }
 
-/// What must live was said: limits, recommendation and steps follow.
-pub(crate) async fn live(State(app): State<App>, path: JobPath, Form(sent): Form<Live>) -> Result<Redirect, Refusal> {
+/// What is to be kept intact was chosen: limits, recommendation and steps follow.
+pub(crate) async fn live(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<KeepIntactForm>,
+) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let unknown =
-        || Refusal::field("must_live", format!("“{}” is none of the answers", sent.must_live), "board, part or both");
-    let must_live = MustLive::named(&sent.must_live).ok_or_else(unknown)?;
-    let mut inputs = Weighed::of(&app, &job).await?.inputs;
-    inputs.must_live = must_live;
+    let unknown = || {
+        Refusal::field("keep_intact", format!("“{}” is none of the answers", sent.keep_intact), "board, part or both")
+    };
+    let keep_intact = KeepIntact::named(&sent.keep_intact).ok_or_else(unknown)?;
+    let mut inputs = MethodInputs::of(&app, &job).await?.inputs;
+    inputs.keep_intact = keep_intact;
     keep_settings(&app, &job, &inputs).await?;
     Ok(Redirect::to(&format!("/jobs/{}/method", job.row.id)))
 }
 
-/// A family was chosen: its settings become the heat plan's, its feed the alloy room's. `settings` is `search` for those of
-/// its thorough search, else they are its lane's; questions on which schools differ are answered by their keys.
+/// A family was chosen: its settings become the heat plan's, its feed the alloy stop's. `settings` is `search` for those of
+/// its thorough search, else they are its lane's; questions on which techniques differ are answered by their keys.
 pub(crate) async fn take(
     State(app): State<App>,
     path: JobPath,
@@ -121,9 +132,9 @@ pub(crate) async fn take(
     let job = Job::load(&app, number(&path)?).await?;
     let named = get("family").unwrap_or_default();
     let unknown = || Refusal::field("family", format!("“{named}” is no family of methods"), "choose a lane");
-    let family = Family::named(named).ok_or_else(unknown)?;
-    let weighed = Weighed::of(&app, &job).await?;
-    let choice = Choice { family, schools: Schools::read(get) };
+    let family = MethodFamily::named(named).ok_or_else(unknown)?;
+    let weighed = MethodInputs::of(&app, &job).await?;
+    let choice = MethodChoice { family, techniques: Techniques::read(get) };
     let inputs = match get("settings") {
         Some("search") => family::found(&app, &job, (&weighed, &choice)).await?,
         _ => of_lane(&app, &job, (&weighed, &choice)).await?,
@@ -132,16 +143,20 @@ pub(crate) async fn take(
     Ok(Redirect::to(&format!("/jobs/{}/heat", job.row.id)))
 }
 
-async fn of_lane(app: &App, job: &Job, (weighed, choice): (&Weighed, &Choice)) -> Result<PlanInputs, Refusal> {
-    let Part::Ready(comparison) = comparing(app, job, weighed).await.shown(|comparison| comparison)? else {
+async fn of_lane(
+    app: &App,
+    job: &Job,
+    (weighed, choice): (&MethodInputs, &MethodChoice),
+) -> Result<PlanInputs, Refusal> {
+    let Progress::Ready(comparison) = comparing(app, job, weighed).await.shown(|comparison| comparison)? else {
         return Err(Refusal::NotYet("The methods are still being compared"));
     };
     let lane = comparison.lane(choice.family).ok_or(Refusal::NotYet("This family does not apply here"))?;
-    Ok(weighed.inputs_of(choice, (&lane.charge, &lane.plan.recipe)))
+    Ok(weighed.inputs_of(choice, (&lane.composition, &lane.plan.recipe)))
 }
 
 /// What a comparison says of one family.
-fn reasons(comparison: &Comparison, family: Family) -> Option<&mend_core::method::fit::Fit> {
+fn reasons(comparison: &Comparison, family: MethodFamily) -> Option<&mend_core::method::fit::Fit> {
     let lane = comparison.lane(family).map(|lane| &lane.fit);
     lane.or(comparison.ruled_out.iter().find(|ruled| ruled.family == family).map(|ruled| &ruled.fit))
 }

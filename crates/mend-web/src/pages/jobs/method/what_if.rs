@@ -4,9 +4,9 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Redirect, Response};
-use mend_core::planning::margin::Kind;
+use mend_core::planning::margin::MarginKind;
 use mend_core::planning::plan::Plan;
-use mend_core::planning::what_if::{Change, changes};
+use mend_core::planning::what_if::{WhatIfChange, changes};
 use mend_core::shop::Stop;
 use mend_core::units::Scale;
 use mend_core::watch::Watch;
@@ -16,7 +16,7 @@ use mend_store::VariantRow;
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
-use super::said::release;
+use super::comparison_view::release;
 use crate::App;
 use crate::computing::Stand;
 use crate::extract::Form;
@@ -38,11 +38,11 @@ struct Column {
     id: Option<i64>,
     name: String,
     /// None while it is computed, with how far it is.
-    said: Option<Said>,
+    view: Option<VariantView>,
     percent: u32,
 }
 
-struct Said {
+struct VariantView {
     window: &'static str,
     chance: String,
     release: String,
@@ -79,7 +79,7 @@ fn present(job: &Job) -> Result<&Planned, Refusal> {
     job.current_plan().ok_or(Refusal::NotYet("There is no heat plan to change yet"))
 }
 
-async fn changes_of(app: &App, job: &Job) -> Result<Vec<Change>, Refusal> {
+async fn changes_of(app: &App, job: &Job) -> Result<Vec<WhatIfChange>, Refusal> {
     let bundle = Ordered::of(app, job, &present(job)?.inputs).await?.bundle;
     Ok(changes(&bundle.subject(), &bundle.order(&Watch::new())))
 }
@@ -107,8 +107,8 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath
 
 async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart, Refusal> {
     let plan = &present(job)?.plan;
-    let now = Said::of(plan, None, visitor.scale);
-    let mut columns = vec![Column { id: None, name: "As it is planned".to_owned(), said: Some(now), percent: 100 }];
+    let now = VariantView::of(plan, None, visitor.scale);
+    let mut columns = vec![Column { id: None, name: "As it is planned".to_owned(), view: Some(now), percent: 100 }];
     let id = job.row.id;
     let rows = app.reading(move |read| read.variants(id)).await?;
     // All at once: a page does not wait for one variant after the other.
@@ -118,25 +118,25 @@ async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart,
             Some(inputs) => Some(varying(app, job, (id, &inputs)).await?),
             None => None,
         };
-        let (said, percent) = match stand {
-            Some(Stand::Ended(Ok(variant))) => (Some(Said::of(&variant, Some(plan), visitor.scale)), 100),
+        let (view, percent) = match stand {
+            Some(Stand::Ended(Ok(variant))) => (Some(VariantView::of(&variant, Some(plan), visitor.scale)), 100),
             Some(Stand::Running(share)) => (None, ((share * 100.0) as u32).min(99)),
             Some(Stand::Ended(Err(_))) | None => (None, 100),
         };
-        Ok::<_, Refusal>(Column { id: Some(id), name, said, percent })
+        Ok::<_, Refusal>(Column { id: Some(id), name, view, percent })
     };
     columns.extend(futures_util::future::try_join_all(rows.into_iter().map(column)).await?);
-    let running = columns.iter().any(|column| column.said.is_none() && column.percent < 100);
+    let running = columns.iter().any(|column| column.view.is_none() && column.percent < 100);
     Ok(VariantsPart { columns, running, job: job.row.id })
 }
 
-/// The tightest margin of what must live, joints aside, K.
+/// The tightest margin of what is kept intact, joints aside, K.
 fn tightest(plan: &Plan) -> Option<(&str, f64)> {
-    let live = plan.margins.iter().filter(|m| m.kind != Kind::Joints && !m.expendable);
-    live.min_by(|a, b| a.margin_k.total_cmp(&b.margin_k)).map(|m| (m.name.as_str(), m.margin_k))
+    let live = plan.margins.iter().filter(|m| m.kind != MarginKind::Joints && !m.expendable);
+    live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k)).map(|m| (m.name.as_str(), m.headroom_k))
 }
 
-impl Said {
+impl VariantView {
     fn of(plan: &Plan, before: Option<&Plan>, scale: Scale) -> Self {
         let degrees = |k: f64| apart(k, scale);
         let tight = tightest(plan);
@@ -155,7 +155,7 @@ impl Said {
 
 fn against(plan: &Plan, before: &Plan, degrees: &dyn Fn(f64) -> String) -> (String, &'static str) {
     let chance = plan.chance - before.chance;
-    let room = tightest(plan).zip(tightest(before)).map_or(0.0, |((_, is), (_, was))| is - was);
+    let headroom = tightest(plan).zip(tightest(before)).map_or(0.0, |((_, is), (_, was))| is - was);
     let sooner = plan.release.mid_s.zip(before.release.mid_s).map(|(is, was)| was - is);
     let mut words = Vec::new();
     if chance.abs() >= 0.05 {
@@ -165,13 +165,13 @@ fn against(plan: &Plan, before: &Plan, degrees: &dyn Fn(f64) -> String) -> (Stri
             if chance > 0.0 { "more" } else { "fewer" }
         ));
     }
-    if room.abs() >= 1.0 {
-        words.push(format!("{} {} room", degrees(room.abs()), if room > 0.0 { "more" } else { "less" }));
+    if headroom.abs() >= 1.0 {
+        words.push(format!("{} {} headroom", degrees(headroom.abs()), if headroom > 0.0 { "more" } else { "less" }));
     }
     if let Some(s) = sooner.filter(|s| s.abs() >= 1.0) {
         words.push(format!("{:.0} s {}", s.abs(), if s > 0.0 { "sooner" } else { "later" }));
     }
-    let better = match (chance, room) {
+    let better = match (chance, headroom) {
         (c, _) if c >= 0.05 => "better",
         (c, _) if c <= -0.05 => "worse",
         (_, r) if r >= 1.0 => "better",
@@ -199,7 +199,8 @@ pub(crate) async fn add(State(app): State<App>, path: JobPath, Form(sent): Form<
     if name.chars().count() > LONGEST {
         return Err(Refusal::field("name", "is too long", "up to 80 letters"));
     }
-    let inputs = PlanInputs { feed: feed(&change.charge), settings: change.recipe, ..present(&job)?.inputs.clone() };
+    let inputs =
+        PlanInputs { feed: feed(&change.composition), settings: change.recipe, ..present(&job)?.inputs.clone() };
     let (id, text, now) = (job.row.id, written(&inputs)?, app.now_ms());
     let kept = app
         .writing(move |w| {
@@ -225,8 +226,10 @@ pub(crate) async fn take(State(app): State<App>, Path((job, id)): VariantPath) -
     Ok(Redirect::to(&format!("/jobs/{number}/heat")))
 }
 
-pub(crate) async fn forget(State(app): State<App>, Path((job, id)): VariantPath) -> Result<Redirect, Refusal> {
+pub(crate) async fn remove(State(app): State<App>, Path((job, id)): VariantPath) -> Result<Redirect, Refusal> {
     let job = number(&Path(job))?;
-    app.writing(move |w| w.forget_variant(job, id)).await?;
+    if !app.writing(move |w| w.remove_variant(job, id)).await? {
+        return Err(Refusal::NotFound("variant"));
+    }
     Ok(Redirect::to(&format!("/jobs/{job}/what-if")))
 }

@@ -6,7 +6,7 @@ use std::convert::Infallible;
 use axum::extract::{FromRequestParts, State};
 use axum::http::request::Parts;
 use mend_core::planning::bench_run::Happening;
-use mend_core::planning::ledger::Act;
+use mend_core::planning::ledger::LedgerAct;
 use mend_store::{Moment, NewEvent, StoreError, Write};
 use serde::Deserialize;
 
@@ -15,7 +15,7 @@ use super::StepView;
 use crate::App;
 use crate::arrived::Arrived;
 use crate::extract::Form;
-use crate::job::{Bench, Job};
+use crate::job::{BenchRunView, Job};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -28,7 +28,7 @@ const LONGEST_TOKEN: usize = 64;
 
 /// An event as the browser sends it.
 #[derive(Debug, Deserialize)]
-pub(crate) struct Sent {
+pub(crate) struct EventForm {
     kind: String,
     /// The run and the step that were on the screen.
     run: i64,
@@ -67,7 +67,7 @@ pub(crate) async fn enter(
     State(app): State<App>,
     Hand { arrived, visitor }: Hand,
     path: JobPath,
-    Form(sent): Form<Sent>,
+    Form(sent): Form<EventForm>,
 ) -> Result<StepView, Refusal> {
     let (id, happening) = (number(&path)?, checked(&sent)?);
     let entered = Entered { sent, happening, arrived };
@@ -76,7 +76,7 @@ pub(crate) async fn enter(
 }
 
 /// What it is, by its name alone; refuses what can't be an event of any run.
-fn checked(sent: &Sent) -> Result<Happening, Refusal> {
+fn checked(sent: &EventForm) -> Result<Happening, Refusal> {
     if sent.token.is_empty() || sent.token.len() > LONGEST_TOKEN {
         return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
     }
@@ -84,7 +84,7 @@ fn checked(sent: &Sent) -> Result<Happening, Refusal> {
     let hint = "go, undo, stopped, fed, flooded, wicked or overridden";
     let happening = Happening::named(&sent.kind, (&sent.row, reason))
         .ok_or_else(|| Refusal::field("kind", format!("“{}” is nothing that happens at the bench", sent.kind), hint))?;
-    let overridden = matches!(&happening, Happening::Ledger(entry) if entry.act == Act::Overridden);
+    let overridden = matches!(&happening, Happening::Ledger(entry) if entry.act == LedgerAct::Overridden);
     if overridden && (reason.is_empty() || reason.chars().count() > LONGEST_REASON) {
         return Err(Refusal::field("reason", "is not given", "say in a sentence why the part is fitted all the same"));
     }
@@ -93,7 +93,7 @@ fn checked(sent: &Sent) -> Result<Happening, Refusal> {
 
 /// An event with its moment.
 struct Entered {
-    sent: Sent,
+    sent: EventForm,
     happening: Happening,
     arrived: Moment,
 }
@@ -131,7 +131,7 @@ impl Entered {
     }
 
     /// Is it meant for what is on the bench now?
-    fn fits(&self, bench: &Bench) -> Result<(), Refusal> {
+    fn fits(&self, bench: &BenchRunView) -> Result<(), Refusal> {
         let (sent, at) = (&self.sent, bench.state.at);
         let outdated = |why: String| Err(Refusal::Outdated(why));
         if sent.run != bench.run.id {

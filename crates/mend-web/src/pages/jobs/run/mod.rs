@@ -41,7 +41,7 @@ struct ReadyPage {
     release: String,
     stop: String,
     window: &'static str,
-    binds: String,
+    limited_by: String,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
@@ -68,9 +68,9 @@ fn ready(app: &App, frame: Frame, job: &Job) -> ReadyPage {
         release: release.map_or("may not melt".to_owned(), |(low, high)| {
             high.map_or(format!("{low:.0} s, or never"), |high| format!("{low:.0}–{high:.0} s"))
         }),
-        stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.stop.at_s)),
+        stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
         window: plan.map_or("", |p| window_word(p.window)),
-        binds: plan.map_or(String::new(), |p| p.binds.clone()),
+        limited_by: plan.map_or(String::new(), |p| p.limited_by.clone()),
     }
 }
 
@@ -87,7 +87,7 @@ pub(crate) async fn start(
     }
     if job.bench.as_ref().is_none_or(|bench| bench.is_done()) {
         let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
-        let steps = planned.steps((&job.board()?.1, &job.means), &planned.inputs.charge()?);
+        let steps = planned.steps((&job.board()?.1, &job.equipment), &planned.inputs.composition()?);
         let run = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
         app.changing(id, move |w| w.add_run(&run)).await?;
     }

@@ -3,18 +3,18 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use mend_core::caution::{Caution, DEFERENCE};
-use mend_core::planning::bench_run::{Phase, Stamp};
-use mend_core::planning::sequence::passes::tools;
-use mend_core::planning::sequence::{HotTool, StepKind};
+use mend_core::planning::bench_run::{RunPhase, Stamp};
+use mend_core::planning::sequence::stages::tools;
+use mend_core::planning::sequence::step::{HotTool, StepKind};
 use mend_core::units::{Scale, Temperature};
 use mend_store::Moment;
 
-use super::super::heat_said::seconds;
 use super::super::ledger_view::LedgerView;
-use super::super::recipe_said::shield_maps;
+use super::super::plan_view::seconds;
+use super::super::recipe_lines::shield_maps;
 use crate::draw::board_map::BoardMap;
 use crate::draw::time_bar::{TimeBar, time_bar};
-use crate::job::{Bench, Job};
+use crate::job::{BenchRunView, Job};
 use crate::visitor::Visitor;
 
 /// The present step, ready to lay out.
@@ -63,22 +63,22 @@ pub(crate) struct StepView {
 }
 
 impl StepView {
-    pub(super) fn of((job, bench): (&Job, &Bench), now: &Moment, visitor: Visitor) -> Self {
+    pub(super) fn of((job, bench): (&Job, &BenchRunView), now: &Moment, visitor: Visitor) -> Self {
         let state = &bench.state;
         let step = bench.steps.get(state.at);
         let kind = step.map_or(&StepKind::Do, |s| &s.kind);
         let recipe = &bench.planned.inputs.settings;
         let hot = match kind {
-            StepKind::Heat { .. } => tools(recipe.air.as_ref(), &recipe.with),
+            StepKind::Heat { .. } => tools(recipe.air.as_ref(), &recipe.during),
             StepKind::Soak { tools, .. } => tools.clone(),
             _ => Vec::new(),
         };
         let stands_s = match state.phase {
-            Phase::Moved { since_ms, at_ms } => Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0)),
+            RunPhase::Moved { since_ms, at_ms } => Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0)),
             _ => None,
         };
         let done = step.is_none();
-        let running = matches!(state.phase, Phase::Running { .. });
+        let running = matches!(state.phase, RunPhase::Running { .. });
         Self {
             job: job.row.id,
             run: bench.run.id,
@@ -98,7 +98,7 @@ impl StepView {
             clock_label: clock_label(kind, state.phase),
             unpredicted: unpredicted(kind),
             bar: match kind {
-                StepKind::Heat { release, stop_s } => Some(time_bar(release, *stop_s)),
+                StepKind::Heat { release, abort_s } => Some(time_bar(release, *abort_s)),
                 _ => None,
             },
             go: if bench.is_shut() { "Fit is closed".to_owned() } else { go_label(kind, state.phase, done) },
@@ -156,13 +156,13 @@ fn unpredicted(kind: &StepKind) -> &'static str {
     }
 }
 
-fn clock_label(kind: &StepKind, phase: Phase) -> String {
+fn clock_label(kind: &StepKind, phase: RunPhase) -> String {
     match (kind, phase) {
-        (kind, Phase::Ready) if kind.is_heating() => "press when the air is on it".to_owned(),
-        (kind, Phase::Running { .. }) if kind.is_heating() => "air on".to_owned(),
-        (StepKind::Set, Phase::Moved { .. }) => "it sank".to_owned(),
-        (StepKind::Heat { .. }, Phase::Moved { .. }) => "it moved".to_owned(),
-        (StepKind::Soak { .. }, Phase::Ready) => "press when it is on".to_owned(),
+        (kind, RunPhase::Ready) if kind.is_heating() => "press when the air is on it".to_owned(),
+        (kind, RunPhase::Running { .. }) if kind.is_heating() => "air on".to_owned(),
+        (StepKind::Set, RunPhase::Moved { .. }) => "it sank".to_owned(),
+        (StepKind::Heat { .. }, RunPhase::Moved { .. }) => "it moved".to_owned(),
+        (StepKind::Soak { .. }, RunPhase::Ready) => "press when it is on".to_owned(),
         (StepKind::Soak { lasts_s, .. }, _) => format!("of {lasts_s:.0} s"),
         (StepKind::WhileWarm { window_s }, _) => format!("since air off; warm enough for {}", seconds(*window_s)),
         (StepKind::Hold { until_s }, _) => format!("since air off; solid after {}", seconds(*until_s)),
@@ -170,13 +170,13 @@ fn clock_label(kind: &StepKind, phase: Phase) -> String {
     }
 }
 
-fn go_label(kind: &StepKind, phase: Phase, done: bool) -> String {
+fn go_label(kind: &StepKind, phase: RunPhase, done: bool) -> String {
     match (kind, phase) {
         _ if done => "To the pin walk",
-        (kind, Phase::Ready) if kind.is_heating() => "Air on",
-        (StepKind::Heat { .. }, Phase::Running { .. }) => "It moved",
-        (StepKind::Set, Phase::Running { .. }) => "It sank",
-        (StepKind::Soak { .. }, Phase::Ready) => "It is on",
+        (kind, RunPhase::Ready) if kind.is_heating() => "Air on",
+        (StepKind::Heat { .. }, RunPhase::Running { .. }) => "It moved",
+        (StepKind::Set, RunPhase::Running { .. }) => "It sank",
+        (StepKind::Soak { .. }, RunPhase::Ready) => "It is on",
         (StepKind::Soak { .. }, _) => "On to the next tool",
         (StepKind::Hold { .. }, _) => "It is solid",
         _ => "Done, go on",

@@ -1,0 +1,72 @@
+//! What a recipe adds to a network: blocks, what joins the joints, and tips.
+
+use super::bridge::{Bridge, COPPER_CAPACITY};
+use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
+use super::mesh::Mesh;
+use super::network::{BLOCK_EMISSIVITY, Network, SOLDER_CAPACITY, SOLDER_LATENT, layer_of};
+use super::nodes::{CellLink, Node, NodeLink, NodeSurface};
+use super::recipe::{HeatingAids, Recipe};
+use super::shield::Shield;
+use crate::board::Board;
+
+impl Network {
+    /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each stage that has an iron.
+    pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
+        recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
+        recipe.bridge.iter().for_each(|bridge| self.lay(bridge, board));
+        let preheat = recipe.preheat.iter().map(|stage| (&stage.air, &stage.during));
+        let stages = preheat.chain([(&recipe.air, &recipe.during)]);
+        self.tips = stages.map(|(air, during)| self.add_tips(board, (air.is_some(), during))).collect();
+    }
+
+    /// A block rests on the tallest component below it, or where there is none on the board.
+    fn add_block(&mut self, (board, mesh): (&Board, &Mesh), shield: &Shield) {
+        let Some((capacity, contact)) = shield.block() else { return };
+        let (place, face) = (shield.area(), shield.face);
+        let surface = Some(NodeSurface { face, place, area: place.area() * 1e-6, emissivity: BLOCK_EMISSIVITY });
+        let block = self.nodes.add(Node { surface, ..Node::lump(capacity) });
+        let below = board.components.iter().enumerate().filter(|(_, n)| shield.covers(n.face, &n.body) > 0.0);
+        match below.max_by(|a, b| a.1.height.in_mm().total_cmp(&b.1.height.in_mm())) {
+            Some((k, n)) => self.nodes.join(block, self.components[k], contact * n.body.shared(&place) / place.area()),
+            None => {
+                let layer = layer_of(mesh, face);
+                let cells = mesh.under(&place).into_iter();
+                let link = |(column, share)| CellLink { node: block, column, layer, conductance: contact * share };
+                self.nodes.cells.extend(cells.map(link));
+            }
+        }
+    }
+
+    /// Under air the joints are near their melting and one tip that goes round is as good as on all of them, each for its
+    /// share of the time. Alone it has each only while it is there: heavy joints freeze within a tenth of a second after.
+    fn add_tips(&mut self, board: &Board, (air, during): (bool, &HeatingAids)) -> Vec<usize> {
+        let Some(iron) = &during.iron else { return Vec::new() };
+        let visits = iron.visits(board);
+        let visits = if air { vec![visits.concat()] } else { visits };
+        visits.iter().map(|held| self.add_tip(iron, held)).collect()
+    }
+
+    fn add_tip(&mut self, iron: &Iron, held: &[usize]) -> usize {
+        let tip = self.nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
+        let conductance = iron.wetted() / held.len().max(1) as f64;
+        let touches = held.iter().map(|joint| NodeLink { a: tip, b: self.joints[*joint], conductance });
+        self.nodes.touches.extend(touches);
+        tip
+    }
+
+    /// Lays a bridge: neighbouring joints are joined, and each carries its half of the metal between.
+    fn lay(&mut self, bridge: &Bridge, board: &Board) {
+        for (a, b, apart) in bridge.spans(board) {
+            let (a, b) = (self.joints[a], self.joints[b]);
+            let capacity = (bridge.wire_mm2() * COPPER_CAPACITY + bridge.bead_mm2 * SOLDER_CAPACITY) * apart * 1e-9;
+            for node in [a, b] {
+                let node = &mut self.nodes.nodes[node];
+                node.capacity += capacity / 2.0;
+                node.melting.iter_mut().for_each(|m| m.latent += bridge.bead_mm2 * apart * SOLDER_LATENT / 2.0);
+            }
+            if a != b {
+                self.nodes.join(a, b, bridge.conducts() / (apart * 1e-3));
+            }
+        }
+    }
+}

@@ -1,0 +1,126 @@
+//! From an order to its plan: runs, readings of them, margins, what the rules have to say.
+
+use super::band::TimeBand;
+use super::laminate::{laminate, pad_lift};
+use super::limited_by::limited_by;
+use super::limits::in_time;
+use super::margin::{LimitStatus, Margin};
+use super::next_move::next_move;
+use super::order::{Order, Unplanned};
+use super::plan::{ENGINE, HeatMap, JointMelt, Plan, WindowState};
+use super::rows::margins;
+use super::rules;
+use super::rules::input::RuleInput;
+use super::runs::{PlanRuns, SAMPLES};
+use crate::finding::Finding;
+use crate::heat::mesh::{Mesh, Resolution};
+use crate::heat::parameters::ParameterSample;
+use crate::heat::rig::blowing;
+use crate::solder::{MeltTarget, leaded_into_lead_free};
+use crate::watch::Cancelled;
+
+/// Is the best single change looked for, where the window is not open?
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Moves {
+    /// Looked for.
+    Asked,
+    /// Left out: who searches all settings needs no single change.
+    NotAsked,
+}
+
+/// Computes the plan, or answers every blocking objection to its inputs.
+pub fn plan(order: &Order<'_>) -> Result<Plan, Unplanned> {
+    planned(order, Moves::Asked)
+}
+
+/// The same without looking for a better single change.
+pub(super) fn plan_alone(order: &Order<'_>) -> Result<Plan, Unplanned> {
+    planned(order, Moves::NotAsked)
+}
+
+fn planned(order: &Order<'_>, moves: Moves) -> Result<Plan, Unplanned> {
+    let mut findings = order.checked()?;
+    findings.extend(leaded_into_lead_free(order.composition));
+    let melting = order.composition.targets(order.board)?;
+    let runs = PlanRuns::of(order, order.case(&melting))?;
+    Ok(assembled(&runs, findings, moves)?)
+}
+
+fn chance(runs: &PlanRuns<'_>) -> f64 {
+    let works = runs.samples.iter().zip(&runs.damages).filter(|(run, damage)| in_time(run, damage.as_ref()));
+    works.count() as f64 / runs.samples.len() as f64
+}
+
+fn joints(runs: &PlanRuns<'_>) -> Vec<JointMelt> {
+    let names = runs.case.board.connector.joints.iter().enumerate();
+    names
+        .map(|(k, joint)| {
+            let times: Vec<Option<f64>> = runs.samples.iter().map(|run| runs.since(run.melted[k])).collect();
+            JointMelt { joint: joint.name.clone(), melts: TimeBand::of(&times, runs.time_factor()) }
+        })
+        .collect()
+}
+
+fn map(runs: &PlanRuns<'_>) -> HeatMap {
+    let mesh = Mesh::of(runs.case.board, Resolution::FINE, 1.0);
+    let [top_c, bottom_c] = [0, 1].map(|face| {
+        let cells = runs.fine.faces[face].iter().zip(&mesh.inside);
+        cells.map(|(t, inside)| inside.then(|| (t * 10.0).round() / 10.0)).collect()
+    });
+    HeatMap { x_mm: mesh.x.borders().to_vec(), y_mm: mesh.y.borders().to_vec(), top_c, bottom_c }
+}
+
+/// What the rules have to say of the runs.
+fn findings(runs: &PlanRuns<'_>) -> Vec<Finding> {
+    let board = runs.case.board;
+    let nominal = ParameterSample::nominal(&board.stack);
+    let air = runs.case.recipe.air.map(|air| blowing(&runs.case, &air, &nominal));
+    let factory = MeltTarget::of(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.melted.in_celsius());
+    let off = runs.off(&runs.fine);
+    rules::check(&RuleInput { order: runs.order, air: air.as_ref(), fine: &runs.fine, off, factory_melts_c: factory })
+}
+
+fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> Result<Plan, Cancelled> {
+    let Order { composition, recipe, .. } = *runs.order;
+    let releases: Vec<Option<f64>> = runs.samples.iter().map(|run| runs.since(run.release)).collect();
+    let (margins, chance) = (margins(runs), chance(runs));
+    let window = window(&margins, chance);
+    findings.extend(self::findings(runs));
+    let next_move = match window {
+        WindowState::Open => None,
+        _ if moves == Moves::NotAsked => None,
+        _ => next_move(runs),
+    };
+    runs.case.watch.wanted()?;
+    Ok(Plan {
+        engine: ENGINE,
+        recipe: recipe.clone(),
+        alloy: composition.factory.name.clone(),
+        fed: composition.fed().map(|feed| feed.metal.name.clone()),
+        melts_at_c: runs.case.melting.iter().map(|t| t.melted.in_celsius()).fold(f64::MIN, f64::max),
+        samples: SAMPLES,
+        window,
+        chance,
+        limited_by: limited_by(runs, &margins),
+        release: TimeBand::of(&releases, runs.time_factor()),
+        solid_after_s: runs.band(|run| run.cooling.as_ref()?.hold),
+        wickable_for_s: runs.band(|run| run.cooling.as_ref().map(|c| c.warm)),
+        laminate: laminate(runs),
+        pad_lift: pad_lift(runs),
+        next_move,
+        joints: joints(runs),
+        map: map(runs),
+        abort: runs.abort.clone(),
+        margins,
+        findings,
+    })
+}
+
+fn window(margins: &[Margin], chance: f64) -> WindowState {
+    let past = margins.iter().any(|m| !m.expendable && m.status == LimitStatus::Past);
+    match chance {
+        c if c >= 0.9 && !past => WindowState::Open,
+        c if c >= 0.5 => WindowState::Tight,
+        _ => WindowState::Closed,
+    }
+}

@@ -1,0 +1,102 @@
+//! All runs of an order: one fine, one coarse, and the samples; and how a figure of theirs becomes a band.
+
+use rayon::prelude::*;
+
+use super::abort_time::AbortTime;
+use super::band::Band;
+use super::limits::{Damage, Limit, first_damage, limits};
+use super::order::Order;
+use crate::heat::case::Case;
+use crate::heat::mesh::Resolution;
+use crate::heat::parameters::ParameterSample;
+use crate::heat::run::{Run, run_until};
+use crate::watch::Cancelled;
+
+/// Samples behind every band.
+pub const SAMPLES: usize = 20;
+/// So many single changes are tried for the next move: their share of the whole work.
+pub(super) const MOVES: usize = 16;
+
+/// All runs of an order.
+pub(super) struct PlanRuns<'a> {
+    pub(super) order: &'a Order<'a>,
+    pub(super) case: Case<'a>,
+    pub(super) limits: Vec<Limit>,
+    /// The nominal run on the plan's own grid.
+    pub(super) fine: Run,
+    /// The nominal run on the screening grid: the difference corrects the samples.
+    pub(super) coarse: Run,
+    pub(super) samples: Vec<Run>,
+    pub(super) damages: Vec<Option<Damage>>,
+    pub(super) abort: AbortTime,
+}
+
+impl<'a> PlanRuns<'a> {
+    pub(super) fn of(order: &'a Order<'a>, case: Case<'a>) -> Result<Self, Cancelled> {
+        let nominal = ParameterSample::nominal(&case.board.stack);
+        let sampled = ParameterSample::samples(SAMPLES, case.station, &case.board.stack);
+        let limits = limits(order, &case);
+        let damage = |run: &Run| first_damage(&limits, &run.traces);
+        // A fine run is the work of about ten coarse ones.
+        const FINE_IS: usize = 10;
+        case.watch.expect(SAMPLES + 1 + FINE_IS + MOVES);
+        // What comes after both release and the first damage is no part of any plan.
+        let run = |parameters: &ParameterSample, resolution| {
+            let run = run_until(&case, parameters, resolution, &|run| damage(run).is_some());
+            let pieces = if resolution == Resolution::FINE { FINE_IS } else { 1 };
+            (0..pieces).for_each(|_| case.watch.one_done());
+            run
+        };
+        let coarse = |parameters: &ParameterSample| run(parameters, Resolution::COARSE);
+        let (fine, (coarse, samples)) = rayon::join(
+            || run(&nominal, Resolution::FINE),
+            || (coarse(&nominal), sampled.par_iter().map(coarse).collect::<Vec<Run>>()),
+        );
+        case.watch.wanted()?;
+        let damages: Vec<Option<Damage>> = samples.iter().map(damage).collect();
+        let abort = AbortTime::of(&damages, (fine.last_from, case.recipe.longest.in_seconds()));
+        Ok(Self { order, case, limits, fine, coarse, samples, damages, abort })
+    }
+
+    /// Fine over coarse release: the screening grid runs a few per cent fast.
+    pub(super) fn time_factor(&self) -> f64 {
+        match (self.since(self.fine.release), self.since(self.coarse.release)) {
+            (Some(fine), Some(coarse)) if coarse > 0.0 => (fine / coarse).clamp(0.8, 1.25),
+            _ => 1.0,
+        }
+    }
+
+    /// A moment as seconds of the last pass; 0 for one before it.
+    pub(super) fn since(&self, at: Option<f64>) -> Option<f64> {
+        at.map(|t| (t - self.fine.last_from).max(0.0))
+    }
+
+    /// A figure of every run as a band, moved by what the fine grid says about the coarse one.
+    pub(super) fn band(&self, figure: impl Fn(&Run) -> Option<f64>) -> Option<Band> {
+        let values: Vec<f64> = self.samples.iter().filter_map(&figure).collect();
+        let shift = match (figure(&self.fine), figure(&self.coarse)) {
+            (Some(fine), Some(coarse)) => fine - coarse,
+            _ => 0.0,
+        };
+        Band::of(&values).map(|band| band.shifted(shift))
+    }
+
+    /// The same for a time that can't be negative.
+    pub(super) fn time_band(&self, figure: impl Fn(&Run) -> Option<f64>) -> Option<Band> {
+        let band = self.band(figure)?;
+        Some(Band { low: band.low.max(0.0), mid: band.mid.max(0.0), high: band.high.max(0.0) })
+    }
+
+    /// The second at which all goes off in a run: at release, at the abort time at the latest.
+    pub(super) fn off(&self, run: &Run) -> usize {
+        let stop = run.last_from + self.abort.at_s;
+        run.release.filter(|t| *t <= stop).unwrap_or(stop).ceil() as usize
+    }
+
+    /// Highest of a curve until all goes off, then `after` it if the part was released.
+    pub(super) fn highest(&self, run: &Run, curve: &[f32], after: Option<f32>) -> f64 {
+        let released = run.release.filter(|t| *t <= run.last_from + self.abort.at_s);
+        let heated = curve.iter().take(self.off(run) + 1).copied().fold(f32::MIN, f32::max);
+        f64::from(released.and(after).map_or(heated, |after| after.max(heated)))
+    }
+}

@@ -1,0 +1,42 @@
+//! One setting of the process window, and what comes of it.
+
+/// A setting and what comes of it, nominally.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WindowPoint {
+    /// When the part comes away, s; none: not within the longest heating.
+    pub release_s: Option<f64>,
+    /// When the first limit is passed, s, and whose: its place in [`super::process_window::ProcessWindow::names`].
+    pub damage: Option<(f64, usize)>,
+    /// The joint that melts last: its place in the connector.
+    pub last_joint: usize,
+}
+
+/// What comes of a candidate.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum WindowCell {
+    /// All melts before anything is damaged.
+    Works,
+    /// Something is damaged first.
+    Hurts,
+    /// Not everything melts, and nothing is damaged.
+    TooCool,
+}
+
+impl WindowCell {
+    /// By when the part comes away and when the first limit is passed, both counted from the same moment.
+    pub fn of(release: Option<f64>, damage: Option<f64>) -> Self {
+        match (release, damage) {
+            (Some(release), Some(damage)) if damage <= release => Self::Hurts,
+            (Some(_), _) => Self::Works,
+            (None, Some(_)) => Self::Hurts,
+            (None, None) => Self::TooCool,
+        }
+    }
+}
+
+impl WindowPoint {
+    /// What comes of it.
+    pub fn outcome(&self) -> WindowCell {
+        WindowCell::of(self.release_s, self.damage.map(|(at, _)| at))
+    }
+}

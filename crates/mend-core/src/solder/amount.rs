@@ -1,0 +1,54 @@
+//! How much metal a joint holds and takes.
+
+use super::braid::Left;
+use super::joint_composition::{Feed, JointComposition};
+use crate::board::JointGroup;
+
+/// A spool's length at most, mm: more than that for one connector is a slip (E: 100 g of 0.3 mm wire).
+const SPOOL_MM: f64 = 200_000.0;
+
+/// Feeding, wicking and feeding again more often than this is no plan.
+const MOST_ROUNDS: usize = 6;
+
+/// What one joint gets.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Amount {
+    /// Alloy in all rounds, mg.
+    pub mass_mg: f64,
+    /// Wire in all rounds, mm.
+    pub length_mm: f64,
+    /// Rounds: feed, wick, feed again.
+    pub rounds: usize,
+}
+
+/// The amount for one joint of a group. None where even rounds don't get there, or it is more than a spool.
+pub fn amount(composition: &JointComposition, group: &JointGroup) -> Option<Amount> {
+    let feed = composition.feeds(group)?;
+    let old = factory_mg(composition, group);
+    let wanted = old * feed.share / (1.0 - feed.share);
+    // Room for fed metal, by volume.
+    let density = feed.metal.composition.density();
+    let room = (group.most - group.volume) * density;
+    let (mass_mg, rounds) = if wanted <= room { (wanted, 1) } else { in_rounds(feed, group, (old, room))? };
+    let length_mm = feed.wire.length_of(&feed.metal.composition, mass_mg);
+    (length_mm * group.joints.len() as f64 <= SPOOL_MM).then_some(Amount { mass_mg, length_mm, rounds })
+}
+
+/// Factory metal of one joint, mg.
+pub fn factory_mg(composition: &JointComposition, group: &JointGroup) -> f64 {
+    group.volume * composition.factory.composition.density()
+}
+
+/// Filled up, wicked to what braid leaves with the pins in, filled up again: the old metal's share falls by that each time.
+fn in_rounds(feed: &Feed, group: &JointGroup, (old, room): (f64, f64)) -> Option<(f64, usize)> {
+    let left = Left::with_pins_in(group).usual;
+    let (full, mut share_of_old, mut fed) = (old + room, old / (old + room), room);
+    for rounds in 2..=MOST_ROUNDS {
+        share_of_old *= left;
+        fed += (1.0 - left) * full;
+        if share_of_old <= 1.0 - feed.share {
+            return Some((fed, rounds));
+        }
+    }
+    None
+}

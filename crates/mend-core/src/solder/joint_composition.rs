@@ -1,0 +1,133 @@
+//! What the joints hold: the factory's metal, and what is fed to some of them before heat. From it, what each melts at.
+
+use super::band::band;
+use super::melt_curve::melt_curve;
+use super::wire::Wire;
+use crate::board::{Board, JointGroup, groups};
+use crate::finding::Finding;
+use crate::materials::{Composition, Confidence, Metal};
+use crate::units::{TempDelta, Temperature};
+
+/// Fed metal is this share of a joint at the most: beyond it there is nothing left of the joint.
+pub const MOST_SHARE: f64 = 0.95;
+
+/// What is fed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Feed {
+    /// The alloy.
+    pub metal: Metal,
+    /// As which wire.
+    pub wire: Wire,
+    /// Mass share of it in a joint, 0-0.95.
+    pub share: f64,
+    /// Rows that get it.
+    pub rows: Vec<String>,
+}
+
+/// What the joints of a job hold.
+#[derive(Debug, Clone, PartialEq)]
+pub struct JointComposition {
+    /// The factory's metal.
+    pub factory: Metal,
+    /// What is fed before heat.
+    pub feed: Option<Feed>,
+    /// What the new part is soldered with.
+    pub refit: Metal,
+}
+
+/// How much of what was fed has mixed in: the least, the usual, the most. The dry rest lies on top. Engineering
+/// estimate; a hole mixes worse than a pad, as its far end is out of the tip's reach.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Mixing(pub [f64; 3]);
+
+impl Mixing {
+    /// Of a group of joints.
+    pub const fn of(group: &JointGroup) -> Self {
+        Self(if group.holes { [0.5, 0.7, 0.9] } else { [0.6, 0.8, 1.0] })
+    }
+}
+
+/// Where a joint melts, as far as it can be known.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct MeltTarget {
+    /// Where it begins to.
+    pub solidus: Temperature,
+    /// Where it counts as melted.
+    pub melted: Temperature,
+    /// Eight in ten lie within this of it, either side.
+    pub spread: TempDelta,
+}
+
+impl MeltTarget {
+    /// Of a metal as it is. Where several sources agree on a published liquidus, that; else T98 and the model's band.
+    pub fn of(metal: &Metal) -> Option<Self> {
+        if let Some(row) = metal.published().filter(|row| row.confidence == Confidence::High) {
+            let spread = TempDelta::kelvin(row.confidence.spread_k());
+            return Some(Self { solidus: row.solidus(), melted: row.liquidus(), spread });
+        }
+        Self::computed(&metal.composition)
+    }
+
+    fn computed(composition: &Composition) -> Option<Self> {
+        let curve = melt_curve(composition);
+        let melted = curve.t98.or(curve.liquidus)?;
+        let solidus = curve.solidus.filter(|s| *s <= melted).unwrap_or(melted);
+        Some(Self { solidus, melted, spread: band(composition).liquidus })
+    }
+}
+
+impl JointComposition {
+    /// Nothing fed, and the same metal again for the new part.
+    pub fn factory(metal: Metal) -> Self {
+        Self { refit: metal.clone(), factory: metal, feed: None }
+    }
+
+    /// Is there lead in anything that comes to these joints, or leaves them?
+    pub fn has_lead(&self) -> bool {
+        self.factory.has_lead() || self.refit.has_lead() || self.fed().is_some_and(|feed| feed.metal.has_lead())
+    }
+
+    /// What is really fed: some of it, to some joints.
+    pub fn fed(&self) -> Option<&Feed> {
+        self.feed.as_ref().filter(|feed| feed.share > 0.0 && !feed.rows.is_empty())
+    }
+
+    /// Does this group get the feed?
+    pub fn feeds(&self, group: &JointGroup) -> Option<&Feed> {
+        self.fed().filter(|feed| feed.rows.contains(&group.name))
+    }
+
+    /// A group's metal when `mixing` of what was fed has mixed in.
+    pub fn mix(&self, group: &JointGroup, mixing: f64) -> Composition {
+        let factory = self.factory.composition;
+        let Some(feed) = self.feeds(group) else { return factory };
+        let parts = [(factory, 1.0 - feed.share), (feed.metal.composition, feed.share * mixing)];
+        Composition::mixed(&parts).unwrap_or(factory)
+    }
+
+    /// Where a group melts: the spread holds how well the feed mixes and how good the model is, as independent errors.
+    pub fn target(&self, group: &JointGroup) -> Option<MeltTarget> {
+        if self.feeds(group).is_none() {
+            return MeltTarget::of(&self.factory);
+        }
+        let [least, usual, most] = Mixing::of(group).0.map(|mixing| MeltTarget::computed(&self.mix(group, mixing)));
+        let (least, usual, most) = (least?, usual?, most?);
+        let by_mixing = (least.melted - most.melted).in_kelvin().abs() / 2.0;
+        let spread = TempDelta::kelvin(by_mixing.hypot(usual.spread.in_kelvin()));
+        Some(MeltTarget { spread, ..usual })
+    }
+
+    /// Where every joint of a board melts, in the connector's order; an objection where that can't be computed.
+    pub fn targets(&self, board: &Board) -> Result<Vec<MeltTarget>, Vec<Finding>> {
+        let groups = groups(board);
+        let mut targets = vec![None; board.connector.joints.len()];
+        for group in &groups {
+            let target = self.target(group).ok_or_else(|| {
+                let message = format!("where the metal of {} melts could not be computed", group.name);
+                vec![Finding::blocking("charge", "alloy", message).hint("take another alloy or another amount")]
+            })?;
+            group.joints.iter().for_each(|k| targets[*k] = Some(target));
+        }
+        Ok(targets.into_iter().flatten().collect())
+    }
+}

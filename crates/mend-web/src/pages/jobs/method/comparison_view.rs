@@ -1,0 +1,101 @@
+//! A comparison in words and pictures.
+
+use mend_core::method::MethodFamily;
+use mend_core::method::subject::Subject;
+use mend_core::planning::band::{Band, TimeBand};
+use mend_core::planning::compare::{Comparison, Lane};
+use mend_core::planning::difficulty::{Difficulty, difficulty};
+use mend_core::units::{Scale, Temperature};
+
+use crate::draw::lanes::{Lanes, LanesInput, lanes};
+
+/// A line of the table.
+pub(crate) struct MethodRow {
+    pub(crate) name: &'static str,
+    pub(crate) key: &'static str,
+    pub(crate) recommended: bool,
+    pub(crate) chosen: bool,
+    pub(crate) release: String,
+    pub(crate) solid: String,
+    pub(crate) body: String,
+    pub(crate) passes: String,
+    pub(crate) uses: String,
+    pub(crate) level: &'static str,
+    pub(crate) danger: &'static str,
+}
+
+/// A family that does not apply.
+pub(crate) struct Not {
+    pub(crate) name: &'static str,
+    pub(crate) key: &'static str,
+    pub(crate) why: String,
+}
+
+/// All of it.
+pub(crate) struct ComparisonView {
+    pub(crate) best: Option<(&'static str, &'static str)>,
+    pub(crate) reason: String,
+    pub(crate) picture: Lanes,
+    pub(crate) rows: Vec<MethodRow>,
+    pub(crate) ruled_out: Vec<Not>,
+    pub(crate) difficulty: Difficulty,
+}
+
+impl ComparisonView {
+    pub(crate) fn of(
+        (job, subject): (i64, &Subject<'_>),
+        (comparison, chosen): (&Comparison, Option<MethodFamily>),
+        scale: Scale,
+    ) -> Self {
+        let best = comparison.best();
+        let row = |(k, lane): (usize, &Lane)| row(lane, (comparison.recommended == Some(k), chosen), scale);
+        let not = |ruled: &mend_core::planning::compare::Ruled| Not {
+            name: ruled.family.words().name,
+            key: ruled.family.key(),
+            why: ruled.fit.against.join("; "),
+        };
+        Self {
+            best: best.map(|lane| (lane.name(), lane.choice.family.key())),
+            reason: comparison.reason.clone(),
+            picture: lanes(&LanesInput { job, comparison, chosen, scale }),
+            rows: comparison.lanes.iter().enumerate().map(row).collect(),
+            ruled_out: comparison.ruled_out.iter().map(not).collect(),
+            difficulty: difficulty(subject, best.into()),
+        }
+    }
+}
+
+fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), scale: Scale) -> MethodRow {
+    MethodRow {
+        name: lane.name(),
+        key: lane.choice.family.key(),
+        recommended,
+        chosen: chosen == Some(lane.choice.family),
+        release: release(&lane.plan.release, lane.plan.recipe.seconds_before()),
+        solid: format!("{:.0} %", lane.stays_solid() * 100.0),
+        body: lane.body_peak_c.map_or(String::new(), |band| degrees(band, scale)),
+        passes: match lane.passes {
+            None => "more than 8".to_owned(),
+            Some(0) => "once over".to_owned(),
+            Some(passes) => format!("{passes} with fresh metal"),
+        },
+        uses: lane.uses.join(", "),
+        level: lane.level().name(),
+        danger: lane.choice.family.words().danger,
+    }
+}
+
+/// `31–46 s`, after what comes before the last pass.
+pub(super) fn release(band: &TimeBand, before: usize) -> String {
+    let after = if before > 0 { format!(" after {before} s") } else { String::new() };
+    match (band.low_s, band.high_s) {
+        (Some(low), Some(high)) => format!("{low:.0}–{high:.0} s{after}"),
+        (Some(low), None) => format!("{low:.0} s, or never{after}"),
+        _ => "may never come".to_owned(),
+    }
+}
+
+pub(super) fn degrees(band: Band, scale: Scale) -> String {
+    let at = |t: f64| scale.of(Temperature::celsius(t));
+    format!("{:.0}–{:.0} {}", at(band.low), at(band.high), scale.symbol())
+}

@@ -1,0 +1,106 @@
+//! A recipe in a few lines, and its shields drawn.
+
+use mend_core::board::{Board, Face};
+use mend_core::heat::recipe::Recipe;
+use mend_core::heat::shield::Shield;
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::HotAir;
+use mend_core::planning::sequence::stages::helpers;
+use mend_core::solder::JointComposition;
+use mend_core::units::{Scale, Temperature};
+
+use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
+use crate::draw::overlay::Overlay;
+
+/// What is fed, what comes before, the air, what helps, the shields: a line each.
+pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), scale: Scale) -> Vec<String> {
+    let degrees = |t: Temperature| format!("{:.0} {}", scale.of(t), scale.symbol());
+    let mut lines = Vec::new();
+    if let Some(feed) = composition.fed() {
+        lines.push(format!("{:.0} % {} fed to {}", feed.share * 100.0, feed.metal.name, feed.rows.join(", ")));
+    }
+    let stages = recipe.preheat.iter().map(|stage| {
+        let air = stage.air.map_or(String::new(), |air| format!(" at {}", degrees(air.set)));
+        let preheater =
+            stage.during.preheater.map_or(String::new(), |preheater| format!(" at {}", degrees(preheater.set)));
+        format!("First {}{air}{preheater} for {:.0} s", stage.name(), stage.lasts.in_seconds())
+    });
+    lines.extend(stages);
+    lines.extend(recipe.air.as_ref().map(|air| blown(air, &degrees)));
+    let iron = recipe.during.iron.as_ref().map_or(String::new(), |iron| format!(" at {}", degrees(iron.set)));
+    lines.extend(helpers(&recipe.during).into_iter().map(|line| match line.starts_with("Iron") {
+        true => line.replacen("Iron", &format!("Iron{iron}"), 1),
+        false => line,
+    }));
+    let over = |shield: &Shield| {
+        format!(
+            "{} at ({:.0}, {:.0}) mm, {} face",
+            shield.kind.name(),
+            shield.at_mm[0],
+            shield.at_mm[1],
+            shield.face.name()
+        )
+    };
+    lines.extend(recipe.shields.iter().map(over));
+    lines
+}
+
+fn blown(air: &HotAir, degrees: &dyn Fn(Temperature) -> String) -> String {
+    format!(
+        "{}, {:.0} L/min, {} mm nozzle at {:.0} mm, {} face, {}",
+        degrees(air.set),
+        air.flow.in_litres_per_minute(),
+        air.nozzle.in_mm(),
+        air.distance.in_mm(),
+        air.face.name(),
+        air.motion.name()
+    )
+}
+
+/// The faces that a recipe works on or covers, with its shields and its jet.
+pub(super) fn shield_maps(
+    (board, station): (&Board, Option<&Station>),
+    recipe: &Recipe,
+    scale: Scale,
+) -> Vec<BoardMap> {
+    let overlay = station.map_or_else(|| Overlay::shields_of(recipe), |station| Overlay::of(recipe, (board, station)));
+    let worked = |face: &Face| recipe.face(board) == *face || recipe.shields.iter().any(|s| s.face == *face);
+    let draw = |face: Face| {
+        let drawing = Drawing {
+            photos: &[],
+            board,
+            face,
+            window: MapExtent::Near(16.0),
+            margins: &[],
+            scale,
+            lettering: 3.6,
+            overlay: Some(&overlay),
+        };
+        drawing.draw(None)
+    };
+    [Face::Top, Face::Bottom].into_iter().filter(worked).map(draw).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use mend_core::method::usual;
+
+    use super::*;
+    use crate::fixture::{bundle, gull, planned, power_board};
+
+    #[test]
+    fn a_recipe_is_said_in_lines_and_each_face_that_it_touches_is_drawn() {
+        let (inputs, _) = planned();
+        let (bundle, board) = (bundle(inputs), power_board());
+        let mut recipe = bundle.recipe.clone();
+        let far = &board.components.iter().find(|n| n.face != recipe.face(&board)).expect("on the other face");
+        recipe.shields.extend(usual::shield_over(&board, far, usual::TENT));
+        let lines = recipe_lines((&bundle.composition, &recipe), Scale::Fahrenheit);
+        assert!(lines[0].contains("Sn63Pb37 fed to pins, anchors"), "{lines:?}");
+        assert!(lines.iter().any(|line| line.contains("°F") && line.contains("L/min")), "{lines:?}");
+        assert!(lines.last().is_some_and(|line| line.contains("foil tent")), "{lines:?}");
+        assert_eq!(shield_maps((&board, Some(&gull())), &recipe, Scale::Celsius).len(), 2);
+        recipe.shields.clear();
+        assert_eq!(shield_maps((&board, Some(&gull())), &recipe, Scale::Celsius).len(), 1);
+    }
+}

@@ -1,0 +1,7 @@
+//! The application over its own router, without a server.
+#![allow(clippy::unwrap_used)]
+
+mod drafts;
+mod fixture;
+mod routes;
+mod shop;

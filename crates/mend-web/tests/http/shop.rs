@@ -1,0 +1,182 @@
+//! What is refused is our page, what is unreadable spoils only itself, and an export makes the same shop.
+
+use std::sync::atomic::Ordering;
+
+use axum::body::Body;
+use axum::http::{Request, StatusCode};
+use mend_store::{IndexRow, NewBoard};
+use mend_web::transfer;
+
+use crate::fixture::{Shop, ask, demo, exported, filled, get, post, shop};
+
+/// Puts texts into the store that are none of our formats: a version of a board with a job on it, a station, a list's row.
+async fn spoil(shop: &Shop) -> i64 {
+    let write = |w: &mend_store::Write<'_>| {
+        let model = w.read().models()?[0].id;
+        let bad = NewBoard { name: "Tern".to_owned(), file: "{".to_owned(), draft: None };
+        let board = w.add_version(model, &bad, 1)?.unwrap();
+        w.add_station("Broken", "x")?;
+        let job = w.add_job(1)?;
+        w.choose_board(job, board.id)?;
+        let (device, summary, words) = (String::new(), "none".to_owned(), String::new());
+        let (release, within, model_id) = (None, false, None);
+        w.list_job(&IndexRow { job_id: job, open: true, model_id, device, summary, release, within, words })?;
+        Ok(job)
+    };
+    shop.store.write(write).await.unwrap()
+}
+
+#[tokio::test]
+async fn one_unreadable_row_spoils_only_its_own_item_which_says_so() {
+    let shop = shop();
+    filled(&shop).await;
+    assert!(ask(&shop, post("/jobs", "")).await.0.is_redirection());
+    let job = spoil(&shop).await;
+    for (path, message) in [
+        ("/boards".to_owned(), "can't be read as it is stored"),
+        ("/stations".to_owned(), "can't be read as it is stored"),
+        (format!("/jobs/{job}/intake"), "The board of this job can't be read"),
+        ("/".to_owned(), "open it to see what is wrong"),
+        ("/".to_owned(), "New device"),
+        ("/stations".to_owned(), "Gull, bench 1"),
+    ] {
+        let (status, page) = ask(&shop, get(&path)).await;
+        assert_eq!(status, StatusCode::OK, "{path}");
+        assert!(page.contains(message), "{path}: {page}");
+    }
+    let (status, page) = ask(&shop, get("/boards/1")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("restore a backup"), "{page}");
+    let found = transfer::check(&shop.app).await.unwrap();
+    let job = format!("list's row of job {job}");
+    for what in ["board 2 “Tern”, revision 2", "station 2 “Broken”", job.as_str()] {
+        assert!(found.iter().any(|line| line.contains(what)), "{what}: {found:?}");
+    }
+    assert_eq!(found.len(), 3, "{found:?}");
+}
+
+#[tokio::test]
+async fn every_refusal_is_our_page() {
+    let shop = shop();
+    let bare = || Request::get("/");
+    let cases = [
+        (get("/nowhere"), StatusCode::NOT_FOUND),
+        (post("/settings", "opens=1"), StatusCode::UNPROCESSABLE_ENTITY),
+        (bare().header("host", "elsewhere.example").body(Body::empty()).unwrap(), StatusCode::MISDIRECTED_REQUEST),
+        (bare().body(Body::empty()).unwrap(), StatusCode::MISDIRECTED_REQUEST),
+        (Request::delete("/").header("host", "localhost").body(Body::empty()).unwrap(), StatusCode::METHOD_NOT_ALLOWED),
+        (get("/assets/none.js"), StatusCode::NOT_FOUND),
+        (get("/jobs?before=x"), StatusCode::UNPROCESSABLE_ENTITY),
+        (post("/jobs/1/run/events", "kind=go"), StatusCode::UNPROCESSABLE_ENTITY),
+    ];
+    for (request, wanted) in cases {
+        let what = format!("{} {}", request.method(), request.uri());
+        let (status, page) = ask(&shop, request).await;
+        assert_eq!(status, wanted, "{what}");
+        assert!(page.contains("<h1>") || page.contains("Not kept yet"), "{what}: {page}");
+    }
+    let forged = Request::post("/jobs").header("host", "localhost").header("sec-fetch-site", "cross-site");
+    let (status, page) = ask(&shop, forged.body(Body::empty()).unwrap()).await;
+    assert!(status == StatusCode::FORBIDDEN && page.contains("<h1>"), "{page}");
+}
+
+#[tokio::test]
+async fn a_page_of_another_site_starts_no_computation() {
+    let shop = shop();
+    filled(&shop).await;
+    let from = |mode: &str| {
+        let request = Request::get("/jobs/1/method").header("host", "localhost").header("sec-fetch-site", "cross-site");
+        request.header("sec-fetch-mode", mode).body(Body::empty()).unwrap()
+    };
+    let (status, page) = ask(&shop, from("navigate")).await;
+    assert!(status == StatusCode::OK && page.contains("/jobs/1/method") && !page.contains("aria-busy"), "{page}");
+    assert_eq!(ask(&shop, from("no-cors")).await.0, StatusCode::FORBIDDEN);
+}
+
+#[tokio::test]
+async fn a_press_is_stamped_by_the_clock_that_nobody_sets_and_kept_once() {
+    let shop = shop();
+    filled(&shop).await;
+    let closed = ask(&shop, post("/jobs/1/run/events", "kind=undo&run=1&step=0&token=x")).await;
+    assert!(closed.0 == StatusCode::CONFLICT && closed.1.contains("its record is closed"), "{}", closed.1);
+    ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=again")).await;
+    let runs = shop.store.read(|r| r.runs_of(1)).await.unwrap();
+    let run = runs[0].id;
+    let before = shop.store.read(move |r| r.events(run)).await.unwrap().len();
+    let steps: Vec<serde_json::Value> = serde_json::from_str(runs[0].steps.as_ref().unwrap()).unwrap();
+    let (_, page) = ask(&shop, get("/jobs/1/run")).await;
+    let at = page.split("data-step=\"").nth(1).and_then(|rest| rest.split('"').next()).unwrap();
+    assert!(at.parse::<usize>().unwrap() <= steps.len());
+    for (tick, token) in [(1000, "a"), (4000, "b"), (9000, "b")] {
+        shop.ticks.store(tick, Ordering::Relaxed);
+        let form = format!("kind=fed&run={run}&step={at}&token={token}&ago_ms=0");
+        let (status, page) = ask(&shop, post("/jobs/1/run/events", &form)).await;
+        assert_eq!(status, StatusCode::OK, "{page}");
+    }
+    let events = shop.store.read(move |r| r.events(run)).await.unwrap();
+    assert_eq!(events.len(), before + 2);
+    assert_eq!(events[before + 1].at_ms - events[before].at_ms, 3000);
+    let (status, page) = ask(&shop, post("/jobs/1/run/events", &format!("kind=go&run={run}&step=2&token=c"))).await;
+    assert!(status == StatusCode::CONFLICT && page.contains("It was entered at step 3"), "{page}");
+}
+
+#[tokio::test]
+async fn a_full_disk_is_named_and_writing_goes_on_by_itself() {
+    let shop = shop();
+    filled(&shop).await;
+    ask(&shop, post("/jobs", "")).await;
+    shop.store.limit_pages(Some(0)).await.unwrap();
+    let long = format!("field=symptom&value={}", "x".repeat(1900));
+    let mut message = (StatusCode::OK, String::new());
+    for field in ["symptom", "earlier_work", "inside", "power_on", "terms"] {
+        message = ask(&shop, post("/jobs/2/intake", &long.replace("symptom", field))).await;
+        if message.0 != StatusCode::OK {
+            break;
+        }
+    }
+    assert!(message.0 == StatusCode::INSUFFICIENT_STORAGE && message.1.contains("The disk is full"), "{}", message.1);
+    assert_eq!(ask(&shop, get("/jobs/2/intake")).await.0, StatusCode::OK, "reading goes on");
+    shop.store.limit_pages(None).await.unwrap();
+    assert_eq!(ask(&shop, post("/jobs/2/intake", &long)).await.0, StatusCode::OK);
+}
+
+#[tokio::test]
+async fn an_export_makes_the_same_shop() {
+    let (one, other) = (shop(), shop());
+    filled(&one).await;
+    let files = exported(&one).await;
+    let list = files["export.json"].clone();
+    let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
+    let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();
+    assert_eq!(jobs, 1);
+    assert_eq!(exported(&other).await, files);
+    let (_, sheet) = ask(&other, get("/jobs/1/handover")).await;
+    assert!(sheet.contains("Released"), "its run came along: {sheet}");
+    assert!(transfer::import_whole(&other.app, (&list, &source)).await.is_err(), "into an empty shop only");
+    let station = demo("stations/1-gull.json");
+    assert!(transfer::import_file(&other.app, ("gull", station.as_bytes())).await.is_err(), "the name is taken");
+    let board = demo("boards/tullimar-brook.json");
+    assert!(transfer::import_file(&other.app, ("brook", board.as_bytes())).await.unwrap().0.contains("revision 1"));
+    assert!(transfer::import_file(&other.app, ("x", b"{}")).await.is_err());
+    let job = demo("jobs/06-tern-late.json");
+    assert!(transfer::import_file(&other.app, ("job", job.as_bytes())).await.is_err(), "its board is named as a file");
+    let job = job.replace("\"quillon-tern-15\"", "\"Tern 15 power board\"");
+    assert!(transfer::import_file(&other.app, ("job", job.as_bytes())).await.is_err(), "its station is not here");
+    let heron = demo("stations/3-old-heron.json");
+    transfer::import_file(&other.app, ("heron", heron.as_bytes())).await.unwrap();
+    let taken = transfer::import_file(&other.app, ("job", job.as_bytes())).await.map(|taken| taken.0);
+    assert!(taken.as_ref().is_ok_and(|message| message.starts_with("job 2")), "{taken:?}");
+}
+
+/// The clock of this test stands still, and jumps to the next timer when nobody has anything to do.
+#[tokio::test(start_paused = true)]
+async fn a_body_that_stops_on_its_way_is_refused() {
+    use futures_util::{StreamExt, stream};
+    let shop = shop();
+    let pieces = stream::iter([Ok::<_, std::io::Error>("opens=")]).chain(stream::pending());
+    let request = Request::post("/settings").header("host", "localhost").header("content-length", "1000");
+    let request = request.header("content-type", "application/x-www-form-urlencoded");
+    let began = tokio::time::Instant::now();
+    let (status, page) = ask(&shop, request.body(Body::from_stream(pieces)).unwrap()).await;
+    assert!(status.is_client_error(), "{status} {page}");
+    assert_eq!(began.elapsed().as_secs(), 20);
+}

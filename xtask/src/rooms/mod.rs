@@ -1,0 +1,107 @@
+//! The doors between rooms and the ranks inside the core, checked (ARCHITECTURE.md).
+
+mod circles;
+mod imports;
+
+use std::process::Command;
+
+use serde_json::Value;
+
+use crate::run::root;
+use circles::circles;
+use imports::Sources;
+
+/// Each room with the only rooms it may import.
+const DOORS: &[(&str, &[&str])] = &[
+    ("mend-core", &[]),
+    ("mend-formats", &["mend-core"]),
+    ("mend-store", &["mend-core"]),
+    ("mend-web", &["mend-core", "mend-formats", "mend-store"]),
+    ("urgent-mend", &["mend-core", "mend-formats", "mend-store", "mend-web"]),
+    ("xtask", &[]),
+];
+
+/// Crates that a room must not use, and why it would be wrong.
+const CLOSED: &[(&str, &[&str])] = &[
+    ("mend-core", &["tokio", "axum", "rusqlite", "jiff", "askama", "reqwest", "rand"]),
+    ("mend-formats", &["rusqlite", "axum", "tokio"]),
+    ("mend-web", &["rusqlite", "deadpool-sqlite"]),
+    ("mend-store", &["axum", "askama"]),
+];
+
+/// What the core must not reach for: a run repeats to the bit and is reasoned about without a machine.
+const OUTSIDE: &[&str] = &["std::fs", "std::net", "std::env", "std::time", "std::process", "SystemTime", "Instant"];
+
+/// Modules of the core from the ground up; an import may only look down, or stay on its floor.
+const RANKS: &[&[&str]] = &[
+    &["units"],
+    &["caution", "finding", "watch"],
+    &["materials", "board"],
+    &["solder"],
+    &["heat"],
+    &["method"],
+    &["planning"],
+    &["inspection", "shop"],
+];
+
+/// Cargo's own account of the workspace.
+pub(crate) fn metadata() -> Result<Value, String> {
+    let words = ["metadata", "--format-version", "1", "--no-deps", "--locked"];
+    let output = Command::new("cargo").current_dir(root()).args(words).output().map_err(|e| e.to_string())?;
+    serde_json::from_slice(&output.stdout).map_err(|e| format!("cargo metadata: {e}"))
+}
+
+/// Checks doors and ranks; names every breach.
+pub(crate) fn check() -> Result<(), String> {
+    let mut breaches = doors(&metadata()?)?;
+    core_sources(&Sources::read(&root().join("crates/mend-core/src"))?, &mut breaches);
+    if breaches.is_empty() {
+        eprintln!("xtask: rooms in order");
+        return Ok(());
+    }
+    Err(format!("rooms out of order:\n  {}", breaches.join("\n  ")))
+}
+
+fn doors(metadata: &Value) -> Result<Vec<String>, String> {
+    let packages = metadata["packages"].as_array().ok_or("cargo metadata lists no packages")?;
+    let rooms: Vec<&str> = DOORS.iter().map(|(room, _)| *room).collect();
+    let mut breaches = Vec::new();
+    for package in packages {
+        let name = package["name"].as_str().unwrap_or_default();
+        let Some((_, open)) = DOORS.iter().find(|(room, _)| *room == name) else {
+            breaches.push(format!("{name} is no room: add it to xtask/src/rooms.rs and ARCHITECTURE.md"));
+            continue;
+        };
+        let closed = CLOSED.iter().find(|(room, _)| *room == name).map_or(&[][..], |(_, closed)| closed);
+        let all = package["dependencies"].as_array().into_iter().flatten();
+        let used = all.filter(|d| d["kind"].is_null()).filter_map(|d| d["name"].as_str());
+        for other in used {
+            if closed.contains(&other) || (rooms.contains(&other) && !open.contains(&other)) {
+                breaches.push(format!("{name} may not import {other}"));
+            }
+        }
+    }
+    Ok(breaches)
+}
+
+fn rank(module: &str) -> Option<usize> {
+    RANKS.iter().position(|floor| floor.contains(&module))
+}
+
+/// Every file of the core: imports look down, no two files need each other, nothing outside is touched, no module is unranked.
+fn core_sources(sources: &Sources, breaches: &mut Vec<String>) {
+    for (module, source) in &sources.0 {
+        let name = module.join("::");
+        breaches.extend(
+            OUTSIDE.iter().filter(|word| source.code.contains(**word)).map(|word| format!("{name} reaches for {word}")),
+        );
+        let Some(top) = module.first() else { continue };
+        let Some(here) = rank(top) else {
+            breaches.push(format!("{top} has no rank: add it to RANKS in xtask/src/rooms"));
+            continue;
+        };
+        let up = sources.needs(module).into_iter().filter(|other| other.first().and_then(|top| rank(top)) > Some(here));
+        breaches.extend(up.map(|other| format!("{name} looks up to {}", other.join("::"))));
+    }
+    breaches.extend(circles(sources).into_iter().map(|round| format!("a circle of files: {round}")));
+}
