@@ -8,6 +8,14 @@ test.use({ allowed: /status of 422|Error Code 422|htmx:(afterRequest|sendAbort)/
 
 const word = (page) => page.locator(".verdict .window-word");
 const settled = (page) => expect(page.locator("#plan .plan-tabs")).toBeVisible({ timeout: 30_000 });
+/** Presses Apply and waits for its answer first: until that comes, the page still shows the plan before and its button. */
+async function applied(page) {
+  const answered = page.waitForResponse((answer) => answer.url().endsWith("/heat/edit"));
+  await page.getByRole("button", { name: "Apply" }).click();
+  await answered;
+  await expect(page.locator("#heat-page .htmx-request, #heat-page .progress")).toHaveCount(0, { timeout: 30_000 });
+  await settled(page);
+}
 const played = (page) => expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
 
 /** A new job on the laptop jack's board, heated so that it fails: the wide nozzle from above, hot and near. */
@@ -69,11 +77,7 @@ test("a plan that fails says why; a shield and heat from below open the window",
   await page.locator("#flow").fill("100");
   await expect(word(page)).not.toContainText("closed", { timeout: 20_000 });
   await settled(page);
-  for (let more = 0; more < 4 && !(await word(page).textContent()).includes("open"); more += 1) {
-    await page.getByRole("button", { name: "Apply" }).click();
-    await expect(page.locator("#heat-page .progress")).toHaveCount(0, { timeout: 30_000 });
-    await settled(page);
-  }
+  for (let more = 0; more < 4 && !(await word(page).textContent()).includes("open"); more += 1) await applied(page);
   await expect(word(page)).toContainText("Window open");
 
   // A digit opens a part of the plan; each has its own address.

@@ -6,11 +6,12 @@ mod common;
 use common::metals::metal;
 use common::{board, fed, sac305};
 use mend_core::board::{Board, JointGroup, JointShape, groups};
+use mend_core::finding::problem::{AlloyProblem, Problem, ValueProblem};
 use mend_core::materials::{Composition, Element, Metal};
 use mend_core::planning::ledger::{Entry, Ledger, LedgerAct};
 use mend_core::solder::{
-    JointComposition, Residue, amount, band, cycles, factory_mg, feed_table, leaded_into_lead_free, share_for,
-    within_limits, working_temperature,
+    FeedReason, JointComposition, Residue, amount, band, cycles, factory_mg, feed_table, leaded_into_lead_free,
+    share_for, within_limits, working_temperature,
 };
 use mend_core::units::Temperature;
 
@@ -43,7 +44,7 @@ fn more_than_a_joint_holds_comes_in_rounds_and_more_than_that_not_at_all() {
     assert_eq!(rounds(0.4), Some(1));
     assert!(rounds(0.88).is_some_and(|n| n > 1), "{:?}", rounds(0.88));
     let table = feed_table(&fed("Sn42Bi58", 0.88, &["anchors"]), &[group("anchors")]);
-    assert!(table[0].reason.contains("feed, wick, feed again"), "{}", table[0].reason);
+    assert!(matches!(table[0].reason, FeedReason::InRounds { rounds: 2.., .. }), "{:?}", table[0].reason);
     let mut thick = fed("Sn42Bi58", 0.9, &["anchors"]);
     thick.feed.as_mut().expect("fed").wire.diameter_mm = 0.1;
     let huge = JointGroup { volume: 500.0, most: 9000.0, ..group("anchors") };
@@ -52,21 +53,24 @@ fn more_than_a_joint_holds_comes_in_rounds_and_more_than_that_not_at_all() {
 
 #[test]
 fn a_feed_that_can_not_be_is_refused_by_name() {
-    let found = |composition: &JointComposition, board: &Board| -> Vec<String> {
-        composition.check(board).into_iter().map(|f| format!("{} {}", f.place, f.message)).collect()
+    let found = |composition: &JointComposition, board: &Board| -> Vec<(String, Problem)> {
+        composition.check(board).into_iter().map(|f| (f.place, f.problem)).collect()
     };
+    let attic = ("rows".to_owned(), ValueProblem::NoSuchRow { row: "attic".to_owned() }.into());
     let mut thin = fed("Sn42Bi58", 0.9, &["anchors", "attic"]);
     thin.feed.as_mut().expect("fed").wire.diameter_mm = 0.1;
-    assert_eq!(found(&thin, &board()), ["rows “attic” is no row here"]);
+    assert_eq!(found(&thin, &board()), [attic]);
     thin.feed.as_mut().expect("fed").rows.pop();
-    assert_eq!(found(&thin, &board()), Vec::<String>::new());
+    assert_eq!(found(&thin, &board()), Vec::new());
     let mut stout = board();
     for leg in stout.connector.joints.iter_mut().filter(|joint| joint.row == "anchors") {
         leg.shape = JointShape::Hole { drill: 15.0, pad: 20.0 };
     }
-    assert_eq!(found(&thin, &stout), ["share 90 % of Sn42Bi58 is more than anchors can take"], "longer than a spool");
+    let (alloy, row) = ("Sn42Bi58".to_owned(), "anchors".to_owned());
+    let too_much = AlloyProblem::TooMuchFed { percent: 90.0, alloy, row }.into();
+    assert_eq!(found(&thin, &stout), [("share".to_owned(), too_much)], "longer than a spool");
     thin.feed.as_mut().expect("fed").share = 1e300;
-    assert!(found(&thin, &board())[0].contains("can't be fed"));
+    assert!(matches!(found(&thin, &board())[0].1, Problem::Alloy(AlloyProblem::FeedShare { .. })));
 }
 
 #[test]
@@ -138,7 +142,8 @@ fn lead_in_a_lead_free_product_is_said() {
         let refit = Metal::read("refit", "Sn63Pb37").expect("a metal");
         leaded_into_lead_free(&JointComposition { refit, ..JointComposition::factory(factory) })
     };
-    assert!(leaded("SAC305").expect("said").message.contains("Sn63Pb37 brings lead"));
+    let brings = AlloyProblem::LeadIntoLeadFree { alloy: "Sn63Pb37".to_owned() };
+    assert_eq!(leaded("SAC305").expect("found").problem, brings.into());
     assert_eq!(leaded("Sn60Pb40"), None);
 }
 

@@ -8,19 +8,23 @@ use common::{WANTED, air_below, below, board, component, fed, sac305, station};
 use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::caution::Caution;
 use mend_core::finding::Finding;
+use mend_core::finding::problem::{BoardProblem, Named, Problem, ValueProblem};
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
+use mend_core::planning::limited_by::{LastMelt, LimitedBy};
 use mend_core::planning::make_plan::plan;
 use mend_core::planning::margin::MarginKind;
 use mend_core::planning::order::{Order, Unplanned};
 use mend_core::planning::plan::{Plan, WindowState};
 use mend_core::planning::runs::SAMPLES;
+use mend_core::planning::sequence::line::{BeforeLine, Line, PadsLine};
 use mend_core::planning::sequence::script::Script;
 use mend_core::planning::sequence::sequence;
-use mend_core::planning::sequence::step::StepKind;
+use mend_core::planning::sequence::step::{Step, StepKind};
+use mend_core::planning::sequence::task::Task;
 use mend_core::solder::JointComposition;
-use mend_core::units::{Duration, Flow, Length, Temperature};
+use mend_core::units::{Duration, Flow, Length, Temperature, Unit};
 
 fn order_with(board: &Board, recipe: &Recipe, composition: &JointComposition) -> Result<Plan, Vec<Finding>> {
     let ambient = Temperature::celsius(23.0);
@@ -53,7 +57,8 @@ fn cool_air_never_melts_it_and_the_plan_says_so() {
     let plan = planned(&board(), &below(260.0));
     assert_eq!(plan.window, WindowState::Closed);
     assert_eq!(plan.release.share, 0.0);
-    assert!(plan.limited_by.contains("does not melt"), "{}", plan.limited_by);
+    let LimitedBy::Found { last: Some(last), .. } = &plan.limited_by else { panic!("{:?}", plan.limited_by) };
+    assert!(matches!(last.melts, LastMelt::NotWithin { .. }), "{last:?}");
     assert!(plan.solid_after_s.is_none());
     let joints = plan.margins.iter().filter(|m| m.kind == MarginKind::Joints);
     assert!(joints.into_iter().all(|m| m.headroom_k < 0.0));
@@ -65,7 +70,7 @@ fn a_frail_component_pulls_the_stop_line_forward() {
     frail.components.push(component("foam", [30.0, 12.0, 6.0, 3.0], Face::Bottom, BodyMaterial::AcrylicFoam));
     let (plain, frail) = (planned(&board(), &below(440.0)), planned(&frail, &below(440.0)));
     assert!(frail.abort.at_s < plain.abort.at_s);
-    assert_eq!(frail.abort.spares.as_deref(), Some("foam"));
+    assert_eq!(frail.abort.spares.as_ref().and_then(|of| of.component()), Some("foam"));
     assert!(frail.chance < plain.chance || plain.chance == 0.0);
 }
 
@@ -92,18 +97,21 @@ fn an_impossible_board_is_refused_by_name() {
     odd.connector.joints[3].at.x = 500.0;
     odd.connector.joints[5].name = "A5".to_owned();
     let refused = order_with(&odd, &below(400.0), &sac305()).expect_err("refused");
-    let found = refused.iter().map(|f| format!("{} {} {}", f.place, f.message, f.hint)).collect::<Vec<_>>().join("\n");
-    for part in ["thickness_mm -1", "joint A4 stands at (500, 8) mm, outside", "joint A5 is there twice"] {
-        assert!(found.contains(part), "{part} in\n{found}");
-    }
+    let has = |place: &str, problem: Problem| refused.iter().any(|f| f.place == place && f.problem == problem);
+    let thin = ValueProblem::outside(-1.0, (0.2, 5.0), Unit::Millimetres).expect("outside");
+    assert!(has("thickness_mm", thin.into()), "{refused:?}");
+    assert!(has("joint A4", BoardProblem::OutsideOutline { x_mm: 500.0, y_mm: 8.0 }.into()), "{refused:?}");
+    assert!(has("joint A5", BoardProblem::NameTwice { what: Named::Joint }.into()), "{refused:?}");
 }
 
 #[test]
 fn the_steps_carry_the_plans_own_figures() {
     let (board, plan) = (board(), planned(&board(), &below(440.0)));
     let steps = sequence(&Script::plain(&board, &plan, &sac305()));
-    let titles: Vec<&str> = steps.iter().map(|s| s.title.as_str()).collect();
-    assert_eq!(titles[..5], ["Make ready", "Protect", "Flux", "Add alloy", "Heat"]);
+    let (family, limited_by) = (None, plan.limited_by.clone());
+    let tasks: Vec<&Task> = steps.iter().filter_map(Step::task).collect();
+    let heat = Task::Heat { family, limited_by };
+    assert_eq!(tasks[..5], [&Task::MakeReady, &Task::Protect, &Task::Flux, &Task::AddAlloy, &heat]);
     let StepKind::Heat { release, abort_s } = &steps[4].kind else { panic!("heat") };
     assert_eq!((*release, *abort_s), (plan.release, plan.abort.at_s));
     let StepKind::Hold { until_s } = &steps[10].kind else { panic!("hold") };
@@ -123,15 +131,18 @@ fn feeding_low_melt_moves_the_line_and_the_release() {
     assert_eq!(row(&fed, "B").line_c, 220.0, "the hidden row melts as the factory left it");
     assert_eq!(fed.melts_at_c, 220.0, "so the last joint melts where it did");
     let steps = sequence(&Script::plain(&board(), &fed, &anchors));
-    assert!(steps[3].lines.iter().any(|line| line.starts_with("anchors: 4 x") && line.contains("Sn42Bi58")));
-    assert!(steps[6].lines.iter().any(|line| line.contains("passes, flooded with SAC305")), "{:?}", steps[6].lines);
+    let anchors = |line: &Line| matches!(line, Line::Before(BeforeLine::FeedRow { row, joints: 4, alloy, .. }) if row == "anchors" && alloy == "Sn42Bi58");
+    assert!(steps[3].lines().iter().any(anchors), "{:?}", steps[3]);
+    let passes =
+        |line: &Line| matches!(line, Line::Pads(PadsLine::WickPasses { passes: 2.., flood }) if flood == "SAC305");
+    assert!(steps[6].lines().iter().any(passes), "{:?}", steps[6]);
     assert!(!steps[6].cautions.contains(&Caution::Lead), "there is no lead in it");
     let leaded = common::fed("Sn63Pb37", 0.6, &["anchors"]);
     let steps = sequence(&Script::plain(&board(), &fed, &leaded));
-    for (k, title) in [(3, "Add alloy"), (6, "Wick while warm")] {
+    for (k, task) in [(3, Task::AddAlloy), (6, Task::Wick)] {
         assert!(
-            steps[k].title == title && steps[k].cautions.contains(&Caution::Lead),
-            "{title}: lead on hands and in waste"
+            steps[k].task() == Some(&task) && steps[k].cautions.contains(&Caution::Lead),
+            "{task:?}: lead on hands and in waste"
         );
     }
 }

@@ -1,17 +1,20 @@
-//! Methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`: written only.
+//! Methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`: written only, as values with their
+//! kinds and units.
 
 use mend_core::heat::recipe::Recipe;
 use mend_core::method::MethodFamily;
 use mend_core::method::equipment::SkillLevel;
+use mend_core::method::reason::{Advantage, Caveat, Obstacle};
 use mend_core::planning::band::{Band, TimeBand};
 use mend_core::planning::bench_time::TimeSpent;
-use mend_core::planning::compare::{Comparison, Lane, Ruled};
-use mend_core::planning::difficulty::Difficulty;
+use mend_core::planning::compare::{Comparison, Lane, Recommendation, Ruled, Tightest, Use};
+use mend_core::planning::damaged::Damaged;
+use mend_core::planning::difficulty::{Advice, Difficulty, Go, Hardship};
 use mend_core::planning::plan::WindowState;
 use mend_core::planning::search::buys::Buy;
 use mend_core::planning::search::request::Tried;
-use mend_core::planning::search::score::{OBJECTIVE, Score};
-use mend_core::planning::search::{OfFamily, SearchResult};
+use mend_core::planning::search::score::Score;
+use mend_core::planning::search::{OfFamily, SearchLimit, SearchResult};
 use mend_core::solder::JointComposition;
 use serde::Serialize;
 
@@ -26,7 +29,7 @@ pub const SEARCH_FORMAT: &str = "urgent-mend/search/2";
 struct ComparisonFile<'a> {
     format: &'static str,
     recommended: Option<MethodFamily>,
-    reason: &'a str,
+    reason: &'a Recommendation,
     difficulty: DifficultyFile<'a>,
     lanes: Vec<LaneFile<'a>>,
     ruled_out: Vec<RuledFile<'a>>,
@@ -34,56 +37,46 @@ struct ComparisonFile<'a> {
 
 #[derive(Serialize)]
 struct DifficultyFile<'a> {
-    reading: &'static str,
+    reading: Go,
     wants: SkillLevel,
-    reasons: &'a [String],
-    advice: &'static str,
+    reasons: &'a [Hardship],
+    advice: Advice,
 }
 
 #[derive(Serialize)]
 struct LaneFile<'a> {
     family: MethodFamily,
-    name: &'static str,
     window: WindowState,
     chance: f64,
     stays_solid: f64,
     release: TimeBand,
-    tightest: Option<TightestFile<'a>>,
+    tightest: Option<&'a Tightest>,
     body_peak_c: Option<Band>,
     bench: &'a [TimeSpent],
     total_s: Band,
     wick_passes: Option<usize>,
-    uses: &'a [String],
+    uses: &'a [Use],
     level: SkillLevel,
-    danger: &'static str,
-    speaks_for: &'a [String],
-    minds: &'a [String],
+    speaks_for: &'a [Advantage],
+    minds: &'a [Caveat],
     feed: Option<FeedFile>,
     settings: &'a Recipe,
     search: SearchedFile<'a>,
 }
 
 #[derive(Serialize)]
-struct TightestFile<'a> {
-    name: &'a str,
-    headroom_k: f64,
-}
-
-#[derive(Serialize)]
 struct RuledFile<'a> {
     family: MethodFamily,
-    name: &'static str,
-    why: &'a [String],
+    why: &'a [Obstacle],
 }
 
 #[derive(Serialize)]
 struct SearchedFile<'a> {
-    objective: &'static str,
     candidates: usize,
     turned_down: usize,
     best: Option<TriedFile<'a>>,
     nearest: Option<TriedFile<'a>>,
-    limited_by: &'a str,
+    limited_by: Option<SearchLimit>,
     buys: &'a [Buy],
 }
 
@@ -91,7 +84,7 @@ struct SearchedFile<'a> {
 struct TriedFile<'a> {
     score: Score,
     open: bool,
-    tightest: Option<&'a str>,
+    tightest: Option<&'a Damaged>,
     feed: Option<FeedFile>,
     settings: &'a Recipe,
 }
@@ -108,10 +101,10 @@ struct FamilyFile<'a> {
     #[serde(skip_serializing_if = "Option::is_none")]
     search: Option<SearchedFile<'a>>,
     #[serde(skip_serializing_if = "is_empty")]
-    why_not: &'a [String],
+    why_not: &'a [Obstacle],
 }
 
-fn is_empty(list: &&[String]) -> bool {
+fn is_empty(list: &&[Obstacle]) -> bool {
     list.is_empty()
 }
 
@@ -129,19 +122,17 @@ pub fn feed(composition: &JointComposition) -> Option<FeedFile> {
 fn lane(lane: &Lane) -> LaneFile<'_> {
     LaneFile {
         family: lane.choice.family,
-        name: lane.name(),
         window: lane.plan.window,
         chance: lane.plan.chance,
         stays_solid: lane.stays_solid(),
         release: lane.plan.release,
-        tightest: lane.tightest.as_ref().map(|t| TightestFile { name: &t.name, headroom_k: t.headroom_k }),
+        tightest: lane.tightest.as_ref(),
         body_peak_c: lane.body_peak_c,
         bench: &lane.spent,
         total_s: lane.total_s,
         wick_passes: lane.passes,
         uses: &lane.uses,
         level: lane.level(),
-        danger: lane.choice.family.words().danger,
         speaks_for: &lane.fit.speaks_for,
         minds: &lane.fit.minds,
         feed: feed(&lane.composition),
@@ -152,23 +143,22 @@ fn lane(lane: &Lane) -> LaneFile<'_> {
 
 fn searched(searched: &SearchResult) -> SearchedFile<'_> {
     SearchedFile {
-        objective: OBJECTIVE,
         candidates: searched.candidates,
         turned_down: searched.turned_down,
         best: searched.best.as_ref().map(tried),
         nearest: searched.nearest.as_ref().map(tried),
-        limited_by: &searched.limited_by,
+        limited_by: searched.limited_by(),
         buys: &searched.buys,
     }
 }
 
 fn tried(tried: &Tried) -> TriedFile<'_> {
-    let (score, open, tightest) = (tried.score, tried.score.is_open(), tried.tightest.as_deref());
+    let (score, open, tightest) = (tried.score, tried.score.is_open(), tried.tightest.as_ref());
     TriedFile { score, open, tightest, feed: feed(&tried.composition), settings: &tried.recipe }
 }
 
 fn ruled(ruled: &Ruled) -> RuledFile<'_> {
-    RuledFile { family: ruled.family, name: ruled.family.words().name, why: &ruled.fit.against }
+    RuledFile { family: ruled.family, why: &ruled.fit.against }
 }
 
 /// A comparison with its reading of difficulty.
@@ -178,7 +168,7 @@ pub fn write(comparison: &Comparison, difficulty: &Difficulty) -> Result<String,
         format: FORMAT,
         recommended: comparison.best().map(|lane| lane.choice.family),
         reason: &comparison.reason,
-        difficulty: DifficultyFile { reading: go.name(), wants: *wants, reasons, advice },
+        difficulty: DifficultyFile { reading: *go, wants: *wants, reasons, advice: *advice },
         lanes: comparison.lanes.iter().map(lane).collect(),
         ruled_out: comparison.ruled_out.iter().map(ruled).collect(),
     })

@@ -26,7 +26,7 @@ pub fn parse(bytes: &[u8]) -> Result<Connector, Vec<Finding>> {
     reading::expect_format(RULE, &file.format, &ACCEPTED)?;
     let connector = file.connector.into_connector()?;
     if connector.joints.is_empty() {
-        return Err(vec![Finding::blocking(RULE, "connector.joints", "no joints").hint("list at least one joint")]);
+        return Err(vec![Finding::written(RULE, "connector.joints", "no joints").hint("list at least one joint")]);
     }
     Ok(connector)
 }
@@ -42,6 +42,7 @@ pub fn write(connector: &Connector) -> Result<String, serde_json::Error> {
 mod tests {
     use super::*;
     use mend_core::board::library::{KINDS, Values};
+    use mend_core::finding::problem::Problem;
 
     #[test]
     fn every_kind_of_the_library_is_written_and_read_back() {
@@ -57,6 +58,6 @@ mod tests {
     #[test]
     fn a_file_of_another_kind_is_refused_by_name() {
         let found = parse(br#"{"format": "urgent-mend/board/1", "connector": {}}"#).expect_err("no connector");
-        assert!(!found[0].hint.is_empty());
+        assert!(matches!(&found[0].problem, Problem::Written { hint, .. } if !hint.is_empty()), "{found:?}");
     }
 }

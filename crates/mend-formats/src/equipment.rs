@@ -77,12 +77,12 @@ impl EquipmentFile {
         let mut found = Vec::new();
         for (field, count) in [("tips_mm", self.tips_mm.len()), ("alloys", self.alloys.len())] {
             if count > MOST {
-                let object = Finding::blocking(RULE, field, format!("{count} of them"));
+                let object = Finding::written(RULE, field, format!("{count} of them"));
                 found.push(object.hint(format!("up to {MOST}")));
             }
         }
         for (k, tip) in self.tips_mm.iter().enumerate().filter(|(_, tip)| !(0.2..=12.0).contains(*tip)) {
-            let object = Finding::blocking(RULE, format!("tips_mm[{k}]"), format!("a tip of {tip} mm"));
+            let object = Finding::written(RULE, format!("tips_mm[{k}]"), format!("a tip of {tip} mm"));
             found.push(object.hint("between 0.2 and 12 mm"));
         }
         let mut alloys = Vec::new();
@@ -105,7 +105,7 @@ impl EquipmentFile {
     fn shields(&self) -> (Vec<ShieldKind>, Vec<Finding>) {
         let known: Vec<&str> = SHIELDS.iter().map(|(key, _, _)| *key).collect();
         let object = |(k, word): (usize, &String)| {
-            let object = Finding::blocking(RULE, format!("shields[{k}]"), format!("“{word}” is no shield we know"));
+            let object = Finding::written(RULE, format!("shields[{k}]"), format!("“{word}” is no shield we know"));
             shield_kind(word).is_none().then(|| object.hint(known.join(", ")))
         };
         let kinds = self.shields.iter().filter_map(|word| shield_kind(word)).collect();

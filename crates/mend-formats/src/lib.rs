@@ -8,7 +8,7 @@
 //! - [`placement`]: tables of where parts stand, read only
 //! - [`bundle`]: everything one plan needs, `urgent-mend/bundle/2`
 //! - [`composition`]: what the joints hold and are fed, within a bundle or a job
-//! - [`melt`]: a computed melting curve, `urgent-mend/melt/1`
+//! - [`melt`]: a computed melting curve, `urgent-mend/melt/2`
 //! - [`equipment`]: what a shop has and can, `urgent-mend/equipment/2`
 //! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`

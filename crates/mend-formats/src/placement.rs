@@ -56,20 +56,20 @@ struct TableColumns {
 pub fn rows(bytes: &[u8]) -> Result<Vec<PlacementRow>, Vec<Finding>> {
     if bytes.len() > LARGEST {
         let message = format!("{:.0} MB", bytes.len() as f64 / 1e6);
-        return Err(vec![Finding::blocking(RULE, "file", message).hint("tables are up to 4 MB")]);
+        return Err(vec![Finding::written(RULE, "file", message).hint("tables are up to 4 MB")]);
     }
     let first = bytes.split(|b| *b == b'\n').next().unwrap_or_default();
     let delimiter = [b';', b'\t'].into_iter().find(|d| first.contains(d)).unwrap_or(b',');
     let mut reader =
         csv::ReaderBuilder::new().delimiter(delimiter).flexible(true).trim(csv::Trim::All).from_reader(bytes);
     let broken = |error: csv::Error| {
-        vec![Finding::blocking(RULE, "file", error.to_string()).hint("save the table as CSV in UTF-8")]
+        vec![Finding::written(RULE, "file", error.to_string()).hint("save the table as CSV in UTF-8")]
     };
     let columns = TableColumns::of(reader.headers().map_err(broken)?)?;
     let mut rows = Vec::new();
     for (k, record) in reader.records().enumerate() {
         if k == MOST_ROWS {
-            return Err(vec![Finding::blocking(RULE, "file", "more than 20 000 rows").hint("cut the table down")]);
+            return Err(vec![Finding::written(RULE, "file", "more than 20 000 rows").hint("cut the table down")]);
         }
         let record = record.map_err(broken)?;
         rows.push(
@@ -90,7 +90,7 @@ impl TableColumns {
         let y = find(&["posy", "y", "midy", "centery", "centrey", "centerymm", "ymm", "midymm"]);
         let (Some(reference), Some(x), Some(y)) = (reference, x, y) else {
             let message = format!("columns {}", headers.iter().take(12).collect::<Vec<_>>().join(", "));
-            let object = Finding::blocking(RULE, "header", message.chars().take(200).collect::<String>());
+            let object = Finding::written(RULE, "header", message.chars().take(200).collect::<String>());
             return Err(vec![object.hint("name them Ref, PosX and PosY; Package, Rot and Side help")]);
         };
         Ok(Self {
@@ -126,7 +126,7 @@ fn millimetres(column: &str, text: &str) -> Result<f64, Finding> {
     };
     let value: Option<f64> = number.parse().ok().map(|value: f64| value * factor).filter(|value| value.abs() <= 2000.0);
     let object = || {
-        Finding::blocking(RULE, column, format!("{column} “{}” is no length", shown(text, WORD)))
+        Finding::written(RULE, column, format!("{column} “{}” is no length", shown(text, WORD)))
             .hint("in mm, up to 2000")
     };
     value.ok_or_else(object)
@@ -175,6 +175,7 @@ fn written(plain: &str) -> Option<(f64, f64)> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use mend_core::finding::problem::Problem;
 
     const TABLE: &str = "Ref,Val,Package,PosX,PosY,Rot,Side\n\
         J1,video,port,10.0,5.0,0,top\n\
@@ -200,7 +201,9 @@ mod tests {
     fn what_can_not_be_read_names_row_and_remedy() {
         let broken = TABLE.replace("12.5", "far");
         let found = rows(broken.as_bytes()).expect_err("no length");
-        assert_eq!((found[0].place.as_str(), found[0].message.contains("“far”")), ("row 3", true));
+        let far = |message: &str| message.contains("“far”");
+        assert_eq!(found[0].place, "row 3");
+        assert!(matches!(&found[0].problem, Problem::Written { message, .. } if far(message)), "{found:?}");
         assert_eq!(rows(b"a,b\n1,2\n").expect_err("no columns")[0].place, "header");
         assert!(rows(&[0xff, 0xfe, b'\n', 0xff]).is_err());
         assert!(rows(TABLE.replace(',', ";").as_bytes()).is_ok());

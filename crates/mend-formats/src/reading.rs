@@ -16,17 +16,17 @@ pub(crate) fn json_up_to<T: DeserializeOwned>(rule: &str, (bytes, largest): (&[u
     if bytes.len() > largest {
         let message = format!("{:.1} MB", bytes.len() as f64 / 1e6);
         let hint = format!("files of this format are up to {} MB", largest / (1024 * 1024));
-        return Err(vec![Finding::blocking(rule, "file", message).hint(hint)]);
+        return Err(vec![Finding::written(rule, "file", message).hint(hint)]);
     }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let parsed = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let path = error.path().to_string();
         let place = if matches!(path.as_str(), "." | "?") { "file".to_owned() } else { path };
-        vec![Finding::blocking(rule, place, error.inner().to_string()).hint("see docs/formats for what belongs here")]
+        vec![Finding::written(rule, place, error.inner().to_string()).hint("see docs/formats for what belongs here")]
     })?;
     match reader.end() {
         Ok(()) => Ok(parsed),
-        Err(error) => Err(vec![Finding::blocking(rule, "file", error.to_string()).hint("one JSON object per file")]),
+        Err(error) => Err(vec![Finding::written(rule, "file", error.to_string()).hint("one JSON object per file")]),
     }
 }
 
@@ -51,7 +51,7 @@ pub(crate) fn expect_format(rule: &str, found: &str, accepted: &Accepted) -> Res
     }
     let expected = accepted.written;
     let message = format!("“{found}” is not “{expected}”");
-    Err(vec![Finding::blocking(rule, "format", message).hint(format!("write \"format\": \"{expected}\""))])
+    Err(vec![Finding::written(rule, "format", message).hint(format!("write \"format\": \"{expected}\""))])
 }
 
 /// A word of a file from outside, so that it can be shown: nothing that is no letter, and not too long.

@@ -162,12 +162,12 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         match IntakeField::named(key).map(|field| check_field(field, value)) {
             Some(Ok(_)) => {}
             Some(Err(finding)) => found.push(finding),
-            None => found.push(Finding::blocking(RULE, key.as_str(), "no such field")),
+            None => found.push(Finding::written(RULE, key.as_str(), "no such field")),
         }
     }
     let mut want = |place: String, holds: bool, what: &str| {
         if !holds {
-            found.push(Finding::blocking(RULE, place, what).hint("see docs/formats/job.md"));
+            found.push(Finding::written(RULE, place, what).hint("see docs/formats/job.md"));
         }
     };
     let of = |raw: &Option<Box<RawValue>>, fits: fn(&str) -> bool| raw.as_ref().is_none_or(|raw| fits(raw.get()));

@@ -87,7 +87,7 @@ impl ShopSettings {
     pub fn checked(self) -> Result<Self, Vec<Finding>> {
         let mut found = Vec::new();
         let mut object = |place: &str, message: String, hint: &str| {
-            found.push(Finding::blocking(RULE, place, message).hint(hint));
+            found.push(Finding::written(RULE, place, message).hint(hint));
         };
         let longest = |text: &str, most: usize| text.chars().count() > most;
         if longest(&self.name, LONGEST_NAME) {

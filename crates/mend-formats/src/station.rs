@@ -94,7 +94,7 @@ impl StationFile {
         let mut within = |place: &str, value: f64, (low, high): (f64, f64)| {
             if !(low..=high).contains(&value) {
                 let hint = format!("between {low} and {high}");
-                found.push(Finding::blocking(RULE, place, format!("{value} can't be")).hint(hint));
+                found.push(Finding::written(RULE, place, format!("{value} can't be")).hint(hint));
             }
         };
         within("set_c[0]", self.set_c[0], (20.0, 500.0));
@@ -114,20 +114,20 @@ impl StationFile {
         }
         for (place, count) in [("nozzles_mm", self.nozzles_mm.len()), ("display", self.display.len())] {
             if count > MOST {
-                found.push(Finding::blocking(RULE, place, format!("{count} of them")).hint(format!("up to {MOST}")));
+                found.push(Finding::written(RULE, place, format!("{count} of them")).hint(format!("up to {MOST}")));
             }
         }
         if !(1..=LONGEST_NAME).contains(&self.name.trim().chars().count()) {
             let hint = format!("1 to {LONGEST_NAME} characters");
-            found.push(Finding::blocking(RULE, "name", "the station has no name, or a very long one").hint(hint));
+            found.push(Finding::written(RULE, "name", "the station has no name, or a very long one").hint(hint));
         }
         let table = self.display.iter().map(|[shown, lpm]| (*shown, Flow::litres_per_minute(*lpm))).collect();
         let display = Display::try_new(self.shows, table).unwrap_or_else(|why| {
-            found.push(Finding::blocking(RULE, "display", why.to_string()).hint("one row a line: shown value, L/min"));
+            found.push(Finding::written(RULE, "display", why.to_string()).hint("one row a line: shown value, L/min"));
             Display::default()
         });
         if self.nozzles_mm.is_empty() {
-            found.push(Finding::blocking(RULE, "nozzles_mm", "no nozzle").hint("list at least the bare one"));
+            found.push(Finding::written(RULE, "nozzles_mm", "no nozzle").hint("list at least the bare one"));
         }
         if !found.is_empty() {
             return Err(found);

@@ -2,6 +2,7 @@
 #![allow(clippy::expect_used)]
 
 use mend_core::method::MethodFamily;
+use mend_core::method::reason::Obstacle;
 use mend_core::planning::compare::compare;
 use mend_core::planning::difficulty::difficulty;
 use mend_core::planning::search::request::{Effort, SearchRequest};
@@ -29,9 +30,9 @@ fn a_comparison_is_written_with_every_family_once() {
     names.sort();
     names.dedup();
     assert_eq!(names.len(), MethodFamily::ALL.len());
-    assert!(ruled.iter().all(|family| family["why"][0].is_string()));
+    assert!(ruled.iter().all(|family| family["why"][0]["kind"].is_string()));
     for lane in &lanes {
-        for field in ["chance", "release", "bench", "total_s", "uses", "danger", "settings", "search"] {
+        for field in ["chance", "release", "bench", "total_s", "uses", "settings", "search"] {
             assert!(!lane[field].is_null(), "{field} of {}", lane["family"]);
         }
         assert!(lane["search"]["candidates"].as_u64().is_some_and(|count| count > 0));
@@ -50,13 +51,13 @@ fn a_search_is_written_and_a_family_that_does_not_apply_says_why() {
     let subject = bundle.subject();
     let sought = SearchRequest { subject: &subject, ambient: bundle.ambient, effort: Effort::Look, watch: &watch };
     let found = search(&sought, MethodFamily::FromBelow.method()).expect("can be searched");
-    let why = vec!["no preheater in the shop".to_owned()];
+    let why = vec![Obstacle::NoPreheater];
     let text = write_searches(&[(MethodFamily::FromBelow, Ok(found)), (MethodFamily::PreheaterAndAir, Err(why))])
         .expect("written");
     let file: Value = serde_json::from_str(&text).expect("JSON");
     assert_eq!(file["format"], SEARCH_FORMAT);
     let families = &file["families"];
-    assert!(families[0]["search"]["objective"].as_str().is_some_and(|words| words.contains("margin first")));
+    assert!(families[0]["search"]["limited_by"]["how"].is_string(), "{}", families[0]["search"]);
     assert!(families[0].get("why_not").is_none() && families[1].get("search").is_none());
-    assert_eq!(families[1]["why_not"][0], "no preheater in the shop");
+    assert_eq!(families[1]["why_not"][0]["kind"], "no-preheater");
 }

@@ -2,6 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used)]
 
 use mend_core::board::{Face, JointShape, Role, rules};
+use mend_core::finding::problem::Problem;
 use mend_formats::kicad::{self, ImportNotes, sexpr};
 use mend_formats::{connector, placement};
 use proptest::prelude::*;
@@ -63,7 +64,8 @@ fn copper_is_counted_round_the_port() {
 fn a_part_that_is_not_there_is_refused_by_name() {
     let layout = kicad::layout(RELAY).unwrap();
     let found = kicad::draft(&layout, ("x", "J9")).unwrap_err();
-    assert!(found[0].message.contains("“J9”") && !found[0].hint.is_empty());
+    let Problem::Written { message, hint } = &found[0].problem else { panic!("{found:?}") };
+    assert!(message.contains("“J9”") && !hint.is_empty());
 }
 
 #[test]

@@ -13,7 +13,7 @@ use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 
 use crate::pages::Frame;
-use crate::refusal::Refusal;
+use crate::refusal::{self, Refusal};
 
 /// Between two pieces of a body no more may pass than this.
 pub(crate) const BODY_PAUSE: Duration = Duration::from_secs(20);
@@ -84,8 +84,8 @@ fn elsewhere(request: &Request) -> Response {
 pub(crate) async fn in_our_words(response: Response) -> Response {
     let status = response.status();
     let kind = response.headers().get(header::CONTENT_TYPE).map(|kind| kind.as_bytes().to_vec()).unwrap_or_default();
-    let is_recommended = kind.starts_with(b"text/html") || kind.starts_with(b"application/json");
-    if !(status.is_client_error() || status.is_server_error()) || is_recommended {
+    let is_ours = kind.starts_with(b"text/html") || kind.starts_with(b"application/json");
+    if !(status.is_client_error() || status.is_server_error()) || is_ours || refusal::is_refusal(&response) {
         return response;
     }
     let message = to_bytes(response.into_body(), LONGEST_SAID).await.unwrap_or_default();

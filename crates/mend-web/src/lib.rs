@@ -4,7 +4,7 @@
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `pictures`: those of boards, kept; `job`: a job with everything
 //!   known of it
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
-//!   is kept
+//!   is kept; [`words`]: what the core found, in sentences
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
 //!   computes; [`opening`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
 
@@ -30,6 +30,7 @@ mod router;
 pub mod transfer;
 mod upload;
 mod visitor;
+pub mod words;
 
 pub use app::{App, Clocks};
 pub use door::Door;

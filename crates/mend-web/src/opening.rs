@@ -14,6 +14,7 @@ use crate::job::Job;
 use crate::photograph;
 use crate::planner;
 use crate::refusal::Refusal;
+use crate::words::{FindingView, Words};
 
 /// Files by name without ending, each the text of one format.
 #[derive(Debug, Clone, Default)]
@@ -49,8 +50,9 @@ impl CannotOpen {
     }
 
     pub(crate) fn findings(file: &str, findings: &[Finding]) -> Self {
-        let message = findings.iter().map(|f| format!("{}: {} ({})", f.place, f.message, f.hint));
-        Self { file: file.to_owned(), why: message.collect::<Vec<_>>().join("; ") }
+        let line = |f: FindingView| format!("{}: {} ({})", f.place, f.message, f.hint);
+        let lines: Vec<String> = Words::default().findings(findings).into_iter().map(line).collect();
+        Self { file: file.to_owned(), why: lines.join("; ") }
     }
 
     pub(crate) fn refusal(file: &str, refusal: Refusal) -> Self {

@@ -23,6 +23,7 @@ use crate::App;
 use crate::computing::{Failed, Key, Rechecked, Stand, Viewer};
 use crate::job::{Job, Planned, means_or_usual};
 use crate::refusal::Refusal;
+use crate::words::Words;
 
 /// The shop's stations that are in use and can be read.
 pub(crate) async fn stations(app: &App) -> Result<Vec<Station>, Refusal> {
@@ -45,12 +46,11 @@ pub(crate) async fn station_named(app: &App, name: &str) -> Result<NamedStation,
         let known: Vec<String> = stations(app).await?.into_iter().map(|station| station.name).collect();
         let message = format!("“{name}” is none of the shop's stations");
         let hint = if known.is_empty() { "add it on the Stations page".to_owned() } else { known.join(", ") };
-        return Err(vec![Finding::blocking("settings", "station", message).hint(hint)].into());
+        return Err(vec![Finding::written("settings", "station", message).hint(hint)].into());
     };
     let station = station::parse(row.file.as_bytes()).map_err(|findings| {
-        let why = findings.first().map_or(String::new(), |first| format!(": {} {}", first.place, first.message));
-        let message = format!("“{}” can't be read{why}", row.name);
-        vec![Finding::blocking("settings", "station", message).hint("set it up anew on the Stations page")]
+        let message = format!("“{}” can't be read: {}", row.name, Words::default().first(&findings));
+        vec![Finding::written("settings", "station", message).hint("set it up anew on the Stations page")]
     })?;
     Ok(NamedStation { station, file: row.file })
 }

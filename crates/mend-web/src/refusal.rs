@@ -1,13 +1,21 @@
 //! Why a request is not answered as asked: the status and words for the visitor, the cause for the log.
 
+use std::sync::Arc;
+
 use askama::Template;
 use askama_web::WebTemplate;
+use axum::Extension;
+use axum::extract::{Request, State};
 use axum::http::StatusCode;
+use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use mend_core::finding::Finding;
 use mend_store::StoreError;
 
+use crate::App;
 use crate::pages::Frame;
+use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// A refusal.
 #[derive(Debug)]
@@ -64,7 +72,7 @@ impl From<Vec<Finding>> for Refusal {
 impl Refusal {
     /// One objection about one field.
     pub(crate) fn field(place: &str, message: impl Into<String>, hint: &str) -> Self {
-        Self::Bad(vec![Finding::blocking("request", place, message).hint(hint)])
+        Self::Bad(vec![Finding::written("request", place, message).hint(hint)])
     }
 }
 
@@ -84,7 +92,7 @@ impl Refusal {
 struct RefusedPage {
     frame: Frame,
     title: String,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
     hint: String,
 }
 
@@ -93,62 +101,83 @@ const KEPT_BY_THE_BROWSER: &str =
     "What was entered before is kept. What you have just entered stays on the page and is sent again.";
 
 impl IntoResponse for Refusal {
+    /// The status, and itself: its page is made by [`worded`], which knows the visitor.
     fn into_response(self) -> Response {
-        let (status, title, findings, hint) = self.message();
-        (status, RefusedPage { frame: Frame::plain("Refused"), title, findings, hint }).into_response()
+        (self.status(), Extension(Arc::new(self))).into_response()
     }
 }
 
+/// Puts every refusal into words, in the visitor's scale. Whatever else is answered passes.
+pub(crate) async fn worded(State(_): State<App>, visitor: Visitor, request: Request, next: Next) -> Response {
+    let mut response = next.run(request).await;
+    match response.extensions_mut().remove::<Arc<Refusal>>() {
+        Some(refusal) => (response.status(), refusal.page(visitor)).into_response(),
+        None => response,
+    }
+}
+
+/// Is it a refusal that is yet to be put into words?
+pub(crate) fn is_refusal(response: &Response) -> bool {
+    response.extensions().get::<Arc<Refusal>>().is_some()
+}
+
 impl Refusal {
-    fn message(self) -> (StatusCode, String, Vec<Finding>, String) {
-        let plain = |status, title: &str, hint: &str| (status, title.to_owned(), Vec::new(), hint.to_owned());
+    fn status(&self) -> StatusCode {
         match self {
-            Self::NotFound(what) => plain(
-                StatusCode::NOT_FOUND,
-                &format!("There is no such {what}"),
-                "Go back to the bench and choose it there.",
-            ),
-            Self::Bad(findings) => {
-                (StatusCode::UNPROCESSABLE_ENTITY, "That can't be taken".to_owned(), findings, String::new())
-            }
-            Self::TooLarge(what) => plain(StatusCode::PAYLOAD_TOO_LARGE, &what, "Nothing was changed."),
-            Self::NotYet(what) => plain(StatusCode::CONFLICT, what, "Follow the line of stops from the left."),
-            Self::Outdated(what) => plain(StatusCode::CONFLICT, &what, "Nothing was changed."),
-            Self::NoStation => plain(
-                StatusCode::CONFLICT,
-                "This shop has no hot-air station yet",
-                "Add one on the Stations page: every plan is computed for the station that blows.",
-            ),
-            Self::Closed => plain(
-                StatusCode::CONFLICT,
-                "This job has been handed over: its record is closed",
-                "Reopen it on its handover page, with a reason, to change anything.",
-            ),
-            Self::Busy => plain(
-                StatusCode::SERVICE_UNAVAILABLE,
-                "Too many computations are waiting",
-                "Nothing is lost. Open this page again in a minute.",
-            ),
-            Self::Full => plain(
-                StatusCode::INSUFFICIENT_STORAGE,
-                "The disk is full",
-                &format!("Make room on the disk that holds the shop's folder. {KEPT_BY_THE_BROWSER}"),
-            ),
-            Self::ReadOnly => plain(
-                StatusCode::INSUFFICIENT_STORAGE,
-                "The shop's folder can't be written",
-                &format!("Give the program the right to write its folder. {KEPT_BY_THE_BROWSER}"),
-            ),
+            Self::NotFound(_) => StatusCode::NOT_FOUND,
+            Self::Bad(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::NotYet(_) | Self::Outdated(_) | Self::NoStation | Self::Closed => StatusCode::CONFLICT,
+            Self::Busy => StatusCode::SERVICE_UNAVAILABLE,
+            Self::Full | Self::ReadOnly => StatusCode::INSUFFICIENT_STORAGE,
             Self::Broken(cause) => {
                 // The cause is for the log; the visitor learns only that it was our fault.
                 tracing::error!(cause, "request failed");
-                plain(
-                    StatusCode::INTERNAL_SERVER_ERROR,
-                    "Something broke on our side",
-                    "What was entered before is kept. Try again.",
-                )
+                StatusCode::INTERNAL_SERVER_ERROR
             }
-            Self::Plain(status, what) => plain(status, &what, "Open it from the bench, or send what its form sends."),
+            Self::Plain(status, _) => *status,
+        }
+    }
+
+    fn page(&self, visitor: Visitor) -> RefusedPage {
+        let findings = match self {
+            Self::Bad(findings) => visitor.words().findings(findings),
+            _ => Vec::new(),
+        };
+        let frame = Frame::new("Refused", visitor.scale, "", "/".to_owned());
+        RefusedPage { frame, title: self.title(), findings, hint: self.hint() }
+    }
+
+    fn title(&self) -> String {
+        match self {
+            Self::NotFound(what) => format!("There is no such {what}"),
+            Self::Bad(_) => "That can't be taken".to_owned(),
+            Self::TooLarge(what) | Self::Outdated(what) | Self::Plain(_, what) => what.clone(),
+            Self::NotYet(what) => (*what).to_owned(),
+            Self::NoStation => "This shop has no hot-air station yet".to_owned(),
+            Self::Closed => "This job has been handed over: its record is closed".to_owned(),
+            Self::Busy => "Too many computations are waiting".to_owned(),
+            Self::Full => "The disk is full".to_owned(),
+            Self::ReadOnly => "The shop's folder can't be written".to_owned(),
+            Self::Broken(_) => "Something broke on our side".to_owned(),
+        }
+    }
+
+    fn hint(&self) -> String {
+        match self {
+            Self::NotFound(_) => "Go back to the bench and choose it there.".to_owned(),
+            Self::Bad(_) => String::new(),
+            Self::TooLarge(_) | Self::Outdated(_) => "Nothing was changed.".to_owned(),
+            Self::NotYet(_) => "Follow the line of stops from the left.".to_owned(),
+            Self::NoStation => {
+                "Add one on the Stations page: every plan is computed for the station that blows.".to_owned()
+            }
+            Self::Closed => "Reopen it on its handover page, with a reason, to change anything.".to_owned(),
+            Self::Busy => "Nothing is lost. Open this page again in a minute.".to_owned(),
+            Self::Full => format!("Make room on the disk that holds the shop's folder. {KEPT_BY_THE_BROWSER}"),
+            Self::ReadOnly => format!("Give the program the right to write its folder. {KEPT_BY_THE_BROWSER}"),
+            Self::Broken(_) => "What was entered before is kept. Try again.".to_owned(),
+            Self::Plain(..) => "Open it from the bench, or send what its form sends.".to_owned(),
         }
     }
 }

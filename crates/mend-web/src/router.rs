@@ -50,6 +50,7 @@ pub fn router(app: App, door: Door) -> Router {
         .layer(CsrfLayer::new())
         .layer(from_fn_with_state(Arc::new(door), door::guard))
         .layer(map_response(door::in_our_words))
+        .layer(from_fn_with_state(app.clone(), refusal::worded))
         .layer(header_layer(header::CONTENT_SECURITY_POLICY, CONTENT_SECURITY))
         .layer(header_layer(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
         .layer(header_layer(header::REFERRER_POLICY, "same-origin"))

@@ -52,7 +52,7 @@ pub(crate) async fn read(request: Request, limit: &SizeLimit) -> Result<Result<U
         return Err(Refusal::TooLarge(format!("A file {size} is too large: {} has up to {most} MB", limit.what)));
     }
     let object =
-        |message: String| vec![Finding::blocking("upload", "file", message).hint(format!("choose {}", limit.what))];
+        |message: String| vec![Finding::written("upload", "file", message).hint(format!("choose {}", limit.what))];
     let mut form = match Multipart::from_request(request, &()).await {
         Ok(form) => form,
         Err(error) => return Ok(Err(object(error.body_text()))),

@@ -9,6 +9,7 @@ use axum_extra::extract::cookie::Cookie;
 use mend_core::units::Scale;
 
 use crate::App;
+use crate::words::Words;
 
 /// The cookie's name.
 pub(crate) const SCALE_COOKIE: &str = "scale";
@@ -20,6 +21,11 @@ pub(crate) struct Visitor {
 }
 
 impl Visitor {
+    /// Puts what the core found into words on this scale.
+    pub(crate) fn words(self) -> Words {
+        Words { scale: self.scale }
+    }
+
     pub(crate) fn is_fahrenheit(self) -> bool {
         self.scale == Scale::Fahrenheit
     }

@@ -7,6 +7,7 @@ use mend_core::materials::Metal;
 use mend_core::solder::{MeltCurve, flags, melt_curve};
 use mend_core::units::{TempDelta, Temperature};
 use mend_formats::melt;
+use mend_web::words::Words;
 
 use crate::plan_command::{BAD_INPUT, objection, print};
 
@@ -47,17 +48,19 @@ fn describe(curve: &MeltCurve) -> String {
         Some(t) => format!("{:.0} °C ({:.0} °F) ± {:.0} K", t.in_celsius(), t.in_fahrenheit(), band.in_kelvin()),
         None => "not computed".to_owned(),
     };
-    let band = &curve.band;
+    let (band, words) = (&curve.band, Words::default());
     let end = curve.scheil_end.map_or(String::new(), |end| format!(", {:.2} % of it", end.moles * 100.0));
     let mut lines = vec![
         format!("made of      {}", curve.composition.summary()),
-        format!("melting point  {} (98 % liquid)", at(curve.t98, band.liquidus)),
+        format!("melts at     {} (98 % liquid)", at(curve.t98, band.liquidus)),
         format!("liquidus     {}", at(curve.liquidus, band.liquidus)),
         format!("solidus      {}", at(curve.solidus, band.freezing)),
-        format!("Scheil solidus {}{end}", at(curve.scheil_end.map(|end| end.at), band.freezing)),
+        format!("Scheil end   {}{end}", at(curve.scheil_end.map(|end| end.at), band.freezing)),
         format!("confidence   {}; a band of the model, not a guarantee", band.family),
     ];
-    lines.extend(flags(&curve.composition).iter().map(|flag| format!("as a joint   {}", flag.message)));
-    lines.extend(curve.notes().iter().map(|note| format!("note         {note}")));
+    lines.extend(
+        words.findings(&flags(&curve.composition)).into_iter().map(|flag| format!("as a joint   {}", flag.message)),
+    );
+    lines.extend(curve.notes().iter().map(|note| format!("note         {}", words.melt_note(note))));
     lines.join("\n")
 }

@@ -5,6 +5,7 @@ use std::process::ExitCode;
 
 use mend_core::finding::Finding;
 use mend_core::method::MethodFamily;
+use mend_core::method::reason::Obstacle;
 use mend_core::planning::compare::{Comparison, Lane, compare as compared};
 use mend_core::planning::difficulty::{Difficulty, difficulty};
 use mend_core::planning::order::Unplanned;
@@ -12,6 +13,7 @@ use mend_core::planning::search::request::{Effort, SearchRequest};
 use mend_core::planning::search::{SearchResult, search_all};
 use mend_core::watch::Watch;
 use mend_formats::comparison;
+use mend_web::words::{Words, advice, damaged, go};
 
 use crate::plan_command::{BAD_INPUT, objection, print, read};
 
@@ -48,25 +50,35 @@ fn answer(made: Result<Result<String, serde_json::Error>, Vec<Finding>>) -> anyh
     Ok(ExitCode::SUCCESS)
 }
 
-fn line(family: MethodFamily, found: &Result<SearchResult, Vec<String>>) -> String {
-    let name = family.words().name;
+fn line(family: MethodFamily, found: &Result<SearchResult, Vec<Obstacle>>) -> String {
+    let words = Words::default();
+    let name = words.method(family).name;
     match found {
-        Err(why) => format!("{name:<24} does not apply: {}", why.join("; ")),
-        Ok(found) => format!("{name:<24} {} candidates. {}", found.candidates, found.limited_by),
+        Err(why) => format!(
+            "{name:<24} does not apply: {}",
+            why.iter().map(|reason| words.obstacle(reason)).collect::<Vec<_>>().join("; ")
+        ),
+        Ok(found) => {
+            let limit = found.limited_by().map_or(String::new(), |limit| words.search_limit(&limit));
+            format!("{name:<24} {} candidates. {limit}", found.candidates)
+        }
     }
 }
 
 fn describe(found: &Comparison, reading: &Difficulty) -> String {
-    let mut lines = vec![found.reason.clone(), format!("{}: {}", reading.go.name(), reading.advice)];
-    lines.extend(reading.reasons.iter().map(|reason| format!("  {reason}")));
+    let words = Words::default();
+    let mut lines = vec![words.recommendation(&found.reason), format!("{}: {}", go(reading.go), advice(reading))];
+    lines.extend(reading.reasons.iter().map(|hardship| format!("  {}", words.hardship(hardship))));
     lines.extend(found.lanes.iter().map(lane));
     lines.extend(found.ruled_out.iter().map(|ruled| line(ruled.family, &Err(ruled.fit.against.clone()))));
     lines.join("\n")
 }
 
 fn lane(lane: &Lane) -> String {
-    let tight = lane.tightest.as_ref().map_or("nothing".to_owned(), |t| format!("{:.0} K at {}", t.headroom_k, t.name));
+    let tight =
+        lane.tightest.as_ref().map_or("nothing".to_owned(), |t| format!("{:.0} K at {}", t.headroom_k, damaged(&t.of)));
+    let name = Words::default().method(lane.choice.family).name;
     let release = lane.plan.release.mid_s.map_or("never".to_owned(), |t| format!("{t:.0} s"));
     let (minutes, chance) = (lane.total_s.mid / 60.0, lane.plan.chance * 100.0);
-    format!("{:<24} {minutes:>4.0} min, {chance:>3.0} %, away after {release:>6}, tightest {tight}", lane.name())
+    format!("{name:<24} {minutes:>4.0} min, {chance:>3.0} %, away after {release:>6}, tightest {tight}")
 }

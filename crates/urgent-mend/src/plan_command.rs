@@ -10,6 +10,7 @@ use mend_core::planning::plan::Plan;
 use mend_core::watch::Watch;
 use mend_formats::bundle::{self, Bundle};
 use mend_formats::plan as plan_format;
+use mend_web::words::{FindingView, Words, damaged, margin_detail, margin_name};
 
 /// Exit code for input that can't be planned on.
 pub(crate) const BAD_INPUT: u8 = 2;
@@ -33,13 +34,14 @@ pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
 pub(crate) fn read(file: &Path) -> Result<Bundle, Vec<Finding>> {
     let bytes = std::fs::read(file).map_err(|error| {
         let message = format!("{} can't be read: {error}", file.display());
-        vec![Finding::blocking("command", "file", message).hint("name a bundle that is there")]
+        vec![Finding::written("command", "file", message).hint("name a bundle that is there")]
     })?;
     bundle::parse(&bytes)
 }
 
 pub(crate) fn objection(finding: &Finding) {
-    eprintln!("{}: {}: {}", finding.place, finding.message, finding.hint);
+    let FindingView { place, message, hint, .. } = Words::default().finding(finding);
+    eprintln!("{place}: {message}: {hint}");
 }
 
 #[allow(clippy::print_stdout, reason = "printing is what this command is for")]
@@ -49,7 +51,7 @@ pub(crate) fn print(text: &str) {
 
 fn describe(plan: &Plan) -> String {
     let seconds = |t: Option<f64>| t.map_or("never".to_owned(), |t| format!("{t:.0} s"));
-    let r = &plan.release;
+    let (r, words) = (&plan.release, Words::default());
     let lines = [
         format!(
             "window   {:?}, {:.0} % of {} samples melt before anything is damaged",
@@ -61,12 +63,17 @@ fn describe(plan: &Plan) -> String {
         format!(
             "stop     {:.0} s{}",
             plan.abort.at_s,
-            plan.abort.spares.as_ref().map_or(String::new(), |s| format!(", to spare {s}"))
+            plan.abort.spares.as_ref().map_or(String::new(), |of| format!(", to spare {}", damaged(of)))
         ),
-        format!("binds    {}", plan.limited_by),
-        plan.next_move.as_ref().map_or(String::new(), |m| format!("better   {}: {}", m.what, m.brings)),
+        format!("limit    {}", words.limited_by(&plan.limited_by)),
+        plan.next_move
+            .as_ref()
+            .map_or(String::new(), |m| format!("better   {}: {}", words.change(&m.what), words.move_effect(&m.brings))),
     ];
     let lines = lines.into_iter().filter(|line| !line.is_empty());
-    let margins = plan.margins.iter().map(|m| format!("         {:>6.0} K  {} ({})", m.headroom_k, m.name, m.detail));
+    let margins = plan.margins.iter().map(|m| {
+        let (name, detail) = (margin_name(m), margin_detail(&m.detail));
+        format!("         {:>6.0} K  {name} ({detail})", m.headroom_k)
+    });
     lines.chain(margins).collect::<Vec<_>>().join("\n")
 }

@@ -35,6 +35,6 @@ fn bad_input_ends_with_2_and_says_what_to_do() {
     let hot = plan(&file, &[]);
     assert_eq!(hot.status.code(), Some(2));
     let message = String::from_utf8(hot.stderr).unwrap();
-    assert!(message.contains("set_c: air of 900 °C: Gull, bench 1 takes 100 to 480 °C"), "{message}");
+    assert!(message.contains("set_c: 900 °C can't be: Gull, bench 1 takes 100 to 480 °C"), "{message}");
     assert!(hot.stdout.is_empty());
 }

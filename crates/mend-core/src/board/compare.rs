@@ -1,20 +1,38 @@
-//! Two versions of a board side by side: what came, went, moved and changed.
+//! Two revisions of a board side by side: what came, went, moved and changed.
 
-use super::{Board, Component, Face, Joint, Rect};
+use super::geometry::{Face, Rect};
+use super::{Board, Component, Joint};
+use crate::materials::BodyMaterial;
+use crate::units::Unit;
 
 /// One difference.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Difference {
-    /// What it is about, as it is called.
-    pub what: String,
+    /// What it is about.
+    pub of: DifferenceOf,
     /// Its kind.
     pub kind: DifferenceKind,
-    /// In words, with both values.
-    pub what_differs: String,
+    /// What differs, each with both values.
+    pub values: Vec<Differing>,
     /// Where it was, where it had a place.
     pub was: Option<(Face, Rect)>,
     /// Where it is.
     pub is: Option<(Face, Rect)>,
+}
+
+/// What a difference is about.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum DifferenceOf {
+    /// The board's rim.
+    Outline,
+    /// Thickness and copper.
+    StackUp,
+    /// The part to be replaced.
+    Part,
+    /// Its joints.
+    Joints,
+    /// A component, by its name.
+    Component(String),
 }
 
 /// Kinds of differences.
@@ -30,106 +48,148 @@ pub enum DifferenceKind {
     Changed,
 }
 
+/// A number that differs.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum DifferingNumber {
+    Thickness,
+    Layers,
+    Planes,
+    Foil,
+    PlaneCopper,
+    SignalCopper,
+    Conductivity,
+    ConductivitySpread,
+    Corners,
+    Height,
+    Pegs,
+    Limit,
+    OwnJoints,
+}
+
+/// A value that differs.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Differing {
+    /// A number, in its unit.
+    Number { what: DifferingNumber, was: f64, is: f64, unit: Unit },
+    /// Width and depth, mm.
+    Size { was_mm: [f64; 2], is_mm: [f64; 2] },
+    /// The same size and count of corners, but another rim.
+    Rim,
+    /// Moved, mm: to the right and away from the near edge are positive.
+    Moved { right_mm: f64, away_mm: f64 },
+    /// On another face.
+    Face { was: Face, is: Face },
+    /// Called otherwise.
+    Name { was: String, is: String },
+    /// Made of something else.
+    Material { was: BodyMaterial, is: BodyMaterial },
+    /// What a thing is made of that came or went.
+    MadeOf(BodyMaterial),
+    /// Round now, or rectangular.
+    Round { is: bool },
+    /// With a metal shell now, or without.
+    Shell { is: bool },
+    /// So many joints are new or changed.
+    NewJoints(usize),
+    /// So many joints are gone.
+    GoneJoints(usize),
+}
+
 /// Smaller shifts are noise of a hand, mm.
 const SHIFT_MM: f64 = 0.02;
 
 /// Every difference from the older to the newer.
 pub fn differences(older: &Board, newer: &Board) -> Vec<Difference> {
-    let mut found = whole(older, newer);
+    let mut found: Vec<Difference> = [outline(older, newer), stack_up(older, newer)].into_iter().flatten().collect();
     found.extend(part(older, newer));
     found.extend(joints(older, newer));
     found.extend(components(older, newer));
     found
 }
 
-fn changed(what: &str, found: Vec<String>) -> Option<Difference> {
-    let difference = |found| Difference {
-        what: what.to_owned(),
-        kind: DifferenceKind::Changed,
-        what_differs: found,
-        was: None,
-        is: None,
-    };
-    (!found.is_empty()).then(|| difference(found.join(", ")))
+fn changed(of: DifferenceOf, values: Vec<Differing>) -> Option<Difference> {
+    (!values.is_empty()).then(|| Difference { of, kind: DifferenceKind::Changed, values, was: None, is: None })
 }
 
-/// `12 mm, was 11 mm`, where they differ.
-fn value(name: &str, was: &impl ToString, is: &impl ToString) -> Option<String> {
-    let (was, is) = (was.to_string(), is.to_string());
-    (was != is).then(|| format!("{name} {is}, was {was}").trim_start().to_owned())
+/// A number to a hundredth, where it differs by as much.
+fn number(what: DifferingNumber, unit: Unit, (was, is): (f64, f64)) -> Option<Differing> {
+    let round = |value: f64| (value * 100.0).round() / 100.0;
+    (round(was) != round(is)).then(|| Differing::Number { what, was: round(was), is: round(is), unit })
 }
 
-fn mm(length: f64) -> String {
-    format!("{} mm", (length * 100.0).round() / 100.0)
+fn size(was: &Rect, is: &Rect) -> Option<Differing> {
+    let sides = |r: &Rect| [r.width, r.depth].map(|side| (side * 100.0).round() / 100.0);
+    let (was_mm, is_mm) = (sides(was), sides(is));
+    (was_mm != is_mm).then_some(Differing::Size { was_mm, is_mm })
 }
 
-fn whole(older: &Board, newer: &Board) -> Vec<Difference> {
+fn outline(older: &Board, newer: &Board) -> Option<Difference> {
+    let (was, is) = (&older.outline, &newer.outline);
+    let corners = (was.corners.len() as f64, is.corners.len() as f64);
+    let sizes = [size(&was.bounds(), &is.bounds()), number(DifferingNumber::Corners, Unit::One, corners)];
+    let mut values: Vec<Differing> = sizes.into_iter().flatten().collect();
+    if values.is_empty() && was != is {
+        values.push(Differing::Rim);
+    }
+    changed(DifferenceOf::Outline, values)
+}
+
+fn stack_up(older: &Board, newer: &Board) -> Option<Difference> {
+    use DifferingNumber as N;
     let (a, b) = (&older.stack, &newer.stack);
-    let stack = [
-        value("thickness", &mm(a.thickness.in_mm()), &mm(b.thickness.in_mm())),
-        value("layers", &a.layers, &b.layers),
-        value("planes", &a.planes, &b.planes),
-        value("foil", &format!("{} µm", a.foil_um), &format!("{} µm", b.foil_um)),
-        value("plane copper", &a.plane_coverage, &b.plane_coverage),
-        value("signal copper", &a.signal_coverage, &b.signal_coverage),
-        value("conducts", &format!("{:.0} W/mK", a.in_plane()), &format!("{:.0} W/mK", b.in_plane())),
-        value("spread", &a.conduction_spread(), &b.conduction_spread()),
+    let values = [
+        number(N::Thickness, Unit::Millimetres, (a.thickness.in_mm(), b.thickness.in_mm())),
+        number(N::Layers, Unit::One, (f64::from(a.layers), f64::from(b.layers))),
+        number(N::Planes, Unit::One, (f64::from(a.planes), f64::from(b.planes))),
+        number(N::Foil, Unit::Micrometres, (a.foil_um, b.foil_um)),
+        number(N::PlaneCopper, Unit::One, (a.plane_coverage, b.plane_coverage)),
+        number(N::SignalCopper, Unit::One, (a.signal_coverage, b.signal_coverage)),
+        number(N::Conductivity, Unit::WattsPerMetreKelvin, (a.in_plane().round(), b.in_plane().round())),
+        number(N::ConductivitySpread, Unit::One, (a.conduction_spread(), b.conduction_spread())),
     ];
-    let size = |b: &Board| format!("{} x {}", mm(b.outline.bounds().width), mm(b.outline.bounds().depth));
-    let corners = |b: &Board| format!("{} corners", b.outline.corners.len());
-    let rim = [value("", &size(older), &size(newer)), value("", &corners(older), &corners(newer))];
-    let rim: Vec<String> = rim.into_iter().flatten().collect();
-    let bent = rim.is_empty() && older.outline != newer.outline;
-    let rim = if bent { vec!["of another shape".to_owned()] } else { rim };
-    [changed("Outline", rim), changed("Stack-up", stack.into_iter().flatten().collect())]
-        .into_iter()
-        .flatten()
-        .collect()
+    changed(DifferenceOf::StackUp, values.into_iter().flatten().collect())
 }
 
 /// Where a thing was and is.
-struct JointPlaces {
+struct Places {
     was: (Face, Rect),
     is: (Face, Rect),
 }
 
-impl JointPlaces {
-    fn moved(&self) -> Option<String> {
-        let ((was_face, was), (face, is)) = (&self.was, &self.is);
-        let (dx, dy) = (is.centre.x - was.centre.x, is.centre.y - was.centre.y);
-        if was_face != face {
-            return Some(format!("on the {} face, was on the {}", face.name(), was_face.name()));
+impl Places {
+    fn moved(&self) -> Option<Differing> {
+        let ((was_face, was), (is_face, is)) = (&self.was, &self.is);
+        if was_face != is_face {
+            return Some(Differing::Face { was: *was_face, is: *is_face });
         }
-        let way =
-            |by: f64, (less, more): (&str, &str)| format!("{} {}", mm(by.abs()), if by < 0.0 { less } else { more });
-        let parts = [(dx, ("left", "right")), (dy, ("nearer", "away"))]
-            .map(|(by, names)| (by.abs() > SHIFT_MM).then(|| way(by, names)));
-        (dx.hypot(dy) > SHIFT_MM).then(|| format!("by {}", parts.into_iter().flatten().collect::<Vec<_>>().join(", ")))
+        let (right_mm, away_mm) = (is.centre.x - was.centre.x, is.centre.y - was.centre.y);
+        (right_mm.hypot(away_mm) > SHIFT_MM).then_some(Differing::Moved { right_mm, away_mm })
     }
-    fn resized(&self) -> Option<String> {
-        let size = |r: &Rect| format!("{} x {}", mm(r.width), mm(r.depth));
-        value("", &size(&self.was.1), &size(&self.is.1))
-    }
-    fn difference(self, what: &str, values: impl IntoIterator<Item = Option<String>>) -> Option<Difference> {
-        let moved: Vec<String> = [self.moved(), self.resized()].into_iter().flatten().collect();
-        let values: Vec<String> = values.into_iter().flatten().collect();
-        let kind = if moved.is_empty() { DifferenceKind::Changed } else { DifferenceKind::Moved };
-        let found = [moved, values].concat().join(", ");
+
+    fn difference(self, of: DifferenceOf, values: impl IntoIterator<Item = Option<Differing>>) -> Option<Difference> {
+        let moved = [self.moved(), size(&self.was.1, &self.is.1)].into_iter().flatten();
+        let mut all: Vec<Differing> = moved.collect();
+        let kind = if all.is_empty() { DifferenceKind::Changed } else { DifferenceKind::Moved };
+        all.extend(values.into_iter().flatten());
         let (was, is) = (Some(self.was), Some(self.is));
-        (!found.is_empty()).then(|| Difference { what: what.to_owned(), kind, what_differs: found, was, is })
+        (!all.is_empty()).then_some(Difference { of, kind, values: all, was, is })
     }
+}
+
+fn material(was: BodyMaterial, is: BodyMaterial) -> Option<Differing> {
+    (was != is).then_some(Differing::Material { was, is })
 }
 
 fn part(older: &Board, newer: &Board) -> Option<Difference> {
     let (a, b) = (&older.connector, &newer.connector);
     let values = [
-        value("", &a.name, &b.name),
-        value("", &a.material.name(), &b.material.name()),
-        value("height", &mm(a.height.in_mm()), &mm(b.height.in_mm())),
-        value("pegs", &a.pegs, &b.pegs),
-        value("shell", &a.shell, &b.shell),
+        (a.name != b.name).then(|| Differing::Name { was: a.name.clone(), is: b.name.clone() }),
+        material(a.material, b.material),
+        number(DifferingNumber::Height, Unit::Millimetres, (a.height.in_mm(), b.height.in_mm())),
+        number(DifferingNumber::Pegs, Unit::One, (f64::from(a.pegs), f64::from(b.pegs))),
+        (a.shell != b.shell).then_some(Differing::Shell { is: b.shell }),
     ];
-    JointPlaces { was: (a.face, a.body), is: (b.face, b.body) }.difference("The part", values)
+    Places { was: (a.face, a.body), is: (b.face, b.body) }.difference(DifferenceOf::Part, values)
 }
 
 /// Joints against their part, so that a moved part is one difference, not one per joint.
@@ -143,8 +203,8 @@ fn joints(older: &Board, newer: &Board) -> Option<Difference> {
     let same = |j: &Joint| a.iter().any(|o| o.name == j.name && own(older, o) == own(newer, j));
     let new = b.iter().filter(|j| !same(j)).count();
     let gone = a.iter().filter(|o| !b.iter().any(|j| j.name == o.name)).count();
-    let found = [(new > 0).then(|| format!("{new} new or changed")), (gone > 0).then(|| format!("{gone} gone"))];
-    changed("Joints", found.into_iter().flatten().collect())
+    let found = [(new > 0).then_some(Differing::NewJoints(new)), (gone > 0).then_some(Differing::GoneJoints(gone))];
+    changed(DifferenceOf::Joints, found.into_iter().flatten().collect())
 }
 
 fn components(older: &Board, newer: &Board) -> Vec<Difference> {
@@ -161,20 +221,20 @@ fn components(older: &Board, newer: &Board) -> Vec<Difference> {
 fn alone(n: &Component, kind: DifferenceKind) -> Difference {
     let place = Some((n.face, n.body));
     let (was, is) = if kind == DifferenceKind::Came { (None, place) } else { (place, None) };
-    Difference { what: n.name.clone(), kind, what_differs: n.material.name().to_owned(), was, is }
+    let (of, values) = (DifferenceOf::Component(n.name.clone()), vec![Differing::MadeOf(n.material)]);
+    Difference { of, kind, values, was, is }
 }
 
 fn component(a: &Component, b: &Component) -> Option<Difference> {
-    let limit = |n: &Component| format!("{:.0} °C", n.limit().in_celsius());
-    let round = |n: &Component| if n.round { "round" } else { "rectangular" };
     let values = [
-        value("", &a.material.name(), &b.material.name()),
-        value("", &round(a), &round(b)),
-        value("height", &mm(a.height.in_mm()), &mm(b.height.in_mm())),
-        value("limit", &limit(a), &limit(b)),
-        value("own joints", &a.soldered(), &b.soldered()),
+        material(a.material, b.material),
+        (a.round != b.round).then_some(Differing::Round { is: b.round }),
+        number(DifferingNumber::Height, Unit::Millimetres, (a.height.in_mm(), b.height.in_mm())),
+        number(DifferingNumber::Limit, Unit::Celsius, (a.limit().in_celsius(), b.limit().in_celsius())),
+        number(DifferingNumber::OwnJoints, Unit::One, (a.soldered(), b.soldered())),
     ];
-    JointPlaces { was: (a.face, a.body), is: (b.face, b.body) }.difference(&b.name, values)
+    let of = DifferenceOf::Component(b.name.clone());
+    Places { was: (a.face, a.body), is: (b.face, b.body) }.difference(of, values)
 }
 
 #[cfg(test)]
@@ -195,18 +255,18 @@ mod tests {
         newer.components[0].body.centre.x += 1.5;
         newer.components.push(ComponentKind::Coil.at("L1", Face::Bottom, rect(20.0, 20.0, 6.0, 6.0)));
         newer.stack.layers = 8;
-        let kinds = |from: &Board, to: &Board| -> Vec<(String, DifferenceKind)> {
-            differences(from, to).into_iter().map(|d| (d.what, d.kind)).collect()
+        let kinds = |from: &Board, to: &Board| -> Vec<(DifferenceOf, DifferenceKind)> {
+            differences(from, to).into_iter().map(|d| (d.of, d.kind)).collect()
         };
-        let named = |what: &str, kind| (what.to_owned(), kind);
+        let named = |name: &str, kind| (DifferenceOf::Component(name.to_owned()), kind);
         let forth = [
-            named("Stack-up", DifferenceKind::Changed),
+            (DifferenceOf::StackUp, DifferenceKind::Changed),
             named("U1", DifferenceKind::Moved),
             named("L1", DifferenceKind::Came),
         ];
         assert_eq!(kinds(&older, &newer), forth);
         assert_eq!(kinds(&newer, &older)[2], named("L1", DifferenceKind::Went));
-        assert!(differences(&older, &newer)[1].what_differs.contains("by 1.5 mm right"));
+        assert_eq!(differences(&older, &newer)[1].values, [Differing::Moved { right_mm: 1.5, away_mm: 0.0 }]);
     }
 
     #[test]
@@ -218,6 +278,6 @@ mod tests {
         let found = differences(&older, &newer);
         assert_eq!(found.len(), 1, "{found:?}");
         newer.connector.joints[2].hidden = true;
-        assert_eq!(differences(&older, &newer)[1].what_differs, "1 new or changed");
+        assert_eq!(differences(&older, &newer)[1].values, [Differing::NewJoints(1)]);
     }
 }

@@ -1,7 +1,8 @@
 //! A shield over a joint of the part: that joint would not melt.
 
 use crate::board::{Board, Point};
-use crate::finding::{Finding, list};
+use crate::finding::Finding;
+use crate::finding::problem::SettingsProblem;
 use crate::heat::shield::Shield;
 
 /// Blocks every shield that lies over a joint: a pad on its face, a hole on either.
@@ -14,12 +15,8 @@ fn covered(board: &Board, (k, shield): (usize, &Shield)) -> Option<Finding> {
     let under = board.connector.joints.iter().filter(|joint| {
         (joint.shape.is_hole() || shield.face == board.connector.face) && area.shared(&joint.covers()) > 0.0
     });
-    let names: Vec<&str> = under.map(|joint| joint.name.as_str()).collect();
-    if names.is_empty() {
-        return None;
-    }
+    let joints: Vec<String> = under.map(|joint| joint.name.clone()).collect();
     let Point { x, y } = area.centre;
-    let message = format!("{} at ({x}, {y}) mm lies over {}", shield.kind.name(), list(&names));
-    let object = Finding::blocking("covered_joint", format!("shields[{k}]"), message);
-    Some(object.hint("a covered joint will not melt: draw the shield back from it"))
+    let problem = SettingsProblem::CoveredJoints { shield: k, x_mm: x, y_mm: y, joints: joints.clone() };
+    (!joints.is_empty()).then(|| Finding::blocking("covered_joint", format!("shields[{k}]"), problem))
 }

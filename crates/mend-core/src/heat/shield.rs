@@ -137,17 +137,6 @@ impl Shield {
 }
 
 impl ShieldKind {
-    /// Its name as a technician says it.
-    pub fn name(self) -> String {
-        match self {
-            Self::Polyimide { layers: 1 } => "polyimide tape".to_owned(),
-            Self::Polyimide { layers } => format!("{layers} layers of polyimide tape"),
-            Self::AluminiumTape => "aluminium tape".to_owned(),
-            Self::FoilTent { gap_mm } => format!("foil tent {gap_mm} mm off"),
-            Self::MetalBlock { height_mm } => format!("copper block {height_mm} mm high"),
-        }
-    }
-
     /// What it does to the air. `resistance` scales what it resists with (1 as by the book).
     pub fn screen(self, resistance: f64) -> Screen {
         let screen = |deflect: f64, resists: f64, leak: f64, emissivity: f64| Screen {
@@ -218,7 +207,7 @@ mod tests {
             let kinds = [tape(1), tape(3), ShieldKind::AluminiumTape, tent(1.0), tent(3.0)];
             for (kind, left) in kinds.iter().zip(left) {
                 let (below, q) = kind.screen(1.0).below((h, h * 300.0), |h| h);
-                assert!((below / h - left).abs() < 0.006, "{} at {h}: {}", kind.name(), below / h);
+                assert!((below / h - left).abs() < 0.006, "{kind:?} at {h}: {}", below / h);
                 assert!((q / (300.0 * below) - 1.0).abs() < 1e-9, "the gas stays as hot");
             }
         }

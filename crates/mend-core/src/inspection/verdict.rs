@@ -46,38 +46,6 @@ pub enum Verdict {
 }
 
 impl Verdict {
-    /// In a few words.
-    pub fn title(&self) -> String {
-        match self {
-            Self::Unfinished { left: 1 } => "1 pin to walk".to_owned(),
-            Self::Unfinished { left } => format!("{left} pins to walk"),
-            Self::Sound => "Every pin is firm".to_owned(),
-            Self::TouchUp { pins } => format!("{} to touch up", pins.len()),
-            Self::Reflow { count } => format!("{count} loose: reflow"),
-            Self::StartOver { pins } => format!("Start over: {}", pins.join(", ")),
-        }
-    }
-
-    /// The step that mends it.
-    pub fn rework(&self) -> &'static str {
-        match self {
-            Self::Unfinished { .. } => "Push each pin a little sideways and mark what it does.",
-            Self::Sound => "On to the tests, with as little closed up as possible.",
-            Self::TouchUp { .. } => {
-                "Flux and a clean tip on each: bridges drag away, starved pins get a touch of solder, loose pins are pressed \
-                 down while wet. Clean, then walk these pins again."
-            }
-            Self::Reflow { .. } => {
-                "Flux the whole row, air as planned, press flat and level until every pin sinks, hold until solid. Then walk \
-                 all pins again."
-            }
-            Self::StartOver { .. } => {
-                "A joint under the body cannot be reached, and a pin that is gone cannot be mended: lift the part again, \
-                 re-tin to even domes, fit a good part."
-            }
-        }
-    }
-
     /// May the job go on to handover?
     pub fn is_sound(&self) -> bool {
         *self == Self::Sound

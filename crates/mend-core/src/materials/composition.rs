@@ -2,6 +2,7 @@
 
 use super::element::Element;
 use crate::finding::Finding;
+use crate::finding::problem::AlloyProblem;
 
 /// Shares may miss 100 % by this much in all, wt%: rounding on a label.
 const SUM_SLACK: f64 = 0.5;
@@ -17,14 +18,13 @@ impl Composition {
         let mut found = Vec::new();
         for (element, share) in Element::ALL.into_iter().zip(wt) {
             if !(share.is_finite() && (0.0..=100.0 + SUM_SLACK).contains(&share)) {
-                let message = format!("{share} % of {}", element.name());
-                found.push(Finding::blocking(RULE, element.symbol(), message).hint("a share is between 0 and 100 %"));
+                let problem = AlloyProblem::ElementShare { percent: share };
+                found.push(Finding::blocking(RULE, element.symbol(), problem));
             }
         }
         let sum: f64 = wt.iter().sum();
         if found.is_empty() && (sum - 100.0).abs() > SUM_SLACK {
-            let message = format!("the shares sum to {:.2} %", sum);
-            found.push(Finding::blocking(RULE, "sum", message).hint("they must sum to 100 %, give or take 0.5"));
+            found.push(Finding::blocking(RULE, "sum", AlloyProblem::SharesSum { percent: sum, slack: SUM_SLACK }));
         }
         if found.is_empty() { Ok(Self(wt.map(|share| share / sum))) } else { Err(found) }
     }
@@ -97,7 +97,8 @@ mod tests {
     fn shares_that_do_not_sum_are_refused_with_their_sum() {
         let of = |sn, pb| Composition::of_wt_percent([sn, pb, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]);
         assert!(of(62.7, 37.0).is_ok());
-        assert!(of(60.0, 37.0).expect_err("97 %")[0].message.contains("97.00"));
+        let sum = AlloyProblem::SharesSum { percent: 97.0, slack: SUM_SLACK };
+        assert_eq!(of(60.0, 37.0).expect_err("97 %")[0].problem, sum.into());
         assert_eq!(of(-3.0, 1e300).expect_err("two").len(), 2);
         assert!(of(f64::NAN, 100.0).is_err());
     }

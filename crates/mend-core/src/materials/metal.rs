@@ -2,10 +2,13 @@
 
 use super::{ALLOYS, Alloy, Composition, Element};
 use crate::finding::Finding;
+use crate::finding::problem::AlloyProblem;
 
 const RULE: &str = "metal";
 /// A mix longer than this is a slip, characters.
 const LONGEST: usize = 200;
+/// Parts may miss 100 % by this much in all, wt%.
+const SUM_SLACK: f64 = 0.5;
 
 /// A named metal.
 #[derive(Debug, Clone, PartialEq)]
@@ -21,28 +24,24 @@ impl Metal {
     /// an element's symbol or an alloy of the table; case and blanks do not matter. Objections are about `place`.
     pub fn read(place: &str, text: &str) -> Result<Self, Vec<Finding>> {
         let text = text.trim();
-        let object = |message: String, hint: &str| vec![Finding::blocking(RULE, place, message).hint(hint)];
+        Self::parsed(text).map_err(|problem| vec![Finding::blocking(RULE, place, problem)])
+    }
+
+    fn parsed(text: &str) -> Result<Self, AlloyProblem> {
         if text.is_empty() || text.len() > LONGEST {
-            let message = if text.is_empty() { "no solder is named".to_owned() } else { "is too long".to_owned() };
-            return Err(object(message, "name an alloy like SAC305, or give parts like Sn=43,Pb=43,Bi=14"));
+            return Err(AlloyProblem::BadName { characters: text.len(), most: LONGEST });
         }
         if !text.contains('=') {
-            let unknown = || {
-                let names: Vec<&str> = ALLOYS.iter().map(|alloy| alloy.name).collect();
-                let hint = format!("take one of {}, or give parts like Sn=43,Pb=57", names.join(", "));
-                object(format!("“{text}” is not in the alloy table"), &hint)
-            };
-            let alloy = Alloy::named(text).ok_or_else(unknown)?;
-            return Ok(Self::from(alloy));
+            let known = || ALLOYS.iter().map(|alloy| alloy.name.to_owned()).collect();
+            let unknown = || AlloyProblem::NotInTable { text: text.to_owned(), known: known() };
+            return Alloy::named(text).map(Self::from).ok_or_else(unknown);
         }
-        let parts = read_parts(text).map_err(|(message, hint)| object(message, hint))?;
+        let parts = parse_parts(text)?;
         let sum: f64 = parts.iter().map(|(_, share)| share).sum();
-        if (sum - 100.0).abs() > 0.5 {
-            return Err(object(format!("the parts sum to {sum:.2} %"), "they must sum to 100 %, give or take 0.5"));
+        if (sum - 100.0).abs() > SUM_SLACK {
+            return Err(AlloyProblem::SharesSum { percent: sum, slack: SUM_SLACK });
         }
-        let composition = Composition::mixed(&parts);
-        let composition =
-            composition.ok_or_else(|| object("has no mass".to_owned(), "give parts that sum to 100 %"))?;
+        let composition = Composition::mixed(&parts).ok_or(AlloyProblem::NoMass)?;
         Ok(Self { name: text.to_owned(), composition })
     }
 
@@ -63,23 +62,22 @@ impl From<&Alloy> for Metal {
     }
 }
 
-type Slip = (String, &'static str);
-
-fn read_parts(text: &str) -> Result<Vec<(Composition, f64)>, Slip> {
-    text.split([',', ';']).map(str::trim).filter(|part| !part.is_empty()).map(read_part).collect()
+fn parse_parts(text: &str) -> Result<Vec<(Composition, f64)>, AlloyProblem> {
+    text.split([',', ';']).map(str::trim).filter(|part| !part.is_empty()).map(parse_part).collect()
 }
 
-fn read_part(part: &str) -> Result<(Composition, f64), Slip> {
-    let (name, share) = part.split_once('=').ok_or_else(|| (format!("“{part}” has no share"), "write it as Sn=43"))?;
+fn parse_part(part: &str) -> Result<(Composition, f64), AlloyProblem> {
+    let no_share = || AlloyProblem::PartWithoutShare { part: part.to_owned() };
+    let (name, share) = part.split_once('=').ok_or_else(no_share)?;
     let share: f64 = share.trim().trim_end_matches('%').trim().parse().unwrap_or(f64::NAN);
     if !(0.0..=100.5).contains(&share) {
-        return Err((format!("“{part}” is no share"), "a share is a number between 0 and 100"));
+        return Err(AlloyProblem::BadShare { part: part.to_owned() });
     }
     let metal = match Element::named(name) {
         Some(element) => Composition::pure(element),
         None => Alloy::named(name).map(Alloy::composition).ok_or_else(|| {
-            let hint = "take Sn, Pb, Bi, In, Ag, Cu, Sb or Zn, or an alloy of the table";
-            (format!("“{}” is no element that is computed and no alloy of the table", name.trim()), hint)
+            let elements = Element::ALL.iter().map(|element| element.symbol().to_owned()).collect();
+            AlloyProblem::NotAMetal { text: name.trim().to_owned(), elements }
         })?,
     };
     Ok((metal, share))
@@ -102,18 +100,21 @@ mod tests {
     #[test]
     fn what_is_no_metal_is_refused_in_words() {
         let cases = [
-            ("Unobtainium", "not in the alloy table"),
-            ("Sn=60,Pb=37", "sum to 97.00 %"),
-            ("Sn=103,Pb=-3", "is no share"),
-            ("Sn=60,Xx=40", "“Xx” is no element"),
-            ("Sn=1e300", "is no share"),
-            ("Sn=NaN,Pb=40", "is no share"),
-            ("=,=", "is no share"),
-            ("", "no solder"),
+            ("Unobtainium", "not-in-table"),
+            ("Sn=60,Pb=37", "shares-sum"),
+            ("Sn=103,Pb=-3", "bad-share"),
+            ("Sn=60,Xx=40", "not-a-metal"),
+            ("Sn=1e300", "bad-share"),
+            ("Sn=NaN,Pb=40", "bad-share"),
+            ("=,=", "bad-share"),
+            ("Sn", "not-in-table"),
+            ("Sn,Pb=40", "part-without-share"),
+            ("", "bad-alloy-name"),
         ];
         for (text, expected) in cases {
             let found = Metal::read("alloy", text).expect_err(text);
-            assert!(found[0].message.contains(expected), "{text}: {}", found[0].message);
+            let kind = serde_json::to_value(&found[0]).expect("plain data")["kind"].clone();
+            assert_eq!(kind, expected, "{text}");
         }
     }
 }

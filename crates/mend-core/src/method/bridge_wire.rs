@@ -2,10 +2,11 @@
 
 use super::equipment::SkillLevel;
 use super::fit::Fit;
+use super::reason::{Advantage, Obstacle};
 use super::start::{Start, fed, iron, unfed};
 use super::subject::Subject;
 use super::usual;
-use super::{Method, MethodFamily, MethodText};
+use super::{Method, MethodFamily};
 use crate::caution::Caution;
 use crate::heat::recipe::{HeatingAids, Recipe};
 
@@ -16,42 +17,30 @@ const LONGEST_MM: f64 = 40.0;
 #[derive(Debug)]
 pub struct BridgeWire;
 
-static WORDS: MethodText = MethodText {
-    name: "Bridge wire",
-    how: "A tinned copper wire lies along all joints, soldered to each; the iron heats the wire, the wire all joints.",
-    danger: "not enough heat at the far end",
-    early: &[
-        "The far joints stay matt after ten seconds: a second iron, or a preheater below.",
-        "The wire lifts off a joint: solder it down again before going on.",
-    ],
-    clean_up: "Wire and its solder come off with the part; braid what is left.",
-    heat: &["Stout tip flat on the wire, flooded; to and fro along it, the ends last."],
-    cue: "The solder on the wire is bright from end to end.",
-    not_coming: &["A preheater below.", "Low-melt on the far joints.", "A second iron at the other end."],
-    cautions: &[Caution::Burns, Caution::Fumes],
-    level: SkillLevel::Trained,
-};
-
 impl Method for BridgeWire {
     fn family(&self) -> MethodFamily {
         MethodFamily::BridgeWire
     }
 
-    fn words(&self) -> &'static MethodText {
-        &WORDS
+    fn level(&self) -> SkillLevel {
+        SkillLevel::Trained
+    }
+
+    fn cautions(&self) -> &'static [Caution] {
+        &[Caution::Burns, Caution::Fumes]
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let (hidden, joints) = (subject.hidden(), subject.joints().len());
         let long = subject.board.connector.body.width.max(subject.board.connector.body.depth);
         Fit::default()
-            .not(subject.equipment.tips.is_empty(), "no iron tip in the shop")
-            .not(!subject.equipment.wire, "no tinned copper wire in the shop")
-            .not(hidden > 0, format!("{hidden} joints are hidden: no wire reaches them"))
-            .not(joints < 4, format!("{joints} joints need no wire"))
-            .not(long > LONGEST_MM, format!("{long:.0} mm long: the far end stays solid"))
-            .good(subject.holes() > 4, format!("{} legs in holes melt together on one wire", subject.holes()))
-            .good(!subject.equipment.preheater && subject.is_shy(), "no air comes near a part that is shy of heat")
+            .not(subject.equipment.tips.is_empty(), Obstacle::NoIronTip)
+            .not(!subject.equipment.wire, Obstacle::NoWire)
+            .not(hidden > 0, Obstacle::HiddenFromWire { joints: hidden })
+            .not(joints < 4, Obstacle::TooFewForWire { joints })
+            .not(long > LONGEST_MM, Obstacle::TooLongForWire { mm: long })
+            .good(subject.holes() > 4, Advantage::LegsOnOneWire { holes: subject.holes() })
+            .good(!subject.equipment.preheater && subject.is_shy(), Advantage::NoAirOnShyPart)
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
@@ -79,7 +68,7 @@ mod tests {
     #[test]
     fn legs_in_a_row_get_a_wire_with_and_without_a_preheater() {
         let header = shop("box-header");
-        assert_eq!(against(&BridgeWire, &header), "");
+        assert_eq!(against(&BridgeWire, &header), []);
         let starts = BridgeWire.starts(&header.subject());
         assert_eq!(starts.iter().map(|s| s.recipe.during.preheater.is_some()).collect::<Vec<_>>(), [false, true]);
         assert!(starts.iter().all(|start| start.recipe.bridge == Some(usual::WIRE)));
@@ -89,7 +78,7 @@ mod tests {
     fn it_wants_wire_and_joints_that_the_wire_reaches() {
         let mut header = shop("box-header");
         header.equipment.wire = false;
-        assert_eq!(against(&BridgeWire, &header), "no tinned copper wire in the shop");
-        assert!(against(&BridgeWire, &shop("usb-c-top")).contains("no wire reaches them"));
+        assert_eq!(against(&BridgeWire, &header), [Obstacle::NoWire]);
+        assert!(against(&BridgeWire, &shop("usb-c-top")).contains(&Obstacle::HiddenFromWire { joints: 12 }));
     }
 }

@@ -1,14 +1,16 @@
-//! What speaks for a way and against it, in words.
+//! What speaks for a way and against it.
+
+use super::reason::{Advantage, Caveat, Obstacle};
 
 /// Reasons.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Fit {
     /// What speaks for it.
-    pub speaks_for: Vec<String>,
+    pub speaks_for: Vec<Advantage>,
     /// Why it can't be done here; empty: it applies.
-    pub against: Vec<String>,
+    pub against: Vec<Obstacle>,
     /// What to mind where it is done all the same.
-    pub minds: Vec<String>,
+    pub minds: Vec<Caveat>,
 }
 
 impl Fit {
@@ -18,20 +20,26 @@ impl Fit {
     }
 
     /// With a reason for it, where that holds.
-    pub fn good(mut self, holds: bool, reason: impl Into<String>) -> Self {
-        self.speaks_for.extend(holds.then(|| reason.into()));
+    pub fn good(mut self, holds: bool, reason: Advantage) -> Self {
+        self.speaks_for.extend(holds.then_some(reason));
         self
     }
 
     /// With a reason against it, where that holds.
-    pub fn not(mut self, holds: bool, reason: impl Into<String>) -> Self {
-        self.against.extend(holds.then(|| reason.into()));
+    pub fn not(mut self, holds: bool, reason: Obstacle) -> Self {
+        self.against.extend(holds.then_some(reason));
         self
     }
 
     /// With a thing to mind, where that holds.
-    pub fn mind(mut self, holds: bool, reason: impl Into<String>) -> Self {
-        self.minds.extend(holds.then(|| reason.into()));
+    pub fn mind(mut self, holds: bool, reason: Caveat) -> Self {
+        self.minds.extend(holds.then_some(reason));
+        self
+    }
+
+    /// With a thing to mind, where there is one.
+    pub fn mind_any(mut self, reason: Option<Caveat>) -> Self {
+        self.minds.extend(reason);
         self
     }
 }

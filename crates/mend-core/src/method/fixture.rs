@@ -86,7 +86,7 @@ impl TestCase {
     }
 }
 
-/// Every reason against, as one text.
-pub(super) fn against(method: &dyn super::Method, shop: &TestCase) -> String {
-    method.fit(&shop.subject()).against.join("; ")
+/// Every reason against.
+pub(super) fn against(method: &dyn super::Method, shop: &TestCase) -> Vec<super::reason::Obstacle> {
+    method.fit(&shop.subject()).against
 }

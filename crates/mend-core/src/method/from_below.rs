@@ -2,52 +2,38 @@
 
 use super::equipment::SkillLevel;
 use super::fit::Fit;
+use super::reason::{Advantage, Caveat, Obstacle};
 use super::start::{Start, air, unfed};
 use super::subject::Subject;
-use super::{Method, MethodFamily, MethodText};
+use super::{Method, MethodFamily};
 use crate::caution::Caution;
 
 /// See the head of this file.
 #[derive(Debug)]
 pub struct FromBelow;
 
-static WORDS: MethodText = MethodText {
-    name: "Air from below",
-    how: "Air heats the board through from the far face; the part on top comes last to the heat.",
-    danger: "parts on the far side",
-    early: &[
-        "A far-side part slides or tilts: less flow, or a shield over it.",
-        "Mask browns where the air stands: further away, or moving.",
-    ],
-    clean_up: "As the factory left it: braid once, fresh metal on.",
-    heat: &["Look at the joints from above while the air works below; a mirror shows the far side."],
-    cue: "Flux runs, then smokes; every joint turns from matt to shiny; the part twitches.",
-    not_coming: &["A wider nozzle.", "More alloy in the joints.", "The iron on the anchors at the same time."],
-    cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
-    level: SkillLevel::Trained,
-};
-
 impl Method for FromBelow {
     fn family(&self) -> MethodFamily {
         MethodFamily::FromBelow
     }
 
-    fn words(&self) -> &'static MethodText {
-        &WORDS
+    fn level(&self) -> SkillLevel {
+        SkillLevel::Trained
+    }
+
+    fn cautions(&self) -> &'static [Caution] {
+        &[Caution::Burns, Caution::Fumes, Caution::HotBench]
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let far = subject.shy_near(subject.board.hanging());
         let connector = &subject.board.connector;
         Fit::default()
-            .not(subject.station.nozzles.is_empty(), "no hot-air nozzle at this station")
-            .good(
-                subject.is_shy(),
-                format!("the part's {} is shy of heat and stays on the cool side", connector.material.name()),
-            )
-            .good(subject.is_heavy(), "a heavy board is heated through where its copper is")
-            .good(subject.hidden() > 0, format!("{} hidden joints get the same heat as the others", subject.hidden()))
-            .mind(!far.is_empty(), format!("{} on the far side take the jet", far.len()))
+            .not(subject.station.nozzles.is_empty(), Obstacle::NoNozzle)
+            .good(subject.is_shy(), Advantage::PartOnCoolSide { material: connector.material })
+            .good(subject.is_heavy(), Advantage::HeatedThrough)
+            .good(subject.hidden() > 0, Advantage::HiddenGetSameHeat { joints: subject.hidden() })
+            .mind(!far.is_empty(), Caveat::FarSideInJet { components: far.len() })
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
@@ -67,8 +53,8 @@ mod tests {
         let far = port.board.hanging();
         port.board.components.push(crate::board::ComponentKind::ElectrolyticCan.at("C9", far, under));
         let fit = FromBelow.fit(&port.subject());
-        assert!(fit.applies() && fit.speaks_for.iter().any(|s| s.contains("hidden joints get the same heat")));
-        assert_eq!(fit.minds, ["1 on the far side take the jet"]);
+        assert!(fit.applies() && fit.speaks_for.contains(&Advantage::HiddenGetSameHeat { joints: 12 }));
+        assert_eq!(fit.minds, [Caveat::FarSideInJet { components: 1 }]);
         let start = &FromBelow.starts(&port.subject())[0];
         assert_eq!(start.recipe.air.map(|air| air.face), Some(far));
     }
@@ -77,6 +63,6 @@ mod tests {
     fn without_an_nozzle_there_is_no_air() {
         let mut port = shop("usb-c-top");
         port.station.nozzles.clear();
-        assert_eq!(against(&FromBelow, &port), "no hot-air nozzle at this station");
+        assert_eq!(against(&FromBelow, &port), [Obstacle::NoNozzle]);
     }
 }

@@ -2,9 +2,10 @@
 
 use super::equipment::SkillLevel;
 use super::fit::Fit;
+use super::reason::{Advantage, Caveat, Obstacle};
 use super::start::{AirSpace, Start, Vary, air, fed};
 use super::subject::Subject;
-use super::{Method, MethodFamily, MethodText};
+use super::{Method, MethodFamily};
 use crate::board::groups;
 use crate::caution::Caution;
 use crate::solder::{JointComposition, cycles};
@@ -16,22 +17,6 @@ const MILD: Temperature = Temperature::celsius(340.0);
 /// See the head of this file.
 #[derive(Debug)]
 pub struct LowMeltAir;
-
-static WORDS: MethodText = MethodText {
-    name: "Low-melt, then air",
-    how: "An alloy with bismuth or indium is mixed into every joint; mild air then melts the mix far below the factory's metal.",
-    danger: "alloy left behind: weak joints later",
-    early: &[
-        "The alloy beads on top and does not wet: hold the tip until the board itself is hot.",
-        "One joint stays matt in mild air: it was not fed.",
-    ],
-    clean_up: "Most: every trace out, fresh leaded on, off, on, off; clean tip, fresh braid each time.",
-    heat: &["Keep to the setting: the mix needs no more than this."],
-    cue: "The fed joints shine long before flux smokes; the part slides under the grip.",
-    not_coming: &["Feed again: a joint was missed.", "Twenty degrees more, not sixty.", "A wider nozzle."],
-    cautions: &[Caution::Burns, Caution::Fumes],
-    level: SkillLevel::Trained,
-};
 
 impl LowMeltAir {
     /// Of the stock, what takes fewest passes to get out again.
@@ -50,8 +35,12 @@ impl Method for LowMeltAir {
         MethodFamily::LowMeltAir
     }
 
-    fn words(&self) -> &'static MethodText {
-        &WORDS
+    fn level(&self) -> SkillLevel {
+        SkillLevel::Trained
+    }
+
+    fn cautions(&self) -> &'static [Caution] {
+        &[Caution::Burns, Caution::Fumes]
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
@@ -61,19 +50,16 @@ impl Method for LowMeltAir {
         let near: usize = faces.iter().map(|face| subject.shy_near(*face).len()).sum();
         let shy = subject.keep_intact.part() && subject.is_shy();
         Fit::default()
-            .not(subject.station.nozzles.is_empty(), "no hot-air nozzle at this station")
-            .not(none, "no low-melt alloy in stock")
-            .not(!none && Self::composition(subject).is_none(), "the joints take none of the alloys in stock")
-            .not(hidden == joints, "every joint is hidden: no tip gets the alloy in")
-            .good(shy, "the part is to be kept intact and is shy of heat: the mix melts far below its limit")
-            .good(
-                near > 0 && subject.keep_intact.board(),
-                format!("{near} components shy of heat stay cool: the mix melts far below the factory's metal"),
-            )
-            .good(subject.is_heavy(), "a heavy board need not get to the factory's melting point")
-            .good(subject.keep_intact == crate::board::KeepIntact::Part, "alloy left on a donor's board damages nobody")
-            .mind(hidden > 0, format!("{hidden} hidden joints can't be fed and melt as the factory left them"))
-            .mind(subject.keep_intact.board(), "what stays behind makes the new joints weak: the passes are arithmetic")
+            .not(subject.station.nozzles.is_empty(), Obstacle::NoNozzle)
+            .not(none, Obstacle::NoLowMelt)
+            .not(!none && Self::composition(subject).is_none(), Obstacle::TakesNoAlloy)
+            .not(hidden == joints, Obstacle::AllHidden)
+            .good(shy, Advantage::MixSparesPart)
+            .good(near > 0 && subject.keep_intact.board(), Advantage::MixSparesComponents { components: near })
+            .good(subject.is_heavy(), Advantage::MixSparesHeavyBoard)
+            .good(subject.keep_intact == crate::board::KeepIntact::Part, Advantage::DonorKeepsAlloy)
+            .mind(hidden > 0, Caveat::HiddenNotFed { joints: hidden })
+            .mind(subject.keep_intact.board(), Caveat::LeftoversWeaken)
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
@@ -100,7 +86,7 @@ mod tests {
         let mut port = shop("usb-c-top");
         port.keep_intact = crate::board::KeepIntact::Part;
         let fit = LowMeltAir.fit(&port.subject());
-        assert!(fit.applies() && fit.minds.iter().any(|mind| mind.contains("hidden joints can't be fed")), "{fit:?}");
+        assert!(fit.applies() && fit.minds.contains(&Caveat::HiddenNotFed { joints: 12 }), "{fit:?}");
         for start in LowMeltAir.starts(&port.subject()) {
             assert_eq!(start.composition.fed().map(|feed| feed.metal.name.as_str()), Some("Sn42Bi58"));
             let Vary::Air(space) = start.vary else { panic!("it varies air") };
@@ -123,6 +109,6 @@ mod tests {
     fn without_such_an_alloy_it_does_not_apply() {
         let mut jack = shop("power-jack");
         jack.equipment.alloys.truncate(2);
-        assert_eq!(against(&LowMeltAir, &jack), "no low-melt alloy in stock");
+        assert_eq!(against(&LowMeltAir, &jack), [Obstacle::NoLowMelt]);
     }
 }

@@ -1,6 +1,6 @@
-//! The ways to get a part off a board, one file each: whether it fits here, what it begins from, and its words.
+//! The ways to get a part off a board, one file each: whether it fits here, and what it begins from.
 //!
-//! - [`equipment`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and against it
+//! - [`equipment`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and against it, by [`reason`]
 //! - [`start`]: where the search for settings begins; [`usual`]: what is reached for first
 //! - [`techniques`]: where good practitioners disagree, and what is done here unless somebody says otherwise
 //! - the families, in the order of [`MethodFamily::ALL`]: [`iron_only`] to [`pump`]
@@ -23,6 +23,7 @@ pub mod iron_only;
 pub mod low_melt_air;
 pub mod preheater_and_air;
 pub mod pump;
+pub mod reason;
 pub mod start;
 pub mod subject;
 pub mod techniques;
@@ -67,37 +68,14 @@ pub enum MethodFamily {
     Pump,
 }
 
-/// What a family says of itself, wherever it is used.
-#[derive(Debug)]
-pub struct MethodText {
-    /// As it stands on a lane.
-    pub name: &'static str,
-    /// How it works, in a sentence.
-    pub how: &'static str,
-    /// The main danger.
-    pub danger: &'static str,
-    /// What goes wrong, and how to see it early.
-    pub early: &'static [&'static str],
-    /// What it does to the clean-up.
-    pub clean_up: &'static str,
-    /// What the hands do while it is hot, besides holding the tools.
-    pub heat: &'static [&'static str],
-    /// What to watch for then.
-    pub cue: &'static str,
-    /// If it does not come: better than more heat for longer.
-    pub not_coming: &'static [&'static str],
-    /// Cautions of its own at the heat.
-    pub cautions: &'static [Caution],
-    /// Whose hands it wants.
-    pub level: SkillLevel,
-}
-
 /// A family of methods.
 pub trait Method: Sync {
     /// Which.
     fn family(&self) -> MethodFamily;
-    /// Its words.
-    fn words(&self) -> &'static MethodText;
+    /// Whose hands it wants.
+    fn level(&self) -> SkillLevel;
+    /// Cautions of its own at the heat.
+    fn cautions(&self) -> &'static [Caution];
     /// What speaks for it on this subject, and against it.
     fn fit(&self, subject: &Subject<'_>) -> Fit;
     /// Recipes that the search begins from; asked only where it fits.
@@ -149,11 +127,6 @@ impl MethodFamily {
             Self::HotSwap => &hot_swap::HotSwap,
             Self::Pump => &pump::Pump,
         }
-    }
-
-    /// Its words.
-    pub fn words(self) -> &'static MethodText {
-        self.method().words()
     }
 
     /// As it is written.

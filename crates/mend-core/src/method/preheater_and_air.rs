@@ -2,10 +2,11 @@
 
 use super::equipment::SkillLevel;
 use super::fit::Fit;
+use super::reason::{Advantage, Caveat, Obstacle};
 use super::start::{AirSpace, Start, Vary, unfed};
 use super::subject::Subject;
 use super::usual;
-use super::{Method, MethodFamily, MethodText};
+use super::{Method, MethodFamily};
 use crate::caution::Caution;
 use crate::heat::motion::Motion;
 use crate::heat::preheater::Preheater;
@@ -24,40 +25,28 @@ const WARM_S: f64 = 180.0;
 #[derive(Debug)]
 pub struct PreheaterAndAir;
 
-static WORDS: MethodText = MethodText {
-    name: "Preheater and indirect air",
-    how: "A preheater warms the board from below; slow air beside the part brings it the rest through the copper.",
-    danger: "patience; bumping it while liquid",
-    early: &[
-        "Nothing shines after the expected end: the air is too far off, bring it nearer, not hotter.",
-        "The latch goes soft to the tweezers: aim further away.",
-    ],
-    clean_up: "As the factory left it; the warm board lets braid glide.",
-    heat: &["Nothing touches the board; the air stays on bare copper, never on the latch."],
-    cue: "One end shines first, then the other; the part settles by itself.",
-    not_coming: &["The preheater ten degrees up.", "Air on the other side of the part.", "Alloy in the joints."],
-    cautions: &[Caution::Burns, Caution::Fumes, Caution::HotBench],
-    level: SkillLevel::Trained,
-};
-
 impl Method for PreheaterAndAir {
     fn family(&self) -> MethodFamily {
         MethodFamily::PreheaterAndAir
     }
 
-    fn words(&self) -> &'static MethodText {
-        &WORDS
+    fn level(&self) -> SkillLevel {
+        SkillLevel::Trained
+    }
+
+    fn cautions(&self) -> &'static [Caution] {
+        &[Caution::Burns, Caution::Fumes, Caution::HotBench]
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let open = subject.board.connector.family.has_open_contacts();
         let far = subject.shy_near(subject.board.hanging());
         Fit::default()
-            .not(!subject.equipment.preheater, "no preheater in the shop")
-            .not(subject.station.nozzles.is_empty(), "no hot-air nozzle at this station")
-            .good(open, "a latch connector that no jet should touch")
-            .good(subject.is_heavy(), "the preheater gives a heavy board what the air can't")
-            .mind(!far.is_empty(), format!("{} on the far side stand over the preheater", far.len()))
+            .not(!subject.equipment.preheater, Obstacle::NoPreheater)
+            .not(subject.station.nozzles.is_empty(), Obstacle::NoNozzle)
+            .good(open, Advantage::LatchWithoutJet)
+            .good(subject.is_heavy(), Advantage::PreheaterForHeavyBoard)
+            .mind(!far.is_empty(), Caveat::FarSideOverPreheater { components: far.len() })
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
@@ -89,15 +78,15 @@ mod tests {
     #[test]
     fn it_wants_a_preheater_and_aims_beside_the_part_where_there_is_board() {
         let mut flex = shop("flex");
-        assert_eq!(against(&PreheaterAndAir, &flex), "");
-        assert!(PreheaterAndAir.fit(&flex.subject()).speaks_for[0].contains("latch connector"));
+        assert_eq!(against(&PreheaterAndAir, &flex), []);
+        assert!(PreheaterAndAir.fit(&flex.subject()).speaks_for[0] == Advantage::LatchWithoutJet);
         let starts = PreheaterAndAir.starts(&flex.subject());
         assert_eq!(starts.len(), 2, "either side of a part in the middle of the board");
         assert!(
             starts.iter().all(|s| s.recipe.during.preheater.is_some() && s.recipe.air.is_some_and(|a| a.aim[1] != 0.0))
         );
         flex.equipment.preheater = false;
-        assert_eq!(against(&PreheaterAndAir, &flex), "no preheater in the shop");
+        assert_eq!(against(&PreheaterAndAir, &flex), [Obstacle::NoPreheater]);
     }
 
     #[test]

@@ -2,9 +2,10 @@
 
 use super::equipment::{SkillLevel, Sucker};
 use super::fit::Fit;
+use super::reason::{Advantage, Caveat, Obstacle};
 use super::start::{Start, Vary, fed, unfed};
 use super::subject::Subject;
-use super::{Method, MethodFamily, MethodText};
+use super::{Method, MethodFamily};
 use crate::caution::Caution;
 use crate::heat::iron::Iron;
 use crate::heat::recipe::{HeatingAids, HeatingStage, Recipe};
@@ -25,44 +26,30 @@ const MOST_HOLES: usize = 10;
 #[derive(Debug)]
 pub struct Pump;
 
-static WORDS: MethodText = MethodText {
-    name: "Pump or vacuum iron",
-    how: "Each leg is heated until its far side runs and the hole is sucked empty; the part then lifts out by hand.",
-    danger: "square legs touching the barrel: pulled barrels",
-    early: &[
-        "A leg does not move sideways when nudged: fill that hole again and suck once more.",
-        "The tip stands on a hole for longer than ten seconds: a preheater below, or more solder.",
-    ],
-    clean_up: "Done on the way: what is left is a film; braid the lands.",
-    heat: &[
-        "Fresh solder on the leg, tip flat, wait for the far side to run, then suck; nudge the leg while it cools.",
-    ],
-    cue: "Light shows through every hole round its leg; each leg moves free.",
-    not_coming: &["Add solder and suck again.", "A preheater below.", "Air from below to finish."],
-    cautions: &[Caution::Burns, Caution::Fumes, Caution::Lead],
-    level: SkillLevel::Learning,
-};
-
 impl Method for Pump {
     fn family(&self) -> MethodFamily {
         MethodFamily::Pump
     }
 
-    fn words(&self) -> &'static MethodText {
-        &WORDS
+    fn level(&self) -> SkillLevel {
+        SkillLevel::Learning
+    }
+
+    fn cautions(&self) -> &'static [Caution] {
+        &[Caution::Burns, Caution::Fumes, Caution::Lead]
     }
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let (joints, holes) = (subject.joints().len(), subject.holes());
         Fit::default()
-            .not(subject.equipment.tips.is_empty(), "no iron tip in the shop")
-            .not(subject.equipment.sucker == Sucker::None, "neither pump nor vacuum iron in the shop")
-            .not(holes == 0, "no plated hole to empty")
-            .not(holes > 0 && holes < joints, format!("{} surface joints do not come with a pump", joints - holes))
-            .not(holes > MOST_HOLES, format!("{holes} holes, one by one: too many to get all of them empty"))
-            .good(holes == joints, "every joint is a hole: none need be liquid with another")
-            .good(subject.is_shy(), "the part's body stays cool: only one leg is hot at a time")
-            .mind(subject.is_heavy(), "planes draw the heat off each barrel: the far side may not run")
+            .not(subject.equipment.tips.is_empty(), Obstacle::NoIronTip)
+            .not(subject.equipment.sucker == Sucker::None, Obstacle::NoSucker)
+            .not(holes == 0, Obstacle::NoHole)
+            .not(holes > 0 && holes < joints, Obstacle::SurfaceJointsForPump { joints: joints - holes })
+            .not(holes > MOST_HOLES, Obstacle::TooManyHoles { holes })
+            .good(holes == joints, Advantage::EveryJointAlone)
+            .good(subject.is_shy(), Advantage::BodyStaysCool)
+            .mind(subject.is_heavy(), Caveat::PlanesDrawHeat)
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
@@ -103,7 +90,7 @@ mod tests {
     #[test]
     fn every_hole_gets_a_stage_of_its_own() {
         let jack = shop("power-jack");
-        assert_eq!(against(&Pump, &jack), "");
+        assert_eq!(against(&Pump, &jack), []);
         let legs = jack.board.connector.joints.len();
         for start in Pump.starts(&jack.subject()) {
             let preheater = usize::from(start.recipe.during.preheater.is_some());
@@ -114,10 +101,10 @@ mod tests {
 
     #[test]
     fn surface_joints_and_a_shop_without_a_pump_are_reasons_against() {
-        assert!(against(&Pump, &shop("usb-c-top")).contains("surface joints do not come with a pump"));
-        assert_eq!(against(&Pump, &shop("flex")), "no plated hole to empty");
+        assert!(against(&Pump, &shop("usb-c-top")).iter().any(|r| matches!(r, Obstacle::SurfaceJointsForPump { .. })));
+        assert_eq!(against(&Pump, &shop("flex")), [Obstacle::NoHole]);
         let mut jack = shop("power-jack");
         jack.equipment.sucker = Sucker::None;
-        assert_eq!(against(&Pump, &jack), "neither pump nor vacuum iron in the shop");
+        assert_eq!(against(&Pump, &jack), [Obstacle::NoSucker]);
     }
 }

@@ -6,15 +6,15 @@
 use serde::{Deserialize, Serialize};
 
 use super::band::quantile;
-use super::limits::Damage;
+use super::damaged::{Damage, Damaged};
 
 /// When to stop, and for whose sake.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct AbortTime {
     /// Seconds of the last stage's air.
     pub at_s: f64,
-    /// The thing that would be hurt first; none: it is the longest heating.
-    pub spares: Option<String>,
+    /// What would be damaged first; none: it is the longest heating.
+    pub spares: Option<Damaged>,
 }
 
 impl AbortTime {
@@ -39,9 +39,9 @@ mod tests {
 
     #[test]
     fn the_line_lies_where_one_in_ten_is_hurt() {
-        let damage = |at_s: f64| Some(Damage { at_s, to: "latch".to_owned() });
+        let damage = |at_s: f64| Some(Damage { at_s, to: Damaged::Laminate });
         let damages: Vec<Option<Damage>> = (0..11).map(|k| damage(50.0 + f64::from(k))).collect();
-        assert_eq!(AbortTime::of(&damages, (0.0, 240.0)), AbortTime { at_s: 51.0, spares: Some("latch".to_owned()) });
+        assert_eq!(AbortTime::of(&damages, (0.0, 240.0)), AbortTime { at_s: 51.0, spares: Some(Damaged::Laminate) });
         assert_eq!(AbortTime::of(&damages, (30.0, 240.0)).at_s, 21.0);
         assert_eq!(AbortTime::of(&damages, (90.0, 240.0)).at_s, 0.0);
         assert_eq!(AbortTime::of(&[None, None], (0.0, 240.0)), AbortTime { at_s: 240.0, spares: None });

@@ -86,8 +86,8 @@ impl RunPhase {
 /// The real release of a heat step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Stamp {
-    /// The step's title.
-    pub step: String,
+    /// Which step, by its place.
+    pub step: usize,
     /// Air on until it moved, s.
     pub seconds: f64,
     /// Which time the air went on in this run, from 1.
@@ -213,7 +213,7 @@ impl BenchRun {
     fn stamp(&self, step: &Step, (on_ms, off_ms): (i64, i64)) -> Option<Stamp> {
         let seconds = |from: i64, to: i64| (to - from) as f64 / 1000.0;
         matches!(step.kind, StepKind::Heat { .. }).then(|| Stamp {
-            step: step.title.clone(),
+            step: self.at,
             seconds: seconds(on_ms, off_ms),
             attempt: self.attempts,
             since_off_s: self.air_off_ms.map(|off| seconds(off, on_ms)),
@@ -233,31 +233,25 @@ mod tests {
     use super::Happening::{Go, Stopped, Undo};
     use super::*;
     use crate::planning::band::TimeBand;
-    use crate::planning::sequence::step::Duty;
+    use crate::planning::limited_by::LimitedBy;
+    use crate::planning::sequence::step::{Duty, StepText};
+    use crate::planning::sequence::task::Task;
 
-    fn step(title: &str, kind: StepKind) -> Step {
-        Step {
-            title: title.to_owned(),
-            lines: vec![],
-            cue: String::new(),
-            cautions: vec![],
-            kind,
-            duty: Duty::None,
-            why: String::new(),
-            otherwise: vec![],
-            map: false,
-        }
+    fn step(task: Task, kind: StepKind) -> Step {
+        let text = StepText::Typed { task, lines: Vec::new() };
+        Step { text, cautions: vec![], kind, duty: Duty::None, map: false }
     }
 
     fn steps() -> Vec<Step> {
         let release = TimeBand { low_s: None, mid_s: None, high_s: None, share: 0.0 };
+        let heat = Task::Heat { family: None, limited_by: LimitedBy::Written(String::new()) };
         vec![
-            step("Flux", StepKind::Do),
-            step("Heat", StepKind::Heat { release, abort_s: 60.0 }),
-            step("Lift", StepKind::Do),
-            step("Wick", StepKind::WhileWarm { window_s: None }),
-            step("Set", StepKind::Set),
-            step("Hold", StepKind::Hold { until_s: None }),
+            step(Task::Flux, StepKind::Do),
+            step(heat, StepKind::Heat { release, abort_s: 60.0 }),
+            step(Task::Lift, StepKind::Do),
+            step(Task::Wick, StepKind::WhileWarm { window_s: None }),
+            step(Task::SetWithAir, StepKind::Set),
+            step(Task::Hold, StepKind::Hold { until_s: None }),
         ]
     }
 
@@ -283,7 +277,7 @@ mod tests {
     #[test]
     fn a_soak_is_begun_and_ended_by_a_press_and_stamps_nothing() {
         let mut soaked = steps();
-        soaked.insert(1, step("Soak", StepKind::Soak { lasts_s: 45.0, tools: vec![] }));
+        soaked.insert(1, step(Task::Soak { air: true }, StepKind::Soak { lasts_s: 45.0, tools: vec![] }));
         let events = [0, 1000, 46_000].map(|at_ms| Event { what: Go, at_ms });
         let now = BenchRun::after(&soaked, &events[..2]);
         assert_eq!((now.at, now.phase), (1, RunPhase::Running { since_ms: 1000 }));

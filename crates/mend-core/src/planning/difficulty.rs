@@ -1,14 +1,18 @@
-//! Go or no-go in words, before a price is agreed: from the board's mass, hidden rows, what stands near and can't be bought,
+//! Go or no-go, before a price is agreed: from the board's mass, hidden rows, what stands near and can't be bought,
 //! the margins where they are known, and whose hands it is.
 
+use serde::Serialize;
+
 use super::compare::Lane;
+use super::damaged::Damaged;
 use super::plan::WindowState;
 use crate::board::{Board, ComponentKind, KeepIntact};
 use crate::method::equipment::SkillLevel;
 use crate::method::subject::Subject;
 
 /// The reading.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[serde(rename_all = "kebab-case")]
 pub enum Go {
     /// A usual job.
     Go,
@@ -26,31 +30,47 @@ pub struct Difficulty {
     /// Whose hands it wants.
     pub wants: SkillLevel,
     /// Why, heaviest first.
-    pub reasons: Vec<String>,
-    /// What to do about it, in a sentence.
-    pub advice: &'static str,
+    pub reasons: Vec<Hardship>,
+    /// What to do about it.
+    pub advice: Advice,
 }
 
-impl Difficulty {
-    /// Whose hands it wants, in a sentence.
-    pub const fn hands(&self) -> &'static str {
-        match self.wants {
-            SkillLevel::Learning => "Somebody who is learning can do it beside one who knows.",
-            SkillLevel::Trained => "It wants trained hands.",
-            SkillLevel::Practised => "It wants practised hands.",
-        }
-    }
+/// What makes a job harder than most.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+pub enum Hardship {
+    /// A board that carries much heat away: layers, and its bare weight, g.
+    HeavyBoard { layers: u32, bare_g: f64 },
+    /// Joints that nobody sees.
+    HiddenJoints { joints: usize },
+    /// Many pins to set and to walk.
+    ManyPins { pins: usize },
+    /// Plastic feet that want a pull while all is liquid.
+    PlasticFeet { feet: u32 },
+    /// A thick board, mm.
+    ThickBoard { mm: f64 },
+    /// Components near that are hard to come by.
+    RareComponents { components: Vec<String> },
+    /// No way melts everything before something is damaged.
+    NoWay,
+    /// The best way brings this near to its limit, K.
+    NearLimit { of: Damaged, headroom_k: f64 },
+    /// The best way works only so often.
+    WorksSeldom { works_of_ten: f64 },
 }
 
-impl Go {
-    /// In two words.
-    pub const fn name(self) -> &'static str {
-        match self {
-            Self::Go => "Go",
-            Self::WithCare => "Go with care",
-            Self::No => "No go",
-        }
-    }
+/// What to do about it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Advice {
+    /// Usual price, usual consent.
+    Usual,
+    /// The risk is said before the price, with consent on record.
+    SayTheRisk,
+    /// Another tool, alloy or shield first, or decline.
+    OtherMeans,
+    /// To practised hands, or decline.
+    OtherHands,
 }
 
 /// What comparing the methods has come to.
@@ -95,37 +115,32 @@ pub fn difficulty(subject: &Subject<'_>, compared: Compared<'_>) -> Difficulty {
         _ => Go::Go,
     };
     let advice = match go {
-        Go::Go => "Usual price, usual consent.",
-        Go::WithCare => "Say the risk before the price, and have consent on record.",
-        Go::No if closed => "Take another tool, alloy or shield first, or decline.",
-        Go::No => "Give it to practised hands, or decline before a price is agreed.",
+        Go::Go => Advice::Usual,
+        Go::WithCare => Advice::SayTheRisk,
+        Go::No if closed => Advice::OtherMeans,
+        Go::No => Advice::OtherHands,
     };
     let reasons = weighed.into_iter().map(|(_, reason)| reason).collect();
     Difficulty { go, wants, reasons, advice }
 }
 
-type DifficultyPoint = (u32, String);
+type DifficultyPoint = (u32, Hardship);
 
 fn board_reasons(board: &Board) -> Vec<DifficultyPoint> {
     let hidden = board.connector.joints.iter().filter(|joint| joint.hidden).count();
     let carries = board.carries_away() * 1e3;
+    let thick = board.stack.thickness.in_mm();
     let pins = board.connector.joints.iter().filter(|joint| joint.is_pin()).count();
     vec![
         // 26 mW/K is a usual six-layer board; twice that takes a soak (E).
         (
             u32::from(carries > 45.0) + u32::from(carries > 90.0),
-            format!("a heavy board: {} layers, {:.0} g bare", board.stack.layers, board.bare_weight_g()),
+            Hardship::HeavyBoard { layers: board.stack.layers, bare_g: board.bare_weight_g() },
         ),
-        (
-            2 * u32::from(hidden > 0),
-            format!("{hidden} joints are hidden: nobody sees them, one low pad is one open pin"),
-        ),
-        (u32::from(pins > 20), format!("{pins} pins to set and to walk")),
-        (
-            u32::from(board.connector.pegs > 0),
-            format!("{} plastic feet want a pull while all is liquid", board.connector.pegs),
-        ),
-        (u32::from(board.stack.thickness.in_mm() > 1.8), format!("{} mm thick", board.stack.thickness.in_mm())),
+        (2 * u32::from(hidden > 0), Hardship::HiddenJoints { joints: hidden }),
+        (u32::from(pins > 20), Hardship::ManyPins { pins }),
+        (u32::from(board.connector.pegs > 0), Hardship::PlasticFeet { feet: board.connector.pegs }),
+        (u32::from(thick > 1.8), Hardship::ThickBoard { mm: thick }),
     ]
 }
 
@@ -145,25 +160,22 @@ fn rare_components(board: &Board) -> Vec<DifficultyPoint> {
         .components
         .iter()
         .filter(|n| n.what.is_some_and(rare) && crate::method::subject::apart(&board.connector.body, &n.body) < 12.0);
-    let names: Vec<&str> = near.map(|n| n.name.as_str()).collect();
-    let weight = (names.len() as u32).min(2);
-    let list = names.iter().take(3).copied().collect::<Vec<_>>().join(", ");
-    vec![(weight, format!("hard to come by if it is cooked: {list}"))]
+    let components: Vec<String> = near.map(|n| n.name.clone()).collect();
+    vec![((components.len() as u32).min(2), Hardship::RareComponents { components })]
 }
 
 fn margin_reason(compared: Compared<'_>) -> Option<DifficultyPoint> {
     let lane = match compared {
         Compared::NotYet => return None,
-        Compared::NoneWorks => return Some((3, "no way here melts everything before something is damaged".to_owned())),
+        Compared::NoneWorks => return Some((3, Hardship::NoWay)),
         Compared::Best(lane) => lane,
     };
-    let tenths = (lane.plan.chance * 10.0).round();
-    Some(match (&lane.plan.window, &lane.tightest) {
-        (WindowState::Open, Some(tight)) if tight.inside => (0, String::new()),
-        (WindowState::Open, None) => (0, String::new()),
+    match (&lane.plan.window, &lane.tightest) {
+        (WindowState::Open, Some(tight)) if tight.inside => None,
+        (WindowState::Open, None) => None,
         (WindowState::Open, Some(tight)) => {
-            (1, format!("{} comes within {:.0} K of its limit", tight.name, tight.headroom_k.max(0.0)))
+            Some((1, Hardship::NearLimit { of: tight.of.clone(), headroom_k: tight.headroom_k.max(0.0) }))
         }
-        (_, _) => (3, format!("the best way works in {tenths:.0} of 10 only")),
-    })
+        (_, _) => Some((3, Hardship::WorksSeldom { works_of_ten: (lane.plan.chance * 10.0).round() })),
+    }
 }

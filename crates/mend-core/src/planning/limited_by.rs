@@ -1,39 +1,111 @@
-//! One sentence: the last joint, the first damage, and how they stand to each other.
+//! What limits a plan: the last joint to melt, the first damage, and how they stand to each other.
 
+use serde::{Deserialize, Serialize};
+
+use super::damaged::Damaged;
 use super::limits::first_damage;
 use super::margin::{Margin, MarginKind};
 use super::runs::PlanRuns;
 
-/// What binds, in words; seconds of the last stage.
-pub(super) fn limited_by(outcome: &PlanRuns<'_>, margins: &[Margin]) -> String {
-    let joints = &outcome.case.board.connector.joints;
+/// What limits a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(untagged)]
+pub enum LimitedBy {
+    /// As found in the nominal run.
+    Found {
+        /// The last joint; none where the part has none.
+        last: Option<LastJoint>,
+        /// What comes nearest to its limit.
+        nearest: NearestLimit,
+    },
+    /// As an older plan wrote it.
+    Written(String),
+}
+
+/// The joint that melts last.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct LastJoint {
+    /// Its name.
+    pub joint: String,
+    /// When.
+    pub melts: LastMelt,
+}
+
+/// When the last joint melts.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "when", rename_all = "kebab-case")]
+pub enum LastMelt {
+    /// Before the last stage begins.
+    BeforeLastStage,
+    /// So long after it began, s.
+    After {
+        /// s.
+        s: f64,
+    },
+    /// Not within the longest heating.
+    NotWithin {
+        /// s.
+        s: f64,
+    },
+}
+
+/// What comes nearest to its limit, or passes it first.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "how", rename_all = "kebab-case")]
+pub enum NearestLimit {
+    /// It passes its limit so long before the last joint melts.
+    Earlier {
+        /// What.
+        of: Damaged,
+        /// s.
+        s: f64,
+    },
+    /// It passes its limit at that second of the last stage.
+    At {
+        /// What.
+        of: Damaged,
+        /// s.
+        s: f64,
+    },
+    /// Nothing passes its limit; this comes nearest.
+    Inside {
+        /// What.
+        of: Damaged,
+        /// Headroom that is left, K.
+        headroom_k: f64,
+    },
+    /// It may pass its limit in one sample of ten.
+    Perhaps {
+        /// What.
+        of: Damaged,
+    },
+    /// Nothing has a limit.
+    Nothing,
+}
+
+/// What limits a plan; seconds of the last stage.
+pub(super) fn limited_by(outcome: &PlanRuns<'_>, margins: &[Margin]) -> LimitedBy {
     let (fine, from) = (&outcome.fine, outcome.fine.last_from);
-    let melts = fine.melted.iter().zip(joints);
-    let last = melts.max_by(|a, b| a.0.unwrap_or(f64::INFINITY).total_cmp(&b.0.unwrap_or(f64::INFINITY)));
-    let damage = first_damage(&outcome.limits, &fine.traces);
+    let joints = fine.melted.iter().zip(&outcome.case.board.connector.joints);
+    let last = joints.max_by(|a, b| a.0.unwrap_or(f64::INFINITY).total_cmp(&b.0.unwrap_or(f64::INFINITY)));
     let molten = last.and_then(|(t, _)| *t);
-    let last = match last {
-        Some((Some(t), joint)) if *t < from => format!("Joint {} melts last, before the last stage begins", joint.name),
-        Some((Some(t), joint)) => format!("Joint {} melts last, after about {:.0} s", joint.name, t - from),
-        Some((None, joint)) => {
-            let longest = outcome.case.recipe.longest.in_seconds();
-            format!("Joint {} does not melt within {longest:.0} s", joint.name)
-        }
-        None => String::new(),
+    let melts = match molten {
+        Some(t) if t < from => LastMelt::BeforeLastStage,
+        Some(t) => LastMelt::After { s: t - from },
+        None => LastMelt::NotWithin { s: outcome.case.recipe.longest.in_seconds() },
     };
+    let last = last.map(|(_, joint)| LastJoint { joint: joint.name.clone(), melts });
     let tight = margins.iter().find(|m| m.kind != MarginKind::Joints && !m.expendable);
-    match (damage, tight) {
+    let nearest = match (first_damage(&outcome.limits, &fine.traces), tight) {
         (Some(damage), _) => match molten {
-            Some(molten) if damage.at_s < molten => {
-                format!("{last}; {} passes its limit {:.0} s earlier.", damage.to, molten - damage.at_s)
-            }
-            _ => format!("{last}; {} passes its limit at about {:.0} s.", damage.to, (damage.at_s - from).max(0.0)),
+            Some(molten) if damage.at_s < molten => NearestLimit::Earlier { of: damage.to, s: molten - damage.at_s },
+            _ => NearestLimit::At { of: damage.to, s: (damage.at_s - from).max(0.0) },
         },
         (None, Some(tight)) if tight.headroom_k >= 0.0 => {
-            let (name, left) = (&tight.name, tight.headroom_k);
-            format!("{last}; nothing passes its limit, {name} comes nearest with {left:.0} K left.")
+            NearestLimit::Inside { of: tight.damaged(), headroom_k: tight.headroom_k }
         }
-        (None, Some(tight)) => format!("{last}; {} may pass its limit in one case of ten.", tight.name),
-        (None, None) => format!("{last}."),
-    }
+        (None, Some(tight)) => NearestLimit::Perhaps { of: tight.damaged() },
+        (None, None) => NearestLimit::Nothing,
+    };
+    LimitedBy::Found { last, nearest }
 }

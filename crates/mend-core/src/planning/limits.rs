@@ -1,6 +1,7 @@
 //! What must not be passed: a temperature, whose, and for how long. The same list judges a run, every sample and every
 //! candidate of the process window.
 
+use super::damaged::{Damage, Damaged};
 use super::loose::{Loose, loose};
 use super::order::Order;
 use crate::heat::case::Case;
@@ -45,10 +46,8 @@ impl LimitSubject {
 /// Something with a limit.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Limit {
-    /// As it is said: `keyboard latch`, `C7, blown away`.
-    pub name: String,
-    /// The thing alone: `C7`. Its name may hold a comma.
-    pub whose: String,
+    /// What is damaged when it is passed.
+    pub of: Damaged,
     /// What is watched.
     pub watched: LimitSubject,
     /// °C.
@@ -57,45 +56,35 @@ pub struct Limit {
     pub stands_s: usize,
 }
 
-/// The first damage of a run: when, and to what.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Damage {
-    /// Second at which the limit is passed, from the first tool.
-    pub at_s: f64,
-    /// Whose limit.
-    pub to: String,
-}
-
 /// Every limit of an order. The part's own body counts when it is to be kept intact; a component's own joints count where it would
 /// be blown away or drop once they melt.
 pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
-    let limit =
-        |name: String, watched, celsius, stands_s| Limit { whose: name.clone(), name, watched, celsius, stands_s };
+    let limit = |of, watched, celsius, stands_s| Limit { of, watched, celsius, stands_s };
     let mut limits: Vec<Limit> = Vec::new();
     if order.keep_intact.part() {
         let celsius = board.connector.material.limit().in_celsius();
-        limits.push(limit("the part's body".to_owned(), LimitSubject::Body, celsius, 0));
+        limits.push(limit(Damaged::PartBody, LimitSubject::Body, celsius, 0));
     }
     if !order.keep_intact.board() {
         return limits;
     }
     for (k, n) in board.components.iter().enumerate() {
-        limits.push(limit(n.name.clone(), LimitSubject::Component(k), n.limit().in_celsius(), 0));
+        let of = Damaged::Component { name: n.name.clone() };
+        limits.push(limit(of, LimitSubject::Component(k), n.limit().in_celsius(), 0));
     }
     if let Some(target) = MeltTarget::of(&order.composition.factory) {
         let nominal = ParameterSample::nominal(&board.stack);
         let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
-        let goes = goes.filter_map(|(k, loose)| Some((k, loose.word()?)));
-        limits.extend(goes.map(|(k, word)| {
-            let whose = board.components[k].name.clone();
-            let celsius = target.melted.in_celsius();
-            Limit { name: format!("{whose}, {word}"), whose, watched: LimitSubject::OwnJoints(k), celsius, stands_s: 0 }
+        let celsius = target.melted.in_celsius();
+        limits.extend(goes.filter_map(|(k, loose)| {
+            let of = loose.damages(&board.components[k].name)?;
+            Some(limit(of, LimitSubject::OwnJoints(k), celsius, 0))
         }));
     }
     for (celsius, stands_s) in [(LAMINATE_NEVER_C, 0), (LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)] {
-        limits.push(limit("the laminate".to_owned(), LimitSubject::Laminate, celsius, stands_s));
+        limits.push(limit(Damaged::Laminate, LimitSubject::Laminate, celsius, stands_s));
     }
     limits
 }
@@ -130,16 +119,17 @@ pub(super) fn comes_first(release_s: Option<f64>, damage_s: Option<f64>) -> bool
 pub fn first_damage(limits: &[Limit], traces: &Traces) -> Option<Damage> {
     let passed = limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit)));
     let first = passed.min_by_key(|(at, _)| *at);
-    first.map(|(at, limit)| Damage { at_s: at as f64, to: limit.name.clone() })
+    first.map(|(at, limit)| Damage { at_s: at as f64, to: limit.of.clone() })
 }
 
 impl Loose {
-    /// What becomes of it once its joints are molten, if anything.
-    fn word(self) -> Option<&'static str> {
+    /// What becomes of a component once its joints are molten, if anything.
+    fn damages(self, component: &str) -> Option<Damaged> {
+        let name = component.to_owned();
         match self {
             Self::Stays => None,
-            Self::Blown => Some("blown away"),
-            Self::Drops => Some("dropping off"),
+            Self::Blown => Some(Damaged::BlownAway { name }),
+            Self::Drops => Some(Damaged::DropsOff { name }),
         }
     }
 }
@@ -161,14 +151,8 @@ mod tests {
 
     #[test]
     fn laminate_stands_a_minute_above_260_and_nothing_above_288() {
-        let (name, whose) = (String::new, String::new);
-        let limit = |celsius, stands_s| Limit {
-            name: name(),
-            whose: whose(),
-            watched: LimitSubject::Laminate,
-            celsius,
-            stands_s,
-        };
+        let limit =
+            |celsius, stands_s| Limit { of: Damaged::Laminate, watched: LimitSubject::Laminate, celsius, stands_s };
         let limits = [limit(LAMINATE_NEVER_C, 0), limit(LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)];
         let at = |curve| first_damage(&limits, &laminate(curve)).map(|damage| damage.at_s);
         assert_eq!(at((0..200).map(|t| if t < 50 { 200.0 } else { 265.0 }).collect()), Some(110.0));

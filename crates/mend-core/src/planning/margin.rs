@@ -1,8 +1,11 @@
-//! Everything against its line: joints must stage theirs, all else must stay under its own.
+//! Everything against its line: joints must get above theirs, all else must stay under its own.
 
 use serde::{Deserialize, Serialize};
 
 use super::band::Band;
+use super::damaged::Damaged;
+use crate::board::Face;
+use crate::materials::BodyMaterial;
 
 /// What a row of the margin strip is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -41,6 +44,35 @@ impl LimitStatus {
     }
 }
 
+/// What a row is made of.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(untagged)]
+pub enum MarginDetail {
+    /// Joints.
+    Joints {
+        /// How many.
+        joints: usize,
+        /// Is any of them under the body?
+        hidden: bool,
+    },
+    /// A component's body.
+    Component {
+        /// What it is made of.
+        material: BodyMaterial,
+        /// Where it stands.
+        face: Face,
+    },
+    /// The part's body.
+    Body {
+        /// What it is made of.
+        material: BodyMaterial,
+    },
+    /// As an older plan wrote it.
+    Written(String),
+    /// The laminate: its hottest place, on either face.
+    HottestPlace,
+}
+
 /// One thing in a row: a single joint, or the component itself.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct MarginMark {
@@ -55,10 +87,10 @@ pub struct MarginMark {
 pub struct Margin {
     /// What it is about.
     pub kind: MarginKind,
-    /// `row A`, `keyboard latch`.
+    /// The row of joints or the component, as the board names it; of the part's body the part's name, of the laminate none.
     pub name: String,
     /// What it is made of or how many there are.
-    pub detail: String,
+    pub detail: MarginDetail,
     /// Everything in it.
     pub marks: Vec<MarginMark>,
     /// Melting line or limit, °C.
@@ -86,7 +118,7 @@ pub struct RowHead {
     /// `row A`, `keyboard latch`.
     pub name: String,
     /// What it is made of or how many there are.
-    pub detail: String,
+    pub detail: MarginDetail,
 }
 
 impl Margin {
@@ -118,6 +150,15 @@ impl Margin {
         Self { stages_c, ..self }
     }
 
+    /// What is damaged when it passes its limit.
+    pub fn damaged(&self) -> Damaged {
+        match self.kind {
+            MarginKind::Body => Damaged::PartBody,
+            MarginKind::Laminate => Damaged::Laminate,
+            MarginKind::Component | MarginKind::Joints => Damaged::Component { name: self.name.clone() },
+        }
+    }
+
     /// The mark nearest to the line, on the wrong side first.
     pub fn tightest(&self) -> Option<&MarginMark> {
         let key = |m: &&MarginMark| match self.kind {
@@ -142,7 +183,7 @@ mod tests {
     fn row(kind: MarginKind, low: f64, high: f64, line: f64) -> Margin {
         let band = Band { low, mid: (low + high) / 2.0, high };
         let mark = MarginMark { name: "x".to_owned(), temperature_c: band };
-        Margin::of(RowHead { kind, name: "x".to_owned(), detail: String::new() }, vec![mark], (line, 15.0))
+        Margin::of(RowHead { kind, name: "x".to_owned(), detail: MarginDetail::HottestPlace }, vec![mark], (line, 15.0))
     }
 
     #[test]

@@ -1,11 +1,11 @@
 //! From an order to a plan, one way: order, runs, readings of them, margins, plan; then the steps at the bench.
 //!
 //! - [`order`]: what is to be planned; [`settings`]: can these settings be, on this station?
-//! - [`limits`]: what must not be passed; [`loose`]: what the jet and its weight do to a component whose joints melt
+//! - [`limits`]: what must not be passed; [`damaged`]: what is damaged then; [`loose`]: what the jet and its weight do to a component whose joints melt
 //! - [`runs`]: every run of an order; [`band`]: quantiles over the samples
 //! - readings: [`abort_time`]: when to take the air away if nothing moved; [`laminate`]: what the board itself bears;
 //!   [`margin`]: everything against its line; [`rules`]: what else there is to say, a file each; [`next_move`]: the best
-//!   single change
+//!   single [`change`]; [`limited_by`]: what limits the plan
 //! - [`plan`]: what comes of it; [`make_plan`]: from the order to it
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by side;
@@ -17,11 +17,13 @@ pub mod abort_time;
 pub mod band;
 pub mod bench_run;
 pub mod bench_time;
+pub mod change;
 pub mod compare;
+pub mod damaged;
 pub mod difficulty;
 pub mod laminate;
 pub mod ledger;
-mod limited_by;
+pub mod limited_by;
 pub mod limits;
 pub mod loose;
 pub mod make_plan;

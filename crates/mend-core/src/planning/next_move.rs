@@ -9,7 +9,9 @@ use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
 use super::band::quantile;
-use super::limits::{Damage, Limit, LimitSubject, first_damage, in_time, limits};
+use super::change::Change;
+use super::damaged::{Damage, Damaged};
+use super::limits::{Limit, LimitSubject, first_damage, in_time, limits};
 use super::order::Order;
 use super::runs::PlanRuns;
 use crate::heat::case::Case;
@@ -34,14 +36,42 @@ const HALF: usize = 10;
 /// A change and what it would bring.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Move {
-    /// What to do, as a phrase.
-    pub what: String,
-    /// What comes of it, in words.
-    pub brings: String,
+    /// What to do.
+    pub what: Change,
+    /// What comes of it.
+    pub brings: MoveEffect,
     /// The whole recipe with it.
     pub recipe: Recipe,
     /// The tightest margin as computed, K; negative: still passed, or not molten.
     pub headroom_k: f64,
+}
+
+/// What comes of a change.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(untagged)]
+pub enum MoveEffect {
+    /// As found.
+    Found {
+        /// Time to release, s of the last stage; none: it comes nearer, and still does not melt.
+        release_s: Option<f64>,
+        /// What was in the way, or is tightest now.
+        hottest: Option<Hottest>,
+        /// In how many samples of ten everything melts before anything is damaged.
+        in_time_of_ten: f64,
+    },
+    /// As an older plan wrote it.
+    Written(String),
+}
+
+/// How hot something gets until release.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Hottest {
+    /// What.
+    pub of: Damaged,
+    /// Its highest, °C.
+    pub celsius: f64,
+    /// Does everything stay below its limit?
+    pub stays_below: bool,
 }
 
 /// A run of a recipe on the screening grid, against its limits.
@@ -70,7 +100,7 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
         case.watch.one_done();
         (what, recipe, trial)
     });
-    let mut tried: Vec<(String, Recipe, Trial<'_>)> = tried.collect();
+    let mut tried: Vec<(Change, Recipe, Trial<'_>)> = tried.collect();
     tried.sort_by(|a, b| b.2.ambient_k().total_cmp(&a.2.ambient_k()));
     tried.truncate(FINALISTS);
     // The first samples are the same however many there are: the outcome has run these already.
@@ -81,12 +111,12 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
         let trials = samples.par_iter().map(|parameters| Trial::of(order, case, (&tried.1, parameters)));
         (Odds::of(&trials.collect::<Vec<_>>(), &tried.1), tried)
     });
-    let judged: Vec<(Odds, (String, Recipe, Trial<'_>))> = judged.collect();
+    let judged: Vec<(Odds, (Change, Recipe, Trial<'_>))> = judged.collect();
     let best = judged.into_iter().max_by(|a, b| a.0.partial_cmp(&b.0).unwrap_or(Ordering::Equal))?;
     let (odds, (what, recipe, trial)) = best;
     let worth =
         odds.chance > preheat.chance || (odds.chance == preheat.chance && odds.slack_s > preheat.slack_s + WORTH_S);
-    let brings = format!("{}; in time in {:.0} of 10", trial.brings(&now), odds.chance * 10.0);
+    let brings = trial.brings(&now, odds.chance);
     (worth && odds.chance > 0.0).then(|| Move { brings, what, headroom_k: trial.ambient_k(), recipe })
 }
 
@@ -138,23 +168,23 @@ impl Trial<'_> {
         -100.0 - lacks.fold(0.0, f64::max)
     }
 
-    fn brings(&self, now: &Self) -> String {
-        let Some(release) = self.run.release else { return "it comes nearer, and still does not melt".to_owned() };
-        let after = format!("release after about {:.0} s", (release - self.run.last_from).max(0.0));
+    fn brings(&self, now: &Self, chance: f64) -> MoveEffect {
+        let release_s = self.run.release.map(|release| (release - self.run.last_from).max(0.0));
         // What was in the way is named; where nothing was, what is tightest now.
         let in_the_way = now.tightest().filter(|_| now.ambient_k() > -100.0 && now.ambient_k() < 30.0);
-        let Some((limit, _)) = in_the_way.or(self.tightest()) else { return after };
-        let (name, hottest) = (&limit.whose, self.hottest(limit.watched));
-        match self.ambient_k() > 0.0 {
-            true => format!("{name} stays under {:.0} °C, {after}", (hottest / 5.0).ceil() * 5.0),
-            false => format!("{name} gets to {hottest:.0} °C, {after}"),
-        }
+        let named = in_the_way.or(self.tightest()).filter(|_| release_s.is_some());
+        let hottest = named.map(|(limit, _)| Hottest {
+            of: limit.of.clone(),
+            celsius: self.hottest(limit.watched),
+            stays_below: self.ambient_k() > 0.0,
+        });
+        MoveEffect::Found { release_s, hottest, in_time_of_ten: chance * 10.0 }
     }
 }
 
-type ProposedRecipe = (String, Recipe);
+type ProposedRecipe = (Change, Recipe);
 
-/// Every single change worth trying, with what to call it.
+/// Every single change worth trying.
 fn moves(order: &Order<'_>, now: &Trial<'_>) -> Vec<ProposedRecipe> {
     let mut moves = single_changes(order);
     moves.extend(shields(order, now));
@@ -174,25 +204,25 @@ pub(super) fn single_changes(order: &Order<'_>) -> Vec<ProposedRecipe> {
     moves
 }
 
-fn blown(order: &Order<'_>, what: String, air: HotAir) -> ProposedRecipe {
+fn blown(order: &Order<'_>, what: Change, air: HotAir) -> ProposedRecipe {
     (what, Recipe { air: Some(air), ..order.recipe.clone() })
 }
 
 /// The air a little hotter, cooler, stronger, weaker; every other nozzle.
 fn settings(order: &Order<'_>, air: &HotAir) -> Vec<ProposedRecipe> {
     let station = order.station;
-    let changed = |what: String, air: HotAir| blown(order, what, air);
+    let changed = |what: Change, air: HotAir| blown(order, what, air);
     let (low, high) = station.set_range;
     let sets = [-40.0, -20.0, 20.0, 40.0].map(|by| Temperature::celsius(air.set.in_celsius() + by));
     let sets = sets.into_iter().filter(|set| (low..=high).contains(set));
-    let sets = sets.map(|set| changed(format!("air at {:.0} °C", set.in_celsius()), HotAir { set, ..*air }));
+    let sets = sets.map(|set| changed(Change::AirSet { set_c: set.in_celsius() }, HotAir { set, ..*air }));
     let (weak, strong) = station.flow_range;
     let flows = [0.6, 0.8, 1.25].map(|by| Flow::litres_per_minute((air.flow.in_litres_per_minute() * by).round()));
     let flows = flows.into_iter().filter(|flow| (weak..=strong).contains(flow));
-    let flows = flows.map(|flow| changed(format!("{} L/min", flow.in_litres_per_minute()), HotAir { flow, ..*air }));
+    let flows = flows.map(|flow| changed(Change::Flow { lpm: flow.in_litres_per_minute() }, HotAir { flow, ..*air }));
     let nozzles = station.nozzles.iter().filter(|n| (n.in_mm() - air.nozzle.in_mm()).abs() > 0.05);
     let nozzles =
-        nozzles.map(|nozzle| changed(format!("the {} mm nozzle", nozzle.in_mm()), HotAir { nozzle: *nozzle, ..*air }));
+        nozzles.map(|nozzle| changed(Change::Nozzle { mm: nozzle.in_mm() }, HotAir { nozzle: *nozzle, ..*air }));
     sets.chain(flows).chain(nozzles).collect()
 }
 
@@ -200,30 +230,28 @@ fn settings(order: &Order<'_>, air: &HotAir) -> Vec<ProposedRecipe> {
 fn faces(order: &Order<'_>, air: &HotAir) -> Vec<ProposedRecipe> {
     let face = air.face.other();
     if face != order.board.hanging() {
-        return vec![blown(order, format!("from above, onto the {} face", face.name()), HotAir { face, ..*air })];
+        return vec![blown(order, Change::FromAbove { face }, HotAir { face, ..*air })];
     }
     let nozzle = usual::widest_nozzle(order.station, air);
     let strong = order.station.flow_range.1.in_litres_per_minute();
     let distance = Length::mm(FROM_BELOW_MM);
     let below = |flow: f64| HotAir { face, nozzle, distance, flow: Flow::litres_per_minute(flow.round()), ..*air };
-    let what = |flow: f64| {
-        format!("from below at {FROM_BELOW_MM:.0} mm with the {} mm nozzle, {flow:.0} L/min", nozzle.in_mm())
-    };
+    let what = |lpm: f64| Change::FromBelow { distance_mm: FROM_BELOW_MM, nozzle_mm: nozzle.in_mm(), lpm };
     let flow = |share: f64| (strong * share).max(air.flow.in_litres_per_minute()).round();
     [0.7, 1.0].map(|share| blown(order, what(flow(share)), below(flow(share)))).into_iter().collect()
 }
 
 /// The tip hotter, cooler, or as stout as they come.
 fn tips(order: &Order<'_>, iron: &Iron) -> Vec<ProposedRecipe> {
-    let changed = |what: String, iron: Iron| {
+    let changed = |what: Change, iron: Iron| {
         let during = HeatingAids { iron: Some(iron), ..order.recipe.during.clone() };
         (what, Recipe { during, ..order.recipe.clone() })
     };
     let sets = [-20.0, 20.0, 40.0].map(|by| Temperature::celsius(iron.set.in_celsius() + by));
-    let sets = sets.map(|set| changed(format!("the iron at {:.0} °C", set.in_celsius()), Iron { set, ..iron.clone() }));
+    let sets = sets.map(|set| changed(Change::IronSet { set_c: set.in_celsius() }, Iron { set, ..iron.clone() }));
     let stout = Length::mm(STOUT_TIP_MM);
     let stouter =
-        (iron.tip < stout).then(|| changed(format!("a {STOUT_TIP_MM:.0} mm tip"), Iron { tip: stout, ..iron.clone() }));
+        (iron.tip < stout).then(|| changed(Change::Tip { mm: STOUT_TIP_MM }, Iron { tip: stout, ..iron.clone() }));
     sets.into_iter().chain(stouter).collect()
 }
 
@@ -236,11 +264,12 @@ fn soaks(order: &Order<'_>) -> Vec<ProposedRecipe> {
     if let Some(air) = recipe.air.filter(|_| recipe.preheat.is_empty()) {
         let soak = usual::soak((order.board, order.station), &air);
         let set = soak.air.map_or(0.0, |air| air.set.in_celsius());
-        let what = format!("soak from below for {:.0} s at {set:.0} °C first", soak.lasts.in_seconds());
+        let what = Change::Soak { s: soak.lasts.in_seconds(), set_c: set };
         changes.push((what, Recipe { preheat: vec![soak], ..recipe.clone() }));
     }
     if recipe.preheat.is_empty() && recipe.during.preheater.is_none() {
-        let what = "a preheater at 180 °C below, two minutes ahead".to_owned();
+        let set_c = during.preheater.map_or(0.0, |preheater| preheater.set.in_celsius());
+        let what = Change::Preheater { set_c, ahead_s: warm.lasts.in_seconds() };
         changes.push((what, Recipe { preheat: vec![warm], during, ..recipe.clone() }));
     }
     changes
@@ -255,7 +284,7 @@ fn shields(order: &Order<'_>, now: &Trial<'_>) -> Vec<ProposedRecipe> {
         let shield = usual::shield_over(order.board, component, kind)?;
         let mut recipe = order.recipe.clone();
         recipe.shields.push(shield);
-        Some((format!("{} over {}", kind.name(), component.name), recipe))
+        Some((Change::Shield { shield: kind, over: component.name.clone() }, recipe))
     };
     [usual::TAPE, usual::TENT, usual::BLOCK].into_iter().filter_map(over).collect()
 }

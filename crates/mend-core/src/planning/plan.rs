@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::abort_time::AbortTime;
 use super::band::{Band, TimeBand};
 use super::laminate::{LaminateHeat, PadLift};
+use super::limited_by::LimitedBy;
 use super::margin::Margin;
 use super::next_move::Move;
 use crate::finding::Finding;
@@ -67,9 +68,9 @@ pub struct Plan {
     pub window: WindowState,
     /// Share of samples in which every joint melts before anything is damaged, 0-1.
     pub chance: f64,
-    /// What binds, in words.
+    /// The last joint, and what comes nearest to its limit.
     #[serde(alias = "binds")]
-    pub limited_by: String,
+    pub limited_by: LimitedBy,
     /// When the part comes away.
     pub release: TimeBand,
     /// When to stop.

@@ -1,13 +1,15 @@
 //! The process window: for every set temperature and flow of a station, does all melt before anything is damaged, when, and
 //! what binds? One unit run per flow; the set temperatures are scaled from it.
 
-use super::window_point::WindowPoint;
 use rayon::prelude::*;
 
+use super::damaged::Damaged;
 use super::limits::limits;
 use super::order::{Order, Unplanned};
 use super::scaled::Scaled;
+use super::window_point::WindowPoint;
 use crate::finding::Finding;
+use crate::finding::problem::SettingsProblem;
 use crate::heat::case::Case;
 use crate::heat::parameters::ParameterSample;
 use crate::heat::recipe::Recipe;
@@ -32,8 +34,8 @@ pub struct ProcessWindow {
     pub flows: Vec<Flow>,
     /// Candidates, flow by flow, in each by set temperature.
     pub candidates: Vec<WindowPoint>,
-    /// What can be hurt, by place.
-    pub names: Vec<String>,
+    /// What can be damaged, by place.
+    pub damaged: Vec<Damaged>,
 }
 
 impl ProcessWindow {
@@ -47,8 +49,7 @@ impl ProcessWindow {
 pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
     order.checked()?;
     if order.recipe.air.is_none() {
-        let object = Finding::blocking("process_window", "settings", "no air blows in the last pass");
-        return Err(vec![object.hint("a window of air settings needs air")].into());
+        return Err(vec![Finding::blocking("process_window", "settings", SettingsProblem::NoAir)].into());
     }
     let melting = order.composition.targets(order.board)?;
     let even = |(low, high): (f64, f64), count: usize, k: usize| low + (high - low) * k as f64 / (count - 1) as f64;
@@ -64,28 +65,27 @@ pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
         order.watch.one_done();
         row
     };
-    let rows: Vec<Vec<(WindowPoint, Option<String>)>> = flows.par_iter().map(row).collect();
+    let rows: Vec<Vec<PointAndDamaged>> = flows.par_iter().map(row).collect();
     order.watch.wanted()?;
-    let mut names: Vec<String> = Vec::new();
-    let mut named = |(candidate, name): (WindowPoint, Option<String>)| {
-        let place = name.map(|name| {
-            names.iter().position(|n| *n == name).unwrap_or_else(|| {
-                names.push(name);
-                names.len() - 1
+    let mut all: Vec<Damaged> = Vec::new();
+    let mut placed = |(candidate, damaged): PointAndDamaged| {
+        let place = damaged.map(|damaged| {
+            all.iter().position(|known| *known == damaged).unwrap_or_else(|| {
+                all.push(damaged);
+                all.len() - 1
             })
         });
         WindowPoint { damage: candidate.damage.zip(place).map(|((at, _), place)| (at, place)), ..candidate }
     };
-    let candidates = rows.into_iter().flatten().map(&mut named).collect();
-    Ok(ProcessWindow { candidates, sets, flows, names })
+    let candidates = rows.into_iter().flatten().map(&mut placed).collect();
+    Ok(ProcessWindow { candidates, sets, flows, damaged: all })
 }
 
-/// All set temperatures at one flow, each with the name of what it hurts.
-fn row(
-    order: &Order<'_>,
-    melting: &[MeltTarget],
-    (flow, sets): (Flow, &[Temperature]),
-) -> Vec<(WindowPoint, Option<String>)> {
+/// A candidate, and what it damages first.
+type PointAndDamaged = (WindowPoint, Option<Damaged>);
+
+/// All set temperatures at one flow.
+fn row(order: &Order<'_>, melting: &[MeltTarget], (flow, sets): (Flow, &[Temperature])) -> Vec<PointAndDamaged> {
     let Some(air) = order.recipe.air else { return Vec::new() };
     let at = |set: Temperature| Recipe { air: Some(HotAir { set, flow, ..air }), ..order.recipe.clone() };
     let middle = at(sets[sets.len() / 2]);
@@ -97,7 +97,7 @@ fn row(
         let jet = jet(&case, &HotAir { set: *set, flow, ..air }, &parameters);
         let scaled = Scaled { unit: &unit, scale: jet.exit_excess / unit.exit_excess, ambient: order.ambient };
         let candidate = scaled.candidate(melting, &limits);
-        (candidate, candidate.damage.map(|(_, k)| limits[k].name.clone()))
+        (candidate, candidate.damage.map(|(_, k)| limits[k].of.clone()))
     };
     sets.iter().map(scaled).collect()
 }

@@ -1,7 +1,7 @@
 //! The rows of the margin strip, from the runs.
 
 use super::limits::{LAMINATE_MINUTE_C, LAMINATE_NEVER_C};
-use super::margin::{Margin, MarginKind, MarginMark, RowHead};
+use super::margin::{Margin, MarginDetail, MarginKind, MarginMark, RowHead};
 use super::runs::PlanRuns;
 use crate::board::{Component, row_names};
 use crate::heat::run::Run;
@@ -58,7 +58,7 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let headroom_k = own.iter().filter_map(over).fold(f64::INFINITY, f64::min);
         let marks: Vec<MarginMark> = own.iter().filter_map(mark).collect();
         let hidden = own.iter().any(|k| joints[*k].hidden);
-        let detail = format!("{} joints{}", marks.len(), if hidden { ", hidden" } else { "" });
+        let detail = MarginDetail::Joints { joints: marks.len(), hidden };
         let target = own.first().map(|k| outcome.case.melting[*k]);
         let (line, spread) = target.map_or((0.0, 0.0), |t| (t.melted.in_celsius(), t.spread.in_kelvin()));
         let row = Margin::of(
@@ -81,8 +81,8 @@ fn body_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let temperature_c = outcome.band(|run| Some(outcome.highest(run, &run.traces.body, after(run))))?;
     let marks = vec![MarginMark { name: connector.name.clone(), temperature_c }];
     let line = (connector.material.limit().in_celsius(), connector.material.wanted_margin().in_kelvin());
-    let (kind, name, detail) = (MarginKind::Body, "part's body".to_owned(), connector.material.name().to_owned());
-    let what = RowHead { kind, name, detail };
+    let detail = MarginDetail::Body { material: connector.material };
+    let what = RowHead { kind: MarginKind::Body, name: connector.name.clone(), detail };
     let row = Margin::of(what, marks, line).after(after_stages(outcome, |run| &run.traces.body));
     Some(if outcome.order.keep_intact.part() { row } else { row.expendable() })
 }
@@ -99,7 +99,7 @@ fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let temperature_c = outcome.band(|run| Some(curve(run)))?;
         let marks = vec![MarginMark { name: n.name.clone(), temperature_c }];
         let line = (n.limit().in_celsius(), n.material.wanted_margin().in_kelvin());
-        let detail = format!("{}, {}", n.material.name(), n.face.name());
+        let detail = MarginDetail::Component { material: n.material, face: n.face };
         let row = Margin::of(RowHead { kind: MarginKind::Component, name: n.name.clone(), detail }, marks, line);
         Some(of_the_board(outcome, row.after(after_stages(outcome, |run| &run.traces.components[k]))))
     };
@@ -108,9 +108,8 @@ fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
 
 fn laminate_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let temperature_c = outcome.band(|run| Some(outcome.highest(run, &run.traces.laminate, None)))?;
-    let marks = vec![MarginMark { name: "hottest place".to_owned(), temperature_c }];
-    let (name, detail) = ("laminate".to_owned(), "hottest place, either face".to_owned());
-    let what = RowHead { kind: MarginKind::Laminate, name, detail };
+    let marks = vec![MarginMark { name: String::new(), temperature_c }];
+    let what = RowHead { kind: MarginKind::Laminate, name: String::new(), detail: MarginDetail::HottestPlace };
     let row = Margin::of(what, marks, (LAMINATE_NEVER_C, LAMINATE_NEVER_C - LAMINATE_MINUTE_C));
     Some(of_the_board(outcome, row.after(after_stages(outcome, |run| &run.traces.laminate))))
 }

@@ -4,7 +4,8 @@ use rayon::prelude::*;
 
 use super::abort_time::AbortTime;
 use super::band::Band;
-use super::limits::{Damage, Limit, first_damage, limits};
+use super::damaged::Damage;
+use super::limits::{Limit, first_damage, limits};
 use super::order::Order;
 use crate::heat::case::Case;
 use crate::heat::mesh::Resolution;

@@ -1,5 +1,6 @@
 //! The replay of a plan: the run to look at, and at each second what is nearest to its limit.
 
+use super::damaged::Damaged;
 use super::limits::{Limit, limits};
 use super::order::{Order, Unplanned};
 use crate::heat::replay::{self, Replay as Recording};
@@ -13,8 +14,8 @@ const FRAMES: usize = 121;
 pub struct JudgedReplay {
     /// The run.
     pub recording: Recording,
-    /// What can be hurt, by place; the laminate once.
-    pub names: Vec<String>,
+    /// What can be damaged, by place; the laminate once.
+    pub limits: Vec<Damaged>,
     /// At each second what is nearest to its limit, by place, and how far off it is, K.
     pub tightest: Vec<(usize, f64)>,
 }
@@ -29,7 +30,7 @@ pub fn replay(order: &Order<'_>) -> Result<JudgedReplay, Unplanned> {
     let limits: Vec<Limit> = limits(order, &case).into_iter().filter(|limit| limit.stands_s == 0).collect();
     let tightest =
         (0..recording.traces.len()).filter_map(|second| tightest(&limits, &recording.traces, second)).collect();
-    Ok(JudgedReplay { recording, tightest, names: limits.into_iter().map(|limit| limit.name).collect() })
+    Ok(JudgedReplay { recording, tightest, limits: limits.into_iter().map(|limit| limit.of).collect() })
 }
 
 fn tightest(limits: &[Limit], traces: &Traces, second: usize) -> Option<(usize, f64)> {

@@ -1,5 +1,6 @@
-//! What if: every single change of a plan that a technician might think of, with what to call it.
+//! What if: every single change of a plan that a technician might think of.
 
+use super::change::Change;
 use super::next_move::single_changes;
 use super::order::Order;
 use super::search::buys::more_alloy;
@@ -16,8 +17,8 @@ const MOST_LAYERS: u32 = 6;
 /// A change.
 #[derive(Debug, Clone, PartialEq)]
 pub struct WhatIfChange {
-    /// As a phrase: what it is called until somebody names it.
-    pub what: String,
+    /// What is changed: what it is called by until somebody names it.
+    pub what: Change,
     /// What the joints then hold and are fed.
     pub composition: JointComposition,
     /// What is then done.
@@ -27,7 +28,7 @@ pub struct WhatIfChange {
 /// All of them: settings, nozzles, faces, soaks, a layer of tape more, a shield over each component that has none, a feed.
 pub fn changes(subject: &Subject<'_>, order: &Order<'_>) -> Vec<WhatIfChange> {
     let of_recipe =
-        |(what, recipe): (String, Recipe)| WhatIfChange { what, composition: order.composition.clone(), recipe };
+        |(what, recipe): (Change, Recipe)| WhatIfChange { what, composition: order.composition.clone(), recipe };
     let mut changes: Vec<WhatIfChange> = single_changes(order).into_iter().map(of_recipe).collect();
     changes.extend(one_layer_more(order.recipe).into_iter().map(of_recipe));
     changes.extend(covers(order.board, order.recipe).into_iter().map(of_recipe));
@@ -35,32 +36,32 @@ pub fn changes(subject: &Subject<'_>, order: &Order<'_>) -> Vec<WhatIfChange> {
     changes.extend(fed.map(|(what, composition)| WhatIfChange { what, composition, recipe: order.recipe.clone() }));
     if order.composition.fed().is_some() {
         let composition = JointComposition { feed: None, ..order.composition.clone() };
-        changes.push(WhatIfChange { what: "nothing fed".to_owned(), composition, recipe: order.recipe.clone() });
+        changes.push(WhatIfChange { what: Change::FeedNothing, composition, recipe: order.recipe.clone() });
     }
     changes
 }
 
 /// Every tape with a layer more.
-fn one_layer_more(recipe: &Recipe) -> Vec<(String, Recipe)> {
+fn one_layer_more(recipe: &Recipe) -> Vec<(Change, Recipe)> {
     let tape = |(k, shield): (usize, &Shield)| {
         let ShieldKind::Polyimide { layers } = shield.kind else { return None };
         let kind = ShieldKind::Polyimide { layers: layers + 1 };
         let mut recipe = recipe.clone();
         recipe.shields[k].kind = kind;
         let [x, y] = shield.at_mm;
-        (layers < MOST_LAYERS).then(|| (format!("a layer of tape more at ({x}, {y}) mm"), recipe))
+        (layers < MOST_LAYERS).then(|| (Change::TapeLayer { x_mm: x, y_mm: y }, recipe))
     };
     recipe.shields.iter().enumerate().filter_map(tape).collect()
 }
 
 /// Tape over each component on a face that air meets, where none lies.
-fn covers(board: &Board, recipe: &Recipe) -> Vec<(String, Recipe)> {
+fn covers(board: &Board, recipe: &Recipe) -> Vec<(Change, Recipe)> {
     let met = |n: &&Component| recipe.airs().any(|air| air.face == n.face);
     let bare = |n: &&Component| !recipe.shields.iter().any(|s| s.covers(n.face, &n.body) > 0.0);
     let taped = |n: &Component| {
         let mut recipe = recipe.clone();
         recipe.shields.push(usual::shield_over(board, n, usual::TAPE)?);
-        Some((format!("{} over {}", usual::TAPE.name(), n.name), recipe))
+        Some((Change::Shield { shield: usual::TAPE, over: n.name.clone() }, recipe))
     };
     board.components.iter().filter(met).filter(bare).filter_map(taped).collect()
 }

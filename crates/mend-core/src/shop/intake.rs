@@ -1,6 +1,7 @@
 //! The intake: its fields, what each may hold, and the terms a customer consents to.
 
 use crate::finding::Finding;
+use crate::finding::problem::ValueProblem;
 use crate::units::Money;
 
 /// What a field holds.
@@ -73,9 +74,10 @@ const LONGEST: usize = 2000;
 /// The value as it is to be kept, or what is wrong with it. An empty value is always fine: it is not there yet.
 pub fn check_field(field: IntakeField, value: &str) -> Result<String, Finding> {
     let value = value.trim();
-    let object = |message: String, hint: &str| Err(Finding::blocking("intake", field.key, message).hint(hint));
+    let object = |problem: ValueProblem| Err(Finding::blocking("intake", field.key, problem));
+    let text = || value.to_owned();
     if value.chars().count() > LONGEST {
-        return object(format!("{} has more than {LONGEST} characters", field.label), "shorten it");
+        return object(ValueProblem::TooLong { most: LONGEST });
     }
     if value.is_empty() {
         return Ok(String::new());
@@ -83,15 +85,14 @@ pub fn check_field(field: IntakeField, value: &str) -> Result<String, Finding> {
     match field.kind {
         FieldKind::Money => match value.parse::<Money>() {
             Ok(amount) => Ok(amount.to_string()),
-            Err(why) => object(format!("{} “{value}” can't be read", field.label), &why.to_string()),
+            Err(_) => object(ValueProblem::NotMoney { text: text() }),
         },
         FieldKind::Choice(choices) if !choices.contains(&value) => {
-            object(format!("{} “{value}” is not on the list", field.label), &choices.join(", "))
+            let choices = choices.iter().map(|choice| (*choice).to_owned()).collect();
+            object(ValueProblem::NotAChoice { text: text(), choices })
         }
-        FieldKind::Day if !is_day(value) => {
-            object(format!("{} “{value}” is not a day", field.label), "year-month-day, like 2026-11-27")
-        }
-        _ => Ok(value.to_owned()),
+        FieldKind::Day if !is_day(value) => object(ValueProblem::NotADay { text: text() }),
+        _ => Ok(text()),
     }
 }
 
@@ -135,7 +136,8 @@ mod tests {
         let of = |key: &str, value: &str| check_field(IntakeField::named(key).expect("a field"), value);
         assert_eq!(of("price", "85"), Ok("85.00".to_owned()));
         let refused = of("price", "cheap").expect_err("not money");
-        assert!(refused.message.contains("Price agreed") && refused.message.contains("cheap"), "{refused:?}");
+        let not_money = ValueProblem::NotMoney { text: "cheap".to_owned() };
+        assert_eq!((refused.place.as_str(), refused.problem), ("price", not_money.into()));
         assert!(of("due", "2026-13-01").is_err());
         assert!(of("due", "2026-11-27").is_ok() && of("due", "2028-02-29").is_ok());
         for none in ["2026-02-31", "2026-02-29", "2026-04-31", "2026-00-10", "2026-1-1", "2026-11-27-1"] {

@@ -21,11 +21,42 @@ pub struct GroupFeed {
     pub fed: Option<Amount>,
     /// Where it then melts.
     pub target: Option<MeltTarget>,
-    /// Why so, in words.
-    pub reason: String,
+    /// Why so.
+    pub reason: FeedReason,
 }
 
-/// The feed table of a charge.
+/// Why a row gets what it gets, and what to mind when feeding it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum FeedReason {
+    /// Hidden: no tip gets there.
+    Hidden,
+    /// Nothing is fed to it.
+    NotFed,
+    /// More than these joints can take.
+    TooMuch,
+    /// Barrels: the tip stays until the far side runs.
+    Barrel(MixesIn),
+    /// Pads.
+    Pad(MixesIn),
+    /// More than a joint holds at once: in rounds.
+    InRounds {
+        /// How many.
+        rounds: usize,
+        /// How much mixes in.
+        mixes: MixesIn,
+    },
+}
+
+/// How much of what is fed mixes in, 0-1: least and most.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct MixesIn {
+    /// Least.
+    pub least: f64,
+    /// Most.
+    pub most: f64,
+}
+
+/// The feed table of a composition.
 pub fn feed_table(composition: &JointComposition, groups: &[JointGroup]) -> Vec<GroupFeed> {
     let row = |group: &JointGroup| {
         let fed = amount(composition, group);
@@ -41,20 +72,16 @@ pub fn feed_table(composition: &JointComposition, groups: &[JointGroup]) -> Vec<
     groups.iter().map(row).collect()
 }
 
-fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount>) -> String {
+fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount>) -> FeedReason {
     let Mixing([least, _, most]) = Mixing::of(group);
-    let mixes = format!("{:.0}–{:.0} % of it mixes in", least * 100.0, most * 100.0);
+    let mixes = MixesIn { least, most };
     match (composition.feeds(group), fed) {
-        (None, _) if group.hidden => "Hidden: no tip gets there, it melts as the factory left it.".to_owned(),
-        (None, _) => "Not fed: it melts as the factory left it.".to_owned(),
-        (Some(_), None) => "More than these joints can take: feed less, or clear them first.".to_owned(),
-        (Some(_), Some(Amount { rounds: 1, .. })) if group.holes => {
-            format!("Barrel and two fillets; hold the tip until the far side runs, {mixes}.")
-        }
-        (Some(_), Some(Amount { rounds: 1, .. })) => format!("Film and fillet of a pad; {mixes}."),
-        (Some(_), Some(Amount { rounds, .. })) => {
-            format!("More than it holds at once: feed, wick, feed again, {rounds} rounds; {mixes}.")
-        }
+        (None, _) if group.hidden => FeedReason::Hidden,
+        (None, _) => FeedReason::NotFed,
+        (Some(_), None) => FeedReason::TooMuch,
+        (Some(_), Some(Amount { rounds: 1, .. })) if group.holes => FeedReason::Barrel(mixes),
+        (Some(_), Some(Amount { rounds: 1, .. })) => FeedReason::Pad(mixes),
+        (Some(_), Some(Amount { rounds, .. })) => FeedReason::InRounds { rounds: rounds as usize, mixes },
     }
 }
 

@@ -2,6 +2,7 @@
 //! local rules and the standard in force come first.
 
 use super::melt_curve::melt_curve;
+use crate::finding::problem::JointProblem;
 use crate::finding::{Finding, Severity};
 use crate::materials::{Composition, Element};
 use crate::units::Temperature;
@@ -12,8 +13,8 @@ pub const LEAD_TRACE: f64 = 0.1;
 /// Liquid at 100 °C (Scheil, by mole) from which a joint counts as weak when warm (E: 5 % Bi in Sn63Pb37).
 const LIQUID_WHEN_WARM: f64 = 0.005;
 
-fn flag(severity: Severity, place: &str, (message, hint): (String, &str)) -> Finding {
-    Finding { severity, ..Finding::warning(RULE, place, message) }.hint(hint)
+fn flag(severity: Severity, place: &str, problem: JointProblem) -> Finding {
+    Finding { severity, ..Finding::warning(RULE, place, problem) }
 }
 
 /// The severity of a value by rising limits: caution, warning, avoid.
@@ -40,28 +41,19 @@ pub(super) fn by_amount(joint: &Composition) -> Vec<Finding> {
     let [lead, bismuth, indium] = [Element::Pb, Element::Bi, Element::In].map(|e| joint.wt(e));
     let mut found = Vec::new();
     if lead > LEAD_TRACE && bismuth > 20.0 {
-        let message = format!("{lead:.1} % of lead in a bismuth-rich joint: its last melt freezes below 100 °C");
-        found.push(flag(Severity::Warning, "Bi", (message, "flood with fresh alloy and wick again")));
+        found.push(flag(Severity::Warning, "Bi", JointProblem::LeadInBismuth { percent: lead }));
     } else if lead > LEAD_TRACE
         && let Some(severity) = step(bismuth, [0.5, 2.0, 5.0])
     {
-        let message = format!("{bismuth:.1} % of bismuth with lead: the last melt may freeze near 97 °C");
-        found.push(flag(severity, "Bi", (message, "below 0.5 % is sound: flood with fresh alloy and wick again")));
+        found.push(flag(severity, "Bi", JointProblem::BismuthWithLead { percent: bismuth }));
     } else if bismuth > 6.0 {
-        let message = format!("{bismuth:.1} % of bismuth in tin: the last melt freezes at 138 °C");
-        found.push(flag(Severity::Note, "Bi", (message, "fine where the joint stays below 100 °C in service")));
+        found.push(flag(Severity::Note, "Bi", JointProblem::BismuthInTin { percent: bismuth }));
     }
     if let Some(severity) = step(bismuth, [10.0, 20.0, f64::INFINITY]) {
-        let message = format!("{bismuth:.0} % of bismuth: brittle when dropped or knocked");
-        found.push(flag(severity, "Bi", (message, "a port takes knocks: flood with fresh alloy and wick again")));
+        found.push(flag(severity, "Bi", JointProblem::Brittle { percent: bismuth }));
     }
     if indium > 15.0 {
-        let message = format!("{indium:.0} % of indium: soft, and it creeps under load");
-        found.push(flag(
-            Severity::Note,
-            "In",
-            (message, "anchors carry the plug's force: flush them with fresh alloy"),
-        ));
+        found.push(flag(Severity::Note, "In", JointProblem::Soft { percent: indium }));
     }
     found
 }
@@ -75,9 +67,9 @@ fn warm_liquid(joint: &Composition) -> Option<Finding> {
     let curve = melt_curve(joint);
     let share = curve.scheil_at(Temperature::celsius(100.0))?;
     (share > LIQUID_WHEN_WARM).then(|| {
-        let end = curve.scheil_end.map_or(String::new(), |end| format!(", down to {:.0} °C", end.at.in_celsius()));
-        let message = format!("{:.1} % of it may still be liquid at 100 °C{end}", share * 100.0);
-        flag(Severity::Warning, "Scheil solidus", (message, "such a joint lets go in service: flush it out"))
+        let down_to_c = curve.scheil_end.map(|end| end.at.in_celsius());
+        let problem = JointProblem::LiquidWhenWarm { percent: share * 100.0, down_to_c };
+        flag(Severity::Warning, "Scheil solidus", problem)
     })
 }
 
@@ -89,11 +81,16 @@ pub fn within_limits(flags: &[Finding]) -> bool {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::finding::problem::Problem;
     use crate::materials::Metal;
 
-    fn of(text: &str) -> (Option<Severity>, Vec<String>) {
+    fn of(text: &str) -> (Option<Severity>, Vec<JointProblem>) {
         let flags = flags(&Metal::read("x", text).expect("a metal").composition);
-        (flags.first().map(|f| f.severity), flags.into_iter().map(|f| f.message).collect())
+        let problem = |flag: Finding| match flag.problem {
+            Problem::Joint(problem) => problem,
+            other => panic!("{other:?}"),
+        };
+        (flags.first().map(|f| f.severity), flags.into_iter().map(problem).collect())
     }
 
     #[test]
@@ -108,12 +105,15 @@ mod tests {
     #[test]
     fn each_flag_says_what_is_wrong() {
         assert_eq!(of("SAC305"), (None, vec![]));
-        let (worst, message) = of("Sn42Bi58");
+        let (worst, found) = of("Sn42Bi58");
         assert_eq!(worst, Some(Severity::Warning));
-        assert!(message[0].contains("brittle") && message.iter().any(|s| s.contains("138 °C")), "{message:?}");
-        assert!(of("Sn=42,Bi=57.5,Pb=0.5").1.iter().any(|s| s.contains("below 100 °C")));
-        assert!(of("In52Sn48").1[0].contains("soft"));
-        assert!(of("Bi49In21Pb18Sn12").1.iter().any(|s| s.contains("liquid at 100 °C, down to 58")));
+        assert!(matches!(found[..], [JointProblem::Brittle { .. }, JointProblem::BismuthInTin { .. }]), "{found:?}");
+        let leaded = of("Sn=42,Bi=57.5,Pb=0.5").1;
+        assert!(leaded.iter().any(|p| matches!(p, JointProblem::LeadInBismuth { percent } if *percent > 0.4)));
+        assert!(matches!(of("In52Sn48").1[0], JointProblem::Soft { .. }));
+        let warm = of("Bi49In21Pb18Sn12").1;
+        let to_58 = |p: &JointProblem| matches!(p, JointProblem::LiquidWhenWarm { down_to_c: Some(c), .. } if c.round() == 58.0);
+        assert!(warm.iter().any(to_58), "{warm:?}");
         assert_eq!(of("SAC305=92,Sn42Bi58=8").0, None);
     }
 }

@@ -5,6 +5,7 @@ use super::melt_curve::melt_curve;
 use super::wire::Wire;
 use crate::board::{Board, JointGroup, groups};
 use crate::finding::Finding;
+use crate::finding::problem::AlloyProblem;
 use crate::materials::{Composition, Confidence, Metal};
 use crate::units::{TempDelta, Temperature};
 
@@ -123,8 +124,8 @@ impl JointComposition {
         let mut targets = vec![None; board.connector.joints.len()];
         for group in &groups {
             let target = self.target(group).ok_or_else(|| {
-                let message = format!("where the metal of {} melts could not be computed", group.name);
-                vec![Finding::blocking("charge", "alloy", message).hint("take another alloy or another amount")]
+                let problem = AlloyProblem::RowNotComputed { row: group.name.clone() };
+                vec![Finding::blocking("composition_check", "alloy", problem)]
             })?;
             group.joints.iter().for_each(|k| targets[*k] = Some(target));
         }

@@ -1,57 +1,84 @@
-//! What a person should know of a computed curve: where the model was never tried, and what else is said of the alloy.
+//! What must be known beside a melt curve: which corners of the model were never tried, what is published, what could not be
+//! computed.
+
+use serde::Serialize;
 
 use super::melt_curve::MeltCurve;
 use super::parameters::rest_on_start_values;
-use crate::materials::{Composition, Element};
+use crate::materials::{Alloy, Composition, Element};
 
-/// From this share on an element takes part in a note, wt%.
+/// From this share on an element's interactions count, wt%.
 const COUNTS: f64 = 2.0;
 
-/// Remarks on a curve, each a sentence.
-pub(super) fn notes(curve: &MeltCurve) -> Vec<String> {
-    let mut notes = untried(&curve.composition);
-    if let Some(row) = curve.published {
-        let (low, high) = (row.solidus_c, row.liquidus_c);
-        let found = if row.note.is_empty() { String::new() } else { format!(" ({})", row.note) };
-        notes.push(format!("{} is published as melting from {low:.0} to {high:.0} °C{found}.", row.name));
-    }
-    let missing = [
-        ("liquidus", curve.liquidus.is_none()),
-        ("working temperature", curve.t98.is_none()),
-        ("solidus", curve.solidus.is_none()),
-        ("Scheil end", curve.scheil_end.is_none()),
-    ];
-    notes
-        .extend(missing.iter().filter(|(_, gone)| *gone).map(|(what, _)| format!("The {what} could not be computed.")));
-    notes
+/// A note.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+pub enum MeltNote {
+    /// Two elements together that were never tried in this model.
+    UntriedPair { elements: [Element; 2] },
+    /// An element that was tried with these alone.
+    TriedOnlyWith { element: Element, with: [Element; 2] },
+    /// More of an element than was ever tried, wt%.
+    UntriedShare { element: Element, above_percent: f64 },
+    /// How two elements mix is a published estimate that was never fitted.
+    NeverFitted { elements: [Element; 2] },
+    /// A published alloy: its melting range, °C, and what is noted of it.
+    Published { name: &'static str, solidus_c: f64, liquidus_c: f64, note: &'static str },
+    /// A figure that could not be computed.
+    NotComputed { figure: MeltFigure },
+}
+
+/// A figure of a melt curve.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum MeltFigure {
+    /// Liquidus.
+    Liquidus,
+    /// Working temperature: 98 % liquid.
+    Working,
+    /// Solidus.
+    Solidus,
+    /// Where the last liquid freezes without equilibrium.
+    ScheilEnd,
+}
+
+fn published(row: &'static Alloy) -> MeltNote {
+    let Alloy { name, solidus_c, liquidus_c, note, .. } = row;
+    MeltNote::Published { name, solidus_c: *solidus_c, liquidus_c: *liquidus_c, note }
 }
 
 /// Corners of the model in which no published alloy was tried.
-fn untried(composition: &Composition) -> Vec<String> {
+fn untried(composition: &Composition) -> Vec<MeltNote> {
     let wt = |element| composition.wt(element);
     let mut notes = Vec::new();
     if wt(Element::Sb) > COUNTS && wt(Element::In) > COUNTS {
-        notes.push("Antimony together with indium was never tried in this model.".to_owned());
+        notes.push(MeltNote::UntriedPair { elements: [Element::Sb, Element::In] });
     }
     if wt(Element::Zn) > COUNTS && wt(Element::Pb) + wt(Element::In) + wt(Element::Ag) > COUNTS {
-        notes.push("Zinc was tried with tin and bismuth only.".to_owned());
+        notes.push(MeltNote::TriedOnlyWith { element: Element::Zn, with: [Element::Sn, Element::Bi] });
     }
-    for element in [Element::Ag, Element::Cu] {
-        if wt(element) > 5.0 {
-            notes.push(format!("More than 5 % of {} was never tried in this model.", element.name()));
-        }
-    }
+    const MOST_TRIED: f64 = 5.0;
+    let much = [Element::Ag, Element::Cu].into_iter().filter(|element| wt(*element) > MOST_TRIED);
+    notes.extend(much.map(|element| MeltNote::UntriedShare { element, above_percent: MOST_TRIED }));
     let many = |e: &Element| wt(*e) > COUNTS;
     let present: Vec<Element> = Element::ALL.into_iter().filter(many).collect();
-    for [a, b] in rest_on_start_values(&present) {
-        notes.push(format!("How {} and {} mix is a published estimate that was never fitted.", a.name(), b.name()));
-    }
+    notes.extend(rest_on_start_values(&present).into_iter().map(|elements| MeltNote::NeverFitted { elements }));
     notes
 }
 
 impl MeltCurve {
-    /// What a person should know of it, a sentence each.
-    pub fn notes(&self) -> Vec<String> {
-        notes(self)
+    /// What must be known beside it.
+    pub fn notes(&self) -> Vec<MeltNote> {
+        let mut notes = untried(&self.composition);
+        notes.extend(self.published.map(published));
+        let figures = [
+            (MeltFigure::Liquidus, self.liquidus.is_none()),
+            (MeltFigure::Working, self.t98.is_none()),
+            (MeltFigure::Solidus, self.solidus.is_none()),
+            (MeltFigure::ScheilEnd, self.scheil_end.is_none()),
+        ];
+        let missing = figures.into_iter().filter(|(_, gone)| *gone);
+        notes.extend(missing.map(|(figure, _)| MeltNote::NotComputed { figure }));
+        notes
     }
 }

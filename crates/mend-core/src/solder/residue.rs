@@ -6,6 +6,7 @@ use super::flags::{by_amount, flags, may_stay};
 use super::joint_composition::JointComposition;
 use crate::board::JointGroup;
 use crate::finding::Finding;
+use crate::finding::problem::AlloyProblem;
 use crate::materials::{Composition, Element, Metal};
 
 /// Film that braid never takes, mm, intermetallic included: least, usual, most (E, 5-25 µm).
@@ -105,10 +106,6 @@ pub fn leaded_into_lead_free(composition: &JointComposition) -> Option<Finding> 
     let brings = |metal: &Metal| metal.has_lead();
     let fed = composition.fed().map(|feed| &feed.metal).filter(|metal| brings(metal));
     let bringer = fed.or(Some(&composition.refit).filter(|metal| brings(metal)))?;
-    (!composition.factory.has_lead()).then(|| {
-        let message = format!("{} brings lead into a lead-free product", bringer.name);
-        let finding = Finding::warning("lead_free", "alloy", message);
-        let hint = "the shop decides and says so on the record; local rules apply";
-        Finding { severity: crate::finding::Severity::Note, ..finding.hint(hint) }
-    })
+    (!composition.factory.has_lead())
+        .then(|| Finding::note("lead_free", "alloy", AlloyProblem::LeadIntoLeadFree { alloy: bringer.name.clone() }))
 }

@@ -5,7 +5,9 @@ use std::f64::consts::FRAC_PI_4;
 use serde::{Deserialize, Serialize};
 
 use crate::finding::Finding;
+use crate::finding::problem::ValueProblem;
 use crate::materials::Composition;
+use crate::units::Unit;
 
 /// Density of rosin flux, g/cm³ (E, 1.05-1.1).
 const FLUX_DENSITY: f64 = 1.08;
@@ -28,14 +30,12 @@ impl Wire {
     /// Objections to a wire that can't be.
     pub fn check(&self) -> Vec<Finding> {
         let mut found = Vec::new();
-        let mut within = |place: &str, value: f64, (low, high): (f64, f64), unit: &str| {
-            if !(low..=high).contains(&value) {
-                let hint = format!("between {low} and {high}{unit}");
-                found.push(Finding::blocking("wire", place, format!("{value}{unit} can't be")).hint(hint));
-            }
+        let mut within = |place: &str, value: f64, range: (f64, f64), unit: Unit| {
+            let outside = ValueProblem::outside(value, range, unit);
+            found.extend(outside.map(|problem| Finding::blocking("wire", place, problem)));
         };
-        within("wire_mm", self.diameter_mm, (0.1, 6.0), " mm");
-        within("flux_share", self.flux_share, (0.0, 0.1), "");
+        within("wire_mm", self.diameter_mm, (0.1, 6.0), Unit::Millimetres);
+        within("flux_share", self.flux_share, (0.0, 0.1), Unit::One);
         found
     }
 

@@ -5,9 +5,11 @@ mod flow;
 mod length;
 mod money;
 mod temperature;
+mod unit;
 
 pub use duration::Duration;
 pub use flow::Flow;
 pub use length::Length;
 pub use money::Money;
 pub use temperature::{Scale, TempDelta, Temperature, ZERO_CELSIUS_IN_KELVIN};
+pub use unit::Unit;

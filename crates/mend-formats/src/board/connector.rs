@@ -108,7 +108,7 @@ impl ConnectorFile {
     pub(crate) fn into_connector(self) -> Result<Connector, Vec<Finding>> {
         let mut joints = Vec::new();
         if self.tests.len() > MOST_TESTS || self.tests.iter().any(|line| line.len() > 400) {
-            let object = Finding::blocking(RULE, "connector.tests", format!("{} lines", self.tests.len()));
+            let object = Finding::written(RULE, "connector.tests", format!("{} lines", self.tests.len()));
             return Err(vec![object.hint("up to 40 lines of up to 400 characters")]);
         }
         for joint in self.joints {
@@ -154,14 +154,13 @@ impl JointFile {
             (Some([width, depth]), None) => JointShape::Pad { width, depth },
             (None, Some([drill, pad])) => JointShape::Hole { drill, pad },
             _ => {
-                let object = Finding::blocking(RULE, place, "is neither a pad nor a hole, or both");
+                let object = Finding::written(RULE, place, "is neither a pad nor a hole, or both");
                 return Err(object.hint("give either pad_mm or hole_mm"));
             }
         };
         let count = self.repeat.as_ref().map_or(1, |r| r.count);
         if count > MOST_JOINTS || joints.len() + count > MOST_JOINTS {
-            let object =
-                Finding::blocking(RULE, place, format!("brings {count} joints to the {} before", joints.len()));
+            let object = Finding::written(RULE, place, format!("brings {count} joints to the {} before", joints.len()));
             return Err(object.hint("a connector has up to 600 joints"));
         }
         for k in 0..count {

@@ -113,7 +113,7 @@ impl BoardFile {
         reading::expect_format(RULE, &self.format, &ACCEPTED)?;
         if self.components.len() > MOST_COMPONENTS {
             let message = format!("{} components", self.components.len());
-            return Err(vec![Finding::blocking(RULE, "components", message).hint("list up to 400, the nearest first")]);
+            return Err(vec![Finding::written(RULE, "components", message).hint("list up to 400, the nearest first")]);
         }
         let board = Board {
             name: self.name,

@@ -96,7 +96,7 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
     reading::expect_format(RULE, &file.format, &ACCEPTED)?;
     if !(-10.0..=45.0).contains(&file.ambient_c) {
         let message = format!("{} °C is no workroom", file.ambient_c);
-        return Err(vec![Finding::blocking(RULE, "ambient_c", message).hint("between -10 and 45 °C")]);
+        return Err(vec![Finding::written(RULE, "ambient_c", message).hint("between -10 and 45 °C")]);
     }
     Ok(Bundle {
         board: file.board.into_board()?,

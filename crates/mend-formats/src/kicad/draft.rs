@@ -16,7 +16,7 @@ const NEAR_MM: f64 = 45.0;
 /// The draft of a board round the footprint of that reference.
 pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft, ImportNotes), Vec<Finding>> {
     let unknown = || {
-        let object = Finding::blocking(RULE, "reference", format!("“{reference}” is not on this board"));
+        let object = Finding::written(RULE, "reference", format!("“{reference}” is not on this board"));
         vec![object.hint("choose one of the list")]
     };
     let chosen = layout.footprints.iter().position(|f| f.reference == reference).ok_or_else(unknown)?;

@@ -34,7 +34,7 @@ pub fn footprint(bytes: &[u8]) -> Result<(Footprint, ImportNotes), Vec<Finding>>
     let file = read(bytes)?;
     if !matches!(file.head(), "footprint" | "module") {
         let message = format!("begins with “{}”, not with a footprint", shown(file.head(), WORD));
-        return Err(vec![Finding::blocking(RULE, "file", message).hint("choose a .kicad_mod file")]);
+        return Err(vec![Finding::written(RULE, "file", message).hint("choose a .kicad_mod file")]);
     }
     let mut notes = ImportNotes::default();
     let found = of_list(&file, &mut notes);

@@ -36,7 +36,7 @@ pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
     let file = read(bytes)?;
     if file.head() != "kicad_pcb" {
         let message = format!("begins with “{}”, not with a board", shown(file.head(), WORD));
-        return Err(vec![Finding::blocking(RULE, "file", message).hint("choose a .kicad_pcb file")]);
+        return Err(vec![Finding::written(RULE, "file", message).hint("choose a .kicad_pcb file")]);
     }
     let mut notes = ImportNotes::default();
     let rim = outline::outline(&file, &mut notes);
@@ -44,7 +44,7 @@ pub fn layout(bytes: &[u8]) -> Result<Layout, Vec<Finding>> {
     if lists.clone().count() > MOST_FOOTPRINTS {
         let message = format!("{} footprints", lists.count());
         return Err(vec![
-            Finding::blocking(RULE, "file", message).hint("up to 6000: cut the layout down to the port's side"),
+            Finding::written(RULE, "file", message).hint("up to 6000: cut the layout down to the port's side"),
         ]);
     }
     let mut footprints: Vec<Footprint> = lists.map(|list| of_list(list, &mut notes)).collect();

@@ -21,15 +21,15 @@ const ROW: f64 = 0.3;
 /// The connector of a footprint where it stands, with what was taken for what.
 pub fn connector(footprint: &Footprint, notes: &mut ImportNotes) -> Result<Connector, Vec<Finding>> {
     let no_body =
-        || vec![Finding::blocking(RULE, "body", "nothing is drawn of it").hint("choose a footprint with pads")];
+        || vec![Finding::written(RULE, "body", "nothing is drawn of it").hint("choose a footprint with pads")];
     let body = footprint.body.ok_or_else(no_body)?;
     if footprint.pads.len() > MOST_PADS {
-        let object = Finding::blocking(RULE, &footprint.reference, format!("has {} pads", footprint.pads.len()));
+        let object = Finding::written(RULE, &footprint.reference, format!("has {} pads", footprint.pads.len()));
         return Err(vec![object.hint("a connector has up to 600: choose the part that is replaced")]);
     }
     let (joints, pegs) = joints(footprint, (&body, notes));
     if joints.is_empty() {
-        let object = Finding::blocking("joint_without_pad", &footprint.reference, "has no pad with copper");
+        let object = Finding::written("joint_without_pad", &footprint.reference, "has no pad with copper");
         return Err(vec![object.hint("choose the footprint of the part that is replaced")]);
     }
     notes.take("height not in the file: 3 mm taken, measure it");

@@ -52,16 +52,16 @@ fn string(input: &mut &str) -> Parsed<String> {
 fn refuse(whole: &str, rest: &str, message: &str, hint: &str) -> Vec<Finding> {
     let read = &whole[..whole.len() - rest.len()];
     let line = read.matches('\n').count() + 1;
-    vec![Finding::blocking(RULE, format!("line {line}"), message).hint(hint)]
+    vec![Finding::written(RULE, format!("line {line}"), message).hint(hint)]
 }
 
 /// Reads one list; what follows it is refused.
 pub fn read(bytes: &[u8]) -> Result<Sexpr, Vec<Finding>> {
     if bytes.len() > LARGEST {
         let message = format!("{:.0} MB", bytes.len() as f64 / 1e6);
-        return Err(vec![Finding::blocking(RULE, "file", message).hint("layout files are up to 24 MB")]);
+        return Err(vec![Finding::written(RULE, "file", message).hint("layout files are up to 24 MB")]);
     }
-    let not_text = |_| vec![Finding::blocking(RULE, "file", "is no text").hint("choose a layout file as it was saved")];
+    let not_text = |_| vec![Finding::written(RULE, "file", "is no text").hint("choose a layout file as it was saved")];
     let whole = std::str::from_utf8(bytes).map_err(not_text)?;
     let mut rest = whole.trim_start();
     let mut open: Vec<Vec<Sexpr>> = Vec::new();
@@ -101,9 +101,13 @@ pub fn read(bytes: &[u8]) -> Result<Sexpr, Vec<Finding>> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use mend_core::finding::problem::Problem;
 
     fn message(text: &str) -> String {
-        read(text.as_bytes()).expect_err(text).swap_remove(0).message
+        match read(text.as_bytes()).expect_err(text).swap_remove(0).problem {
+            Problem::Written { message, .. } => message,
+            other => panic!("{other:?}"),
+        }
     }
 
     #[test]

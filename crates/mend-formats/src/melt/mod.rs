@@ -1,11 +1,12 @@
-//! A computed melting curve, `urgent-mend/melt/1`: docs/formats/melt.md.
+//! A computed melting curve, `urgent-mend/melt/2`: docs/formats/melt.md.
 
 use mend_core::solder::MeltCurve;
+use mend_core::solder::notes::MeltNote;
 use mend_core::units::Temperature;
 use serde::Serialize;
 
 /// The format's name.
-pub const FORMAT: &str = "urgent-mend/melt/1";
+pub const FORMAT: &str = "urgent-mend/melt/2";
 /// The curve is written from here up to a little above the liquidus, °C by °C.
 const COLDEST_C: f64 = 25.0;
 
@@ -22,7 +23,7 @@ struct MeltFile {
     band_c: BandFile,
     published: Option<Published>,
     curve: Vec<PointFile>,
-    notes: Vec<String>,
+    notes: Vec<MeltNote>,
 }
 
 #[derive(Serialize)]

@@ -94,7 +94,7 @@ pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
         match IntakeField::named(key).map(|field| check_field(field, value)) {
             Some(Ok(kept)) => *value = kept,
             Some(Err(finding)) => found.push(finding),
-            None => found.push(Finding::blocking(RULE, key.as_str(), "no such field")),
+            None => found.push(Finding::written(RULE, key.as_str(), "no such field")),
         }
     }
     if found.is_empty() { Ok(file) } else { Err(found) }

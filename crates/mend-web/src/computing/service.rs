@@ -310,8 +310,7 @@ mod tests {
     const PLACE: Viewer = Viewer::Job(1);
 
     fn found(candidates: usize) -> SearchResult {
-        let (limited_by, buys) = (String::new(), Vec::new());
-        SearchResult { best: None, nearest: None, candidates, turned_down: 0, limited_by, buys }
+        SearchResult { best: None, nearest: None, candidates, turned_down: 0, buys: Vec::new() }
     }
 
     fn key(of: &str) -> Key<SearchResult> {

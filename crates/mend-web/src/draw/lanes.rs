@@ -8,6 +8,7 @@ use mend_core::units::Scale;
 
 use super::n;
 use crate::pages::number::apart;
+use crate::words::{Words, damaged};
 
 /// Left edge of the bars, their width at the right end of the axis, and the height of a lane.
 const LEFT: f64 = 232.0;
@@ -102,14 +103,14 @@ fn shape(
     let margin = match &lane.tightest {
         Some(tight) => {
             let past = if tight.headroom_k <= -0.5 { "past" } else { "at" };
-            format!("{} {past} {}", apart(tight.headroom_k.abs(), drawn.scale), tight.name)
+            format!("{} {past} {}", apart(tight.headroom_k.abs(), drawn.scale), damaged(&tight.of))
         }
         None => "nothing to damage".to_owned(),
     };
     let minutes = format!("{:.0} min", lane.total_s.mid / 60.0);
     let chance = format!("works in {:.0} of 10", (lane.plan.chance * 10.0).round());
     LaneShape {
-        name: lane.name(),
+        name: Words::default().method(lane.choice.family).name,
         href: format!("/jobs/{}/method/{}", drawn.job, lane.choice.family.key()),
         y: n(TOP + PITCH * k as f64),
         recommended,

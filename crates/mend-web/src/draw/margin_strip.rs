@@ -8,6 +8,7 @@ use mend_core::units::{Scale, TempDelta, Temperature};
 use super::axis::PictureAxis;
 use super::board_map::standing_class;
 use super::n;
+use crate::words::{margin_detail, margin_name};
 
 const LABELS: f64 = 196.0;
 const AXIS: f64 = 400.0;
@@ -92,6 +93,7 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> Strip
         MarginKind::Joints => (LABELS, line_x - LABELS),
         _ => (line_x, LABELS + AXIS - line_x),
     };
+    let (name, detail) = (margin_name(margin), margin_detail(&margin.detail));
     let (glyph, view) = match margin.status {
         LimitStatus::Inside => ("●", "inside"),
         LimitStatus::Near => ("◆", "near"),
@@ -109,8 +111,8 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> Strip
     let spare = if margin.expendable { ", expendable: for knowledge only" } else { "" };
     StripRow {
         class: format!("{kind} {}{expendable}", standing_class(margin.status)),
-        name: margin.name.clone(),
-        detail: if margin.expendable { format!("{}, expendable", margin.detail) } else { margin.detail.clone() },
+        detail: if margin.expendable { format!("{detail}, expendable") } else { detail.clone() },
+        name: name.clone(),
         y: n(y + 5.0),
         text_y: n(y + 15.0),
         detail_y: n(y + 28.0),
@@ -131,9 +133,7 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> Strip
                 Scale::Fahrenheit => " °F",
             },
         description: format!(
-            "{} ({}): {} to {} {}, {line_word} {}{give}, {view}, margin {delta:.0}{spare}",
-            margin.name,
-            margin.detail,
+            "{name} ({detail}): {} to {} {}, {line_word} {}{give}, {view}, margin {delta:.0}{spare}",
             degrees(low),
             degrees(high),
             scale.symbol(),

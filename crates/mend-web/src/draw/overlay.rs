@@ -61,7 +61,7 @@ impl Overlay {
                 k,
                 name: format!(
                     "{}, {w} x {d} mm. Arrow keys move it by half a millimetre, with Shift they size it.",
-                    shield.kind.name()
+                    crate::words::shield(shield.kind)
                 ),
                 x: n(area.left()),
                 y: n(-area.far()),

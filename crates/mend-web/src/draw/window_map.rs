@@ -15,6 +15,7 @@ use super::axis::{round_numbers, with_unit};
 use super::contour::{ScalarField, path};
 use super::labels::{Anchor, Extent, Labels, Wanted};
 use super::n;
+use crate::words::damaged;
 
 const LEFT: f64 = 64.0;
 const TOP: f64 = 14.0;
@@ -234,7 +235,7 @@ fn words(paper: &WindowPaper<'_>, board: &Board, labels: &mut Labels) -> Vec<Wor
             let at = paper.corner(set, flow);
             match (before.outcome(), after.outcome()) {
                 (WindowCell::Works | WindowCell::TooCool, WindowCell::Hurts) => {
-                    let name = after.damage.map(|(_, k)| map.names[k].clone()).unwrap_or_default();
+                    let name = after.damage.map(|(_, k)| damaged(&map.damaged[k])).unwrap_or_default();
                     edges.entry((true, name)).or_default().push(at);
                 }
                 (WindowCell::TooCool, WindowCell::Works) => {
@@ -265,6 +266,7 @@ fn words(paper: &WindowPaper<'_>, board: &Board, labels: &mut Labels) -> Vec<Wor
 mod tests {
     use super::*;
     use crate::fixture::{gull, planned, power_board};
+    use mend_core::planning::damaged::Damaged;
 
     /// Six by three settings: release falls to the right, the strongest flow hurts at the right end.
     fn map() -> ProcessWindow {
@@ -278,7 +280,7 @@ mod tests {
             sets: (0..6).map(|k| Temperature::celsius(300.0 + 20.0 * k as f64)).collect(),
             flows: (0..3).map(|k| Flow::litres_per_minute(40.0 + 20.0 * k as f64)).collect(),
             candidates: (0..18).map(candidate).collect(),
-            names: vec!["fuse".to_owned()],
+            damaged: vec![Damaged::Component { name: "fuse".to_owned() }],
         }
     }
 

@@ -9,6 +9,7 @@ use mend_formats::equipment::EquipmentFile;
 use mend_store::{EventRow, Moment, PlanRow, Read, RunRow, StoreError};
 
 use super::Planned;
+use crate::words::Words;
 
 /// A bench run that has begun.
 #[derive(Debug, Clone)]
@@ -42,7 +43,7 @@ impl BenchRunView {
         let KeptRun { run, plan, events } = kept;
         let plan = plan.ok_or("the plan that it follows is gone")?;
         let planned = Planned::kept(plan).ok_or("the plan that it follows is not of our format")?;
-        let composition = planned.inputs.composition().map_err(|findings| findings[0].message.clone())?;
+        let composition = planned.inputs.composition().map_err(|findings| Words::default().first(&findings))?;
         let steps = match &run.steps {
             Some(steps) => serde_json::from_str(steps).map_err(|error| format!("its steps: {error}"))?,
             // Opened by an older version, which wrote them anew each time.
@@ -95,7 +96,7 @@ impl BenchRunView {
     /// The step's place and title as a person names them: `step 5, “Heat”`.
     pub(crate) fn place(&self, at: usize) -> String {
         match self.steps.get(at) {
-            Some(step) => format!("step {}, “{}”", at + 1, step.title),
+            Some(step) => format!("step {}, “{}”", at + 1, Words::default().step_title(step)),
             None => "the end of the steps".to_owned(),
         }
     }

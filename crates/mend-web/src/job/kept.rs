@@ -9,6 +9,7 @@ use mend_store::{BoardRow, JobRow, LogRow, PlanRow, Read, StationRow, StoreError
 
 use super::bench::{BenchRunView, KeptRun};
 use super::{Job, Planned, Unread};
+use crate::words::Words;
 
 /// What the store has of a job, before it is understood.
 pub(super) struct StoredJob {
@@ -105,6 +106,6 @@ impl Why for String {
 
 impl Why for Vec<mend_core::finding::Finding> {
     fn why(self) -> String {
-        self.first().map_or(String::new(), |first| format!("{}: {}", first.place, first.message))
+        Words::default().first(&self)
     }
 }

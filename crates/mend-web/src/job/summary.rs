@@ -9,6 +9,7 @@ use serde::{Deserialize, Serialize};
 use super::Job;
 use crate::draw::agreement::Release;
 use crate::pages::window_word;
+use crate::words::Words;
 
 /// A job in a list, and at the head of its own pages.
 #[derive(Debug, Clone, Serialize, Deserialize)]
@@ -89,7 +90,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         }
         Stop::Alloy => alloy_figure(job),
         Stop::Method => match job.inputs().and_then(|inputs| inputs.method) {
-            Some(choice) => choice.family.words().name.to_owned(),
+            Some(choice) => Words::default().method(choice.family).name.to_owned(),
             None if facts.window.is_some() => "by hand".to_owned(),
             None => "not chosen".to_owned(),
         },

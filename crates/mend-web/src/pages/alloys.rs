@@ -9,7 +9,7 @@ use axum::routing::get;
 use mend_core::finding::Finding;
 use mend_core::materials::{ALLOYS, Composition, Metal};
 use mend_core::solder::{MeltCurve, MeltTarget, flags, melt_curve};
-use mend_core::units::{Scale, TempDelta, Temperature};
+use mend_core::units::{TempDelta, Temperature};
 use serde::Deserialize;
 
 use super::Frame;
@@ -18,6 +18,7 @@ use crate::App;
 use crate::draw::melt_picture::{MeltDiagram, MeltPicture, melt_picture};
 use crate::extract::Query;
 use crate::visitor::Visitor;
+use crate::words::{FindingView, Words};
 
 pub(crate) fn routes() -> Router<App> {
     Router::new().route("/alloys", get(show))
@@ -54,7 +55,7 @@ struct MixView {
     last_why: String,
     density: String,
     picture: MeltPicture,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
     notes: Vec<String>,
     confidence: &'static str,
 }
@@ -65,11 +66,13 @@ struct AlloysPage {
     frame: Frame,
     alloys: Vec<&'static str>,
     asked: MixQuery,
-    view: Result<MixView, Vec<Finding>>,
+    view: Result<MixView, Vec<FindingView>>,
 }
 
 async fn show(visitor: Visitor, Query(asked): Query<MixQuery>) -> Response {
-    let view = mix(&asked).map(|(first, mix)| view((&asked.a, &first), &mix, visitor.scale));
+    let words = visitor.words();
+    let view = mix(&asked).map(|(first, mix)| view((&asked.a, &first), &mix, words));
+    let view = view.map_err(|findings| words.findings(&findings));
     let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let frame = Frame::new("Alloys", visitor.scale, "alloys", "/alloys".to_owned());
     (status, AlloysPage { frame, alloys: ALLOYS.iter().map(|a| a.name).collect(), asked, view }).into_response()
@@ -83,13 +86,14 @@ fn mix(asked: &MixQuery) -> Result<(Composition, Composition), Vec<Finding>> {
     let second = Metal::read("b", &asked.b)?.composition;
     let share: f64 = asked.share.trim().replace(',', ".").parse().unwrap_or(f64::NAN);
     if !(0.0..=100.0).contains(&share) {
-        let object = Finding::blocking("desk", "share", format!("“{}” is no share", asked.share));
+        let object = Finding::written("desk", "share", format!("“{}” is no share", asked.share));
         return Err(vec![object.hint("a number between 0 and 100 %")]);
     }
     Ok((first, Composition::mixed(&[(first, 100.0 - share), (second, share)]).unwrap_or(first)))
 }
 
-fn view((name, first): (&str, &Composition), mix: &Composition, scale: Scale) -> MixView {
+fn view((name, first): (&str, &Composition), mix: &Composition, words: Words) -> MixView {
+    let scale = words.scale;
     let (curve, plain) = (melt_curve(mix), melt_curve(first));
     let at = |t: Option<Temperature>, spread: TempDelta| {
         let target = t.map(|melted| MeltTarget { solidus: melted, melted, spread });
@@ -113,8 +117,8 @@ fn view((name, first): (&str, &Composition), mix: &Composition, scale: Scale) ->
         last_why: end.map_or(String::new(), |end| format!("{:.2} % of it, cooled quickly", end.moles * 100.0)),
         density: format!("{:.2} g/cm³", mix.density()),
         picture: melt_picture(&scene),
-        findings: flags(mix),
-        notes: curve.notes(),
+        findings: words.findings(&flags(mix)),
+        notes: curve.notes().iter().map(|note| words.melt_note(note)).collect(),
         confidence: band.family,
     }
 }

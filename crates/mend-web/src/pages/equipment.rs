@@ -21,6 +21,7 @@ use crate::extract::Form;
 use crate::pages::{number::number as read_number, word};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// A choice of the form.
 pub(crate) struct Option_ {
@@ -46,7 +47,7 @@ pub(crate) struct MeansView {
 #[template(path = "shop/kept.html")]
 pub(crate) struct KeptNote {
     at: String,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
 }
 
 impl KeptNote {
@@ -56,7 +57,8 @@ impl KeptNote {
     }
 
     /// It is not kept, and why.
-    pub(crate) fn refused(findings: Vec<Finding>) -> Response {
+    pub(crate) fn refused(visitor: Visitor, findings: &[Finding]) -> Response {
+        let findings = visitor.words().findings(findings);
         (StatusCode::UNPROCESSABLE_ENTITY, Self { at: String::new(), findings }).into_response()
     }
 }
@@ -142,11 +144,15 @@ fn read(sent: &[(String, String)]) -> Result<EquipmentFile, Vec<Finding>> {
     Ok(file)
 }
 
-async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -> Result<Response, Refusal> {
+async fn keep(
+    State(app): State<App>,
+    visitor: Visitor,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<Response, Refusal> {
     let file = match read(&sent) {
         Ok(file) => file,
         Err(findings) => {
-            return Ok(KeptNote::refused(findings));
+            return Ok(KeptNote::refused(visitor, &findings));
         }
     };
     let (text, now) = (write(&file)?, app.now_ms());
@@ -157,6 +163,7 @@ async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::words::Words;
 
     #[test]
     fn the_form_comes_back_as_it_was_typed_and_what_can_not_be_read_is_named() {
@@ -179,7 +186,7 @@ mod tests {
         assert_eq!((file.tips_mm.as_slice(), file.alloys.len()), (&[1.0, 2.5, 4.0][..], 2));
         assert_eq!(MeansView::of(&file).tips, "1, 2.5, 4");
         let findings = read(&sent(&[("tips", "wide"), ("alloys", "")])).expect_err("no number");
-        assert!(findings[0].message.contains("wide"), "{findings:?}");
+        assert!(Words::default().first(&findings).contains("“wide”"), "{findings:?}");
         let findings = read(&sent(&[("alloys", "Mithril")])).expect_err("no alloy");
         assert!(findings[0].place.starts_with("alloys"), "{findings:?}");
     }

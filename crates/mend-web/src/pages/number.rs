@@ -7,7 +7,7 @@ use mend_core::units::{Scale, TempDelta, Temperature};
 pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Finding>) -> f64 {
     let read = typed.trim().replace(',', ".").parse::<f64>().ok().filter(|v| v.is_finite());
     if read.is_none() {
-        let object = Finding::blocking(rule, place, format!("“{typed}” is no number"));
+        let object = Finding::written(rule, place, format!("“{typed}” is no number"));
         bad.push(object.hint("type digits, like 380"));
     }
     read.unwrap_or_default()

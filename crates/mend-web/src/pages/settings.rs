@@ -49,12 +49,16 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<SettingsPage, 
     Ok(SettingsPage { frame, shop, days: days.into(), fahrenheit })
 }
 
-async fn keep(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -> Result<Response, Refusal> {
+async fn keep(
+    State(app): State<App>,
+    visitor: Visitor,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<Response, Refusal> {
     let checked = read(&sent).checked();
     let shop = match checked {
         Ok(shop) => shop,
         Err(findings) => {
-            return Ok(KeptNote::refused(findings));
+            return Ok(KeptNote::refused(visitor, &findings));
         }
     };
     let (text, now) = (shop_settings::write(&shop)?, app.now_ms());

@@ -10,6 +10,7 @@ use mend_store::{Read, StoreError};
 use super::CannotOpen;
 use crate::App;
 use crate::job::Summary;
+use crate::words::Words;
 
 /// A line for everything that can't be read; none: all is well.
 pub async fn check(app: &App) -> Result<Vec<String>, CannotOpen> {
@@ -29,8 +30,7 @@ struct Notes(Vec<String>);
 impl Notes {
     fn want<T>(&mut self, what: &str, read: Result<T, Vec<Finding>>) {
         if let Err(findings) = read {
-            let why = findings.first().map_or(String::new(), |first| format!("{}: {}", first.place, first.message));
-            self.0.push(format!("{what} can't be read: {why}"));
+            self.0.push(format!("{what} can't be read: {}", Words::default().first(&findings)));
         }
     }
 

@@ -32,7 +32,7 @@ pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Impo
         Some(FileKind::DemoJob) => one_demo_job(app, bytes).await,
         None => {
             let known = "a station, board, connector, equipment, shop or job file of ours";
-            Err(vec![Finding::blocking("import", "format", "it names none that can be imported").hint(known)].into())
+            Err(vec![Finding::written("import", "format", "it names none that can be imported").hint(known)].into())
         }
     };
     taken.map(Imported).map_err(|refusal| CannotOpen::refusal(name, refusal))
@@ -109,7 +109,7 @@ async fn one_demo_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
 }
 
 fn taken(what: &str, name: &str) -> Refusal {
-    let finding = Finding::blocking("import", "name", format!("the shop has a {what} “{name}” already"));
+    let finding = Finding::written("import", "name", format!("the shop has a {what} “{name}” already"));
     vec![finding.hint("give this one another name in its file")].into()
 }
 

@@ -57,7 +57,7 @@ const SENT: [(&str, &str); 21] = [
     ("method/lanes/cancel", ""),
     ("method/from-below/search", ""),
     ("method/from-below/search/cancel", ""),
-    ("what-if", "name=&change=nothing+fed"),
+    ("what-if", "name=&change=%7B%22change%22%3A%22feed-nothing%22%7D"),
     (
         "heat",
         "station=Gull%2C+bench+1&set=440&flow=110&nozzle=22&distance=25&longest=240&face=bottom&motion=still&keep_intact=board",
@@ -147,7 +147,8 @@ async fn a_closed_record_takes_nothing() {
 async fn what_is_another_jobs_is_not_found() {
     let shop = with_draft().await;
     ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=again")).await;
-    let (status, page) = ask(&shop, post("/jobs/1/what-if", "name=one&change=nothing+fed")).await;
+    let (status, page) =
+        ask(&shop, post("/jobs/1/what-if", "name=one&change=%7B%22change%22%3A%22feed-nothing%22%7D")).await;
     assert!(status.is_success() || status.is_redirection(), "{status} {page}");
     assert!(ask(&shop, post("/jobs", "")).await.0.is_redirection());
     for act in ["take", "remove"] {

@@ -6,7 +6,13 @@ use super::refusal::{no_part, refuse};
 use super::{Draft, MOST_COMPONENTS, Photo, edit_photo, set};
 use crate::board::{ComponentKind, Face, Outline, Point, Rect};
 use crate::finding::Finding;
+use crate::finding::problem::DraftProblem;
 use crate::units::Scale;
+
+/// Sides of what is drawn, mm.
+const DRAWN_MM: (f64, f64) = (0.2, 300.0);
+/// A move reaches less far than this, mm.
+const FARTHEST_MM: f64 = 2000.0;
 
 impl Draft {
     /// The draft after an act. Temperatures in fields are of this scale.
@@ -33,13 +39,13 @@ impl Draft {
 
     /// A component by its place in the list.
     pub fn component(&mut self, k: usize) -> Result<&mut crate::board::Component, Finding> {
-        self.components.get_mut(k).ok_or_else(|| refuse("component", "is not there any more", "choose it on the map"))
+        self.components.get_mut(k).ok_or_else(|| refuse("component", DraftProblem::ComponentGone))
     }
 
     /// A photograph by its number.
     pub fn photo(&mut self, id: i64) -> Result<&mut Photo, Finding> {
         let there = self.photos.iter_mut().find(|photo| photo.id == id);
-        there.ok_or_else(|| refuse("photograph", "is not there any more", "add it again"))
+        there.ok_or_else(|| refuse("photograph", DraftProblem::PhotoGone))
     }
 
     pub(super) fn draw_outline(&mut self, corners: &[Point]) -> Result<(), Finding> {
@@ -54,14 +60,11 @@ impl Draft {
 
     fn add(&mut self, (face, round): (Face, bool), body: Rect, what: ComponentKind) -> Result<(), Finding> {
         if self.components.len() >= MOST_COMPONENTS {
-            let message = format!("there are {MOST_COMPONENTS} already");
-            return Err(refuse("components", message, "remove those far from the part"));
+            return Err(refuse("components", DraftProblem::TooManyComponents { most: MOST_COMPONENTS }));
         }
-        let fits = |side: f64| (0.2..=300.0).contains(&side);
         let near = |at: f64| at.abs() <= 1000.0;
-        if !(fits(body.width) && fits(body.depth) && near(body.centre.x) && near(body.centre.y)) {
-            let message = format!("{:.1} x {:.1} mm can't be meant", body.width, body.depth);
-            return Err(refuse("component", message, "draw it on the board, 0.2 to 300 mm wide and deep"));
+        if !(fits(body.width, body.depth) && near(body.centre.x) && near(body.centre.y)) {
+            return Err(drawn_size("component", (body.width, body.depth)));
         }
         let side = body.width.max(body.depth);
         let body = if round { Rect { width: side, depth: side, ..body } } else { body };
@@ -78,8 +81,8 @@ impl Draft {
     }
 
     fn shift(&mut self, of: Target, (dx, dy): (f64, f64)) -> Result<(), Finding> {
-        if !(dx.is_finite() && dy.is_finite() && dx.hypot(dy) < 2000.0) {
-            return Err(refuse("move", format!("by {dx}, {dy} mm can't be"), "move by less than 2000 mm"));
+        if !(dx.is_finite() && dy.is_finite() && dx.hypot(dy) < FARTHEST_MM) {
+            return Err(refuse("move", DraftProblem::MovedTooFar { x_mm: dx, y_mm: dy, most_mm: FARTHEST_MM }));
         }
         match of {
             Target::Component(k) => {
@@ -94,17 +97,17 @@ impl Draft {
                 let photo = self.photo(id)?;
                 (photo.placement, photo.lined_up_mm) = (photo.placement.moved(dx, dy), None);
             }
-            _ => return Err(refuse("move", "this can't be moved", "choose a part, a component or a photograph")),
+            _ => return Err(refuse("move", DraftProblem::NotMovable)),
         }
         Ok(())
     }
 
     fn resize(&mut self, of: Target, (width, depth): (f64, f64)) -> Result<(), Finding> {
         let Target::Component(k) = of else {
-            return Err(refuse("size", "this has no size to draw", "the part's sizes are typed"));
+            return Err(refuse("size", DraftProblem::NotResizable));
         };
-        if !((0.2..=300.0).contains(&width) && (0.2..=300.0).contains(&depth)) {
-            return Err(refuse("size", format!("{width:.1} x {depth:.1} mm can't be"), "between 0.2 and 300 mm"));
+        if !fits(width, depth) {
+            return Err(drawn_size("size", (width, depth)));
         }
         let component = self.component(k)?;
         let depth = if component.round { width } else { depth };
@@ -120,14 +123,14 @@ impl Draft {
             }
             Target::Part => self.part = None,
             Target::Photo(id) => self.photos.retain(|photo| photo.id != id),
-            _ => return Err(refuse("remove", "this can't be removed", "choose a component or a photograph")),
+            _ => return Err(refuse("remove", DraftProblem::NotRemovable)),
         }
         Ok(())
     }
 
     fn duplicate(&mut self, of: Target) -> Result<(), Finding> {
         let Target::Component(k) = of else {
-            return Err(refuse("copy", "this can't be copied", "choose a component"));
+            return Err(refuse("copy", DraftProblem::NotCopyable));
         };
         let from = self.component(k)?.clone();
         let body = Rect { centre: shifted(from.body.centre, (1.0, -1.0)), ..from.body };
@@ -139,6 +142,15 @@ impl Draft {
         }
         Ok(())
     }
+}
+
+fn fits(width: f64, depth: f64) -> bool {
+    [width, depth].iter().all(|side| (DRAWN_MM.0..=DRAWN_MM.1).contains(side))
+}
+
+fn drawn_size(place: &str, (width_mm, depth_mm): (f64, f64)) -> Finding {
+    let (low_mm, high_mm) = DRAWN_MM;
+    refuse(place, DraftProblem::DrawnSize { width_mm, depth_mm, low_mm, high_mm })
 }
 
 fn shifted(p: Point, (dx, dy): (f64, f64)) -> Point {
@@ -230,7 +242,7 @@ mod tests {
         ];
         for edit in edits {
             let finding = refused(&edit);
-            assert!(!finding.hint.is_empty() && !finding.place.is_empty(), "{edit:?}");
+            assert!(!finding.place.is_empty(), "{edit:?}");
         }
     }
 }

@@ -5,6 +5,8 @@ use super::{Draft, Edit};
 use crate::board::Point;
 use crate::board::photo::Placement;
 use crate::finding::Finding;
+use crate::finding::problem::DraftProblem;
+use crate::units::Unit;
 
 /// Points that line two faces up: three, so that a slip shows.
 const MARKS: usize = 3;
@@ -47,8 +49,7 @@ fn replace(
     let size = placement.mm_per_px;
     let near = placement.at_mm.iter().all(|at| at.abs() < 5000.0);
     if !((0.001..=5.0).contains(&size) && placement.turn_deg.is_finite() && near) {
-        let message = format!("a pixel would be {size:.4} mm");
-        return Err(refuse("scale", message, "click two places further apart, and give their distance in mm"));
+        return Err(refuse("scale", DraftProblem::PixelSize { mm: size }));
     }
     (photo.placement, photo.lined_up_mm) = (placement, None);
     Ok(())
@@ -58,11 +59,11 @@ fn length_mm(draft: &Draft, length: &str) -> Result<f64, Finding> {
     if length == "part" {
         return draft.part.as_ref().map(|part| part.made.body.width).ok_or_else(no_part);
     }
-    super::field::number("length", length, ((0.2, 600.0), "mm"))
+    super::field::number("length", length, ((0.2, 600.0), Unit::Millimetres))
 }
 
 fn one_place() -> Finding {
-    refuse("scale", "both clicks are on one place", "click two places as far apart as can be")
+    refuse("scale", DraftProblem::OnePlace)
 }
 
 fn middle(draft: &mut Draft, id: i64) -> Result<Point, Finding> {
@@ -73,12 +74,7 @@ fn middle(draft: &mut Draft, id: i64) -> Result<Point, Finding> {
 
 fn expect_three(points: &[Point]) -> Result<(), Finding> {
     let sound = points.len() == MARKS && points.iter().all(|p| p.x.is_finite() && p.y.is_finite());
-    let message = format!("{} points", points.len());
-    if sound {
-        Ok(())
-    } else {
-        Err(refuse("marks", message, "click three places that both faces show: holes, corners"))
-    }
+    if sound { Ok(()) } else { Err(refuse("marks", DraftProblem::NotThreePoints { count: points.len() })) }
 }
 
 fn line_up(draft: &mut Draft, id: i64, points: &[Point]) -> Result<(), Finding> {
@@ -87,12 +83,11 @@ fn line_up(draft: &mut Draft, id: i64, points: &[Point]) -> Result<(), Finding> 
     expect_three(&marks)?;
     let fit = draft.photo(id)?.placement.lined_up(points, &marks).ok_or_else(one_place)?;
     if fit.off_mm > LINED_UP_MM && fit.mirrored_off_mm < 0.5 * fit.off_mm {
-        let message = format!("the points are {:.1} mm off, and would fit were the photograph mirrored", fit.off_mm);
-        return Err(Finding::blocking("faces_mixed_up", "photograph", message).hint("mirror it, then click them again"));
+        let problem = DraftProblem::Mirrored { off_mm: fit.off_mm };
+        return Err(Finding::blocking("faces_mixed_up", "photograph", problem));
     }
     if fit.off_mm > LINED_UP_MM {
-        let message = format!("the points are {:.1} mm off", fit.off_mm);
-        return Err(refuse("marks", message, "click the same three places in the same order"));
+        return Err(refuse("marks", DraftProblem::PointsOff { off_mm: fit.off_mm }));
     }
     replace(draft, id, |_| Ok(fit.placement))?;
     draft.photo(id)?.lined_up_mm = Some((fit.off_mm * 100.0).round() / 100.0);

@@ -3,7 +3,8 @@
 use super::refusal::refuse;
 use crate::board::Face;
 use crate::finding::Finding;
-use crate::units::Scale;
+use crate::finding::problem::ValueProblem;
+use crate::units::{Scale, Unit};
 
 /// What was typed: the field, its text, and the scale of its temperatures.
 #[derive(Clone, Copy)]
@@ -13,42 +14,39 @@ pub(super) struct FieldInput<'a> {
     pub(super) scale: Scale,
 }
 
+/// Longest name, characters.
+const LONGEST_NAME: usize = 80;
+
 pub(super) fn no_field(field: &str) -> Finding {
-    refuse(field, "is no field of this", "choose one that the page shows")
+    refuse(field, ValueProblem::NoSuchField { known: Vec::new() })
 }
 
 /// A number with its range; a comma is a point to many.
-pub(super) fn number(field: &str, text: &str, ((low, high), unit): ((f64, f64), &str)) -> Result<f64, Finding> {
-    let remedy = format!("between {low} and {high} {unit}");
-    let value: f64 = text
-        .trim()
-        .replace(',', ".")
-        .parse()
-        .map_err(|_| refuse(field, format!("“{}” is no number", text.trim()), remedy.trim_end()))?;
-    if (low..=high).contains(&value) {
-        Ok(value)
-    } else {
-        Err(refuse(field, format!("{value} {unit} can't be"), remedy.trim_end()))
-    }
+pub(super) fn number(field: &str, text: &str, ((low, high), unit): ((f64, f64), Unit)) -> Result<f64, Finding> {
+    let text = text.trim();
+    let none = |_| refuse(field, ValueProblem::NotANumber { text: text.to_owned(), low, high, unit });
+    let value: f64 = text.replace(',', ".").parse().map_err(none)?;
+    ValueProblem::outside(value, (low, high), unit).map_or(Ok(value), |problem| Err(refuse(field, problem)))
 }
 
 /// A number, or nothing where nothing is typed.
-pub(super) fn number_or_none(field: &str, text: &str, range: ((f64, f64), &str)) -> Result<Option<f64>, Finding> {
+pub(super) fn number_or_none(field: &str, text: &str, range: ((f64, f64), Unit)) -> Result<Option<f64>, Finding> {
     if text.trim().is_empty() { Ok(None) } else { number(field, text, range).map(Some) }
 }
 
 /// A choice, by the word that formats write.
 pub(super) fn choice<T: serde::de::DeserializeOwned>(field: &str, text: &str) -> Result<T, Finding> {
     let word = serde::de::value::StrDeserializer::<serde::de::value::Error>::new(text);
-    T::deserialize(word)
-        .map_err(|_| refuse(field, format!("“{text}” is none of the choices"), "choose one of the list"))
+    let none = |_| refuse(field, ValueProblem::NotAChoice { text: text.to_owned(), choices: Vec::new() });
+    T::deserialize(word).map_err(none)
 }
 
 pub(super) fn name(field: &str, text: &str) -> Result<String, Finding> {
     let text = text.trim();
-    let fits = (1..=80).contains(&text.chars().count()) && !text.contains(char::is_control);
-    let message = format!("a name of {} characters", text.chars().count());
-    if fits { Ok(text.to_owned()) } else { Err(refuse(field, message, "one line of 1 to 80 characters")) }
+    let characters = text.chars().count();
+    let fits = (1..=LONGEST_NAME).contains(&characters) && !text.contains(char::is_control);
+    let bad = || refuse(field, ValueProblem::BadName { characters, most: LONGEST_NAME });
+    if fits { Ok(text.to_owned()) } else { Err(bad()) }
 }
 
 pub(super) fn face(text: &str) -> Result<Face, Finding> {

@@ -22,6 +22,7 @@ use super::stack_guess::{StackGuess, stack_guess};
 use super::turn::Pose;
 use super::{Board, Component, Connector, Face, Outline, Point, StackUp, Turn, rules};
 use crate::finding::Finding;
+use crate::finding::problem::DraftProblem;
 use crate::units::Length;
 
 const RULE: &str = "board_draft";
@@ -158,12 +159,12 @@ impl Draft {
 
     fn missing(&self) -> Vec<Finding> {
         let is_missing = [
-            (self.name.trim().is_empty(), "name", "the board has no name yet", "say what the shop calls it"),
-            (!self.has_rim(), "outline", "no outline yet", "click its corners, or give width and depth"),
-            (self.part.is_none(), "part", "no part to replace yet", "take one from the connector library"),
+            (self.name.trim().is_empty(), "name", DraftProblem::NoName),
+            (!self.has_rim(), "outline", DraftProblem::NoOutline),
+            (self.part.is_none(), "part", DraftProblem::NoPart),
         ];
         let found = is_missing.into_iter().filter(|m| m.0);
-        found.map(|(_, place, message, hint)| Finding::blocking(RULE, place, message).hint(hint)).collect()
+        found.map(|(_, place, problem)| Finding::blocking(RULE, place, problem)).collect()
     }
 
     /// What its copper comes to by what was seen, where anything was.

@@ -1,12 +1,13 @@
-//! What is refused, in the words that every act shares.
+//! What is refused, as every act shares it.
 
 use super::RULE;
 use crate::finding::Finding;
+use crate::finding::problem::{DraftProblem, Problem};
 
-pub(super) fn refuse(place: &str, message: impl Into<String>, hint: &str) -> Finding {
-    Finding::blocking(RULE, place, message).hint(hint)
+pub(super) fn refuse(place: &str, problem: impl Into<Problem>) -> Finding {
+    Finding::blocking(RULE, place, problem)
 }
 
 pub(super) fn no_part() -> Finding {
-    refuse("part", "there is no part yet", "take one from the connector library")
+    refuse("part", DraftProblem::NoPart)
 }

@@ -2,22 +2,20 @@
 
 use super::Draft;
 use super::field::{FieldInput, choice, face, name, no_field, number, number_or_none};
+use super::refusal::refuse;
 use crate::board::{Component, ComponentKind};
 use crate::finding::Finding;
-use crate::units::{Length, Scale, Temperature};
+use crate::finding::problem::DraftProblem;
+use crate::units::{Length, Scale, Temperature, Unit};
 
 pub(super) fn component(draft: &mut Draft, k: usize, typed: FieldInput<'_>) -> Result<(), Finding> {
     let FieldInput { field, text, scale } = typed;
     let other = draft.components.iter().enumerate().any(|(other, n)| other != k && n.name == text.trim());
     let component = draft.component(k)?;
-    let mm = |range| number(field, text, (range, "mm"));
+    let mm = |range| number(field, text, (range, Unit::Millimetres));
     match field {
         "name" if other => {
-            return Err(super::refusal::refuse(
-                field,
-                format!("“{}” is there already", text.trim()),
-                "give it a name of its own",
-            ));
+            return Err(refuse(field, DraftProblem::NameTaken { name: text.trim().to_owned() }));
         }
         "name" => component.name = name(field, text)?,
         "what" => become_(component, choice(field, text)?),
@@ -31,7 +29,7 @@ pub(super) fn component(draft: &mut Draft, k: usize, typed: FieldInput<'_>) -> R
         "material" => component.material = choice(field, text)?,
         "limit" => component.own_limit = limit(text, scale)?,
         "own_joints" => {
-            let percent = number_or_none(field, text, ((0.0, 100.0), "%"))?;
+            let percent = number_or_none(field, text, ((0.0, 100.0), Unit::Percent))?;
             component.own_joints = percent.map(|percent| percent / 100.0);
         }
         _ => return Err(no_field(field)),
@@ -58,7 +56,7 @@ fn become_(component: &mut Component, what: ComponentKind) {
 
 fn limit(text: &str, scale: Scale) -> Result<Option<Temperature>, Finding> {
     let ends = [40.0, 400.0].map(|end| scale.of(Temperature::celsius(end)));
-    let value = number_or_none("limit", text, ((ends[0], ends[1]), scale.symbol()))?;
+    let value = number_or_none("limit", text, ((ends[0], ends[1]), Unit::from(scale)))?;
     Ok(value.map(|value| scale.read(value)))
 }
 
@@ -67,6 +65,7 @@ mod tests {
     use super::super::{Edit, Target};
     use super::*;
     use crate::board::rules::tests::board;
+    use crate::finding::problem::{Problem, ValueProblem};
     use crate::materials::BodyMaterial;
 
     fn set(field: &str, value: &str, scale: Scale) -> Result<Component, Finding> {
@@ -95,9 +94,9 @@ mod tests {
         {
             let finding = set(field, value, Scale::Celsius).expect_err(field);
             assert_eq!(finding.place, field);
-            assert!(!finding.hint.is_empty());
         }
-        assert!(set("height", "tall", Scale::Celsius).expect_err("no number").message.contains("“tall”"));
+        let tall = set("height", "tall", Scale::Celsius).expect_err("no number").problem;
+        assert!(matches!(&tall, Problem::Value(ValueProblem::NotANumber { text, .. }) if text == "tall"), "{tall:?}");
         assert!(set("limit", "700", Scale::Fahrenheit).is_ok(), "700 °F is 371 °C");
     }
 }

@@ -5,11 +5,12 @@ use super::field::{FieldInput, choice, face, name, no_field, number};
 use super::refusal::{no_part, refuse};
 use crate::board::library;
 use crate::finding::Finding;
-use crate::units::Length;
+use crate::finding::problem::DraftProblem;
+use crate::units::{Length, Unit};
 
 pub(super) fn part(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let part = draft.part.as_mut().ok_or_else(no_part)?;
-    let mm = |range| number(field, text, (range, "mm"));
+    let mm = |range| number(field, text, (range, Unit::Millimetres));
     match field {
         "name" => part.made.name = name(field, text)?,
         "x" => part.at.x = mm((-600.0, 600.0))?,
@@ -18,7 +19,7 @@ pub(super) fn part(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput
         "face" => part.face = face(text)?,
         "height" => part.made.height = Length::mm(mm((0.2, 60.0))?),
         "material" => part.made.material = choice(field, text)?,
-        "pegs" => part.made.pegs = number(field, text, ((0.0, 12.0), ""))?.round() as u32,
+        "pegs" => part.made.pegs = number(field, text, ((0.0, 12.0), Unit::One))?.round() as u32,
         "shell" => part.made.shell = text == "true",
         "tests" => part.made.tests = text.lines().map(str::trim).filter(|l| !l.is_empty()).map(str::to_owned).collect(),
         _ => return Err(no_field(field)),
@@ -29,10 +30,10 @@ pub(super) fn part(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput
 /// A size makes the part anew; what was said of it beside its sizes stays.
 pub(super) fn size(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let part = draft.part.as_mut().ok_or_else(no_part)?;
-    let no_sizes = || refuse(field, "this part was not made from sizes", "take one from the library");
+    let no_sizes = || refuse(field, DraftProblem::NoSizes);
     let (key, values) = part.from.as_mut().ok_or_else(no_sizes)?;
     let kind = library::kind(key).ok_or_else(no_sizes)?;
-    values.insert(field.to_owned(), number(field, text, ((-1000.0, 1000.0), ""))?);
+    values.insert(field.to_owned(), number(field, text, ((-1000.0, 1000.0), Unit::One))?);
     let made = kind.make(values).map_err(|mut findings| findings.swap_remove(0))?;
     part.made = crate::board::Connector { name: part.made.name.clone(), tests: part.made.tests.clone(), ..made };
     Ok(())
@@ -43,6 +44,7 @@ mod tests {
     use super::super::{DraftPart, Edit, Target};
     use super::*;
     use crate::board::{Face, Point, Turn};
+    use crate::finding::problem::{Problem, ValueProblem};
     use crate::units::Scale;
 
     fn draft() -> Draft {
@@ -63,7 +65,8 @@ mod tests {
         assert_eq!(part.placed().joints.len(), 42);
         assert_eq!(part.placed().body.centre, Point { x: 20.0, y: 10.0 });
         let refused = set(Target::Size, "ways", "99").expect_err("too many");
-        assert_eq!((refused.place.as_str(), refused.hint.is_empty()), ("ways", false));
+        let whole = ValueProblem::NotWhole { value: 99.0, low: 4.0, high: 60.0 };
+        assert_eq!((refused.place.as_str(), refused.problem), ("ways", Problem::Value(whole)));
     }
 
     #[test]

@@ -6,7 +6,8 @@ use super::build::Made;
 use crate::board::geometry::{Face, Point, Rect};
 use crate::board::{Connector, ConnectorFamily};
 use crate::finding::Finding;
-use crate::units::Length;
+use crate::finding::problem::ValueProblem;
+use crate::units::{Length, Unit};
 
 const RULE: &str = "connector_size";
 
@@ -38,8 +39,8 @@ pub struct Param {
     pub key: &'static str,
     /// What it is called.
     pub label: &'static str,
-    /// `mm`, or empty for a count.
-    pub unit: &'static str,
+    /// Millimetres, or none for a count.
+    pub unit: Unit,
     /// What it usually is.
     pub usual: f64,
     /// Which values there are.
@@ -59,10 +60,10 @@ pub enum Among {
 
 impl Param {
     pub(super) const fn mm(key: &'static str, label: &'static str, usual: f64, (low, high): (f64, f64)) -> Self {
-        Self { key, label, unit: "mm", usual, among: Among::Range(low, high) }
+        Self { key, label, unit: Unit::Millimetres, usual, among: Among::Range(low, high) }
     }
     pub(super) const fn count(key: &'static str, label: &'static str, usual: f64, (low, high): (f64, f64)) -> Self {
-        Self { key, label, unit: "", usual, among: Among::Whole(low, high) }
+        Self { key, label, unit: Unit::One, usual, among: Among::Whole(low, high) }
     }
     pub(super) const fn choice(
         key: &'static str,
@@ -70,7 +71,7 @@ impl Param {
         usual: f64,
         among: &'static [(f64, &'static str)],
     ) -> Self {
-        Self { key, label, unit: "", usual, among: Among::Choice(among) }
+        Self { key, label, unit: Unit::One, usual, among: Among::Choice(among) }
     }
 
     /// Its lowest and its highest value.
@@ -82,20 +83,17 @@ impl Param {
     }
 
     fn object(&self, value: f64) -> Option<Finding> {
-        let unit = if self.unit.is_empty() { String::new() } else { format!(" {}", self.unit) };
-        let (fits, remedy) = match self.among {
-            Among::Range(low, high) => ((low..=high).contains(&value), format!("between {low} and {high}{unit}")),
-            Among::Whole(low, high) => {
-                let whole = (low..=high).contains(&value) && value.fract() == 0.0;
-                (whole, format!("a whole number from {low} to {high}"))
-            }
+        let problem = match self.among {
+            Among::Range(low, high) => ValueProblem::outside(value, (low, high), self.unit)?,
+            Among::Whole(low, high) if (low..=high).contains(&value) && value.fract() == 0.0 => return None,
+            Among::Whole(low, high) => ValueProblem::NotWhole { value, low, high },
+            Among::Choice(all) if all.iter().any(|c| c.0 == value) => return None,
             Among::Choice(all) => {
-                let names: Vec<&str> = all.iter().map(|c| c.1).collect();
-                (all.iter().any(|c| c.0 == value), format!("one of {}", names.join(", ")))
+                let choices = all.iter().map(|c| c.1.to_owned()).collect();
+                ValueProblem::NotAChoice { text: value.to_string(), choices }
             }
         };
-        let message = format!("{} of {value}{unit} can't be", self.label);
-        (!fits).then(|| Finding::blocking(RULE, self.key, message).hint(remedy))
+        Some(Finding::blocking(RULE, self.key, problem))
     }
 }
 
@@ -124,9 +122,8 @@ impl LibraryConnector {
         let object = |(key, value): (&String, &f64)| match self.params.iter().find(|p| p.key == key.as_str()) {
             Some(param) => param.object(*value),
             None => {
-                let known: Vec<&str> = self.params.iter().map(|p| p.key).collect();
-                let message = format!("a {} has no such size", self.name);
-                Some(Finding::blocking(RULE, key.as_str(), message).hint(known.join(", ")))
+                let known = self.params.iter().map(|p| p.key.to_owned()).collect();
+                Some(Finding::blocking(RULE, key.as_str(), ValueProblem::NoSuchField { known }))
             }
         };
         let found: Vec<Finding> = values.iter().filter_map(object).collect();

@@ -1,9 +1,15 @@
 //! A body that can't be that large, stands beside the board, or has a limit that nothing has.
 
-use crate::board::{Board, Rect};
+use crate::board::{Board, Point, Rect};
 use crate::finding::Finding;
+use crate::finding::problem::{BoardProblem, ValueProblem};
+use crate::units::Unit;
 
 const RULE: &str = "body_off_board";
+/// Limits that a body can have, °C.
+const LIMITS_C: (f64, f64) = (40.0, 400.0);
+/// Sides of a body, mm.
+const SIDES_MM: (f64, f64) = (0.1, 300.0);
 /// A body hangs over the rim by so much at most: ports do, by far.
 const LEAST_ON_BOARD: f64 = 0.2;
 
@@ -19,10 +25,8 @@ pub(super) fn check(board: &Board) -> Vec<Finding> {
     }));
     let bounds = board.outline.bounds();
     let limits = board.components.iter().filter_map(|n| {
-        let limit = n.limit().in_celsius();
-        let object =
-            Finding::blocking(RULE, format!("component {}", n.name), format!("a limit of {limit} °C can't be"));
-        (!(40.0..=400.0).contains(&limit)).then(|| object.hint("limits are between 40 and 400 °C"))
+        let problem = ValueProblem::outside(n.limit().in_celsius(), LIMITS_C, Unit::Celsius)?;
+        Some(Finding::blocking(RULE, format!("component {}", n.name), problem))
     });
     bodies.filter_map(|body| object(&bounds, body)).chain(limits).collect()
 }
@@ -37,15 +41,15 @@ struct Standing<'a> {
 fn object(bounds: &Rect, standing: Standing<'_>) -> Option<Finding> {
     let Standing { place, body, height } = standing;
     let sizes = [body.width, body.depth, height];
-    if sizes.iter().any(|size| !(0.1..=300.0).contains(size)) {
-        let message = format!("measures {} x {} x {height} mm", body.width, body.depth);
-        return Some(
-            Finding::blocking(RULE, place, message).hint("width, depth and height are between 0.1 and 300 mm"),
-        );
+    if sizes.iter().any(|size| !(SIDES_MM.0..=SIDES_MM.1).contains(size)) {
+        let [width_mm, depth_mm, height_mm] = sizes;
+        let (low_mm, high_mm) = SIDES_MM;
+        let problem = BoardProblem::BodySize { width_mm, depth_mm, height_mm, low_mm, high_mm };
+        return Some(Finding::blocking(RULE, place, problem));
     }
     if body.shared(bounds) >= LEAST_ON_BOARD * body.area() {
         return None;
     }
-    let message = format!("at {} mm is off the board", super::place::place(body.centre));
-    Some(Finding::blocking(RULE, place, message).hint("at least a fifth of it stands on the board"))
+    let Point { x, y } = body.centre;
+    Some(Finding::blocking(RULE, place, BoardProblem::OffBoard { x_mm: x, y_mm: y }))
 }

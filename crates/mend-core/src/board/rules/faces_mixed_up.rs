@@ -2,6 +2,7 @@
 
 use crate::board::{Board, Component, Rect};
 use crate::finding::Finding;
+use crate::finding::problem::BoardProblem;
 
 const RULE: &str = "faces_mixed_up";
 /// From this share of it inside the part it is inside, not beside.
@@ -19,9 +20,8 @@ pub(super) fn check(board: &Board) -> Vec<Finding> {
 fn inside(board: &Board, component: &Component) -> Option<Finding> {
     let part = &board.connector;
     let found = component.face == part.face && is_inside(&part.body, &component.covers());
-    let message = format!("stands inside the {}", part.name);
-    let warning = Finding::warning(RULE, format!("component {}", component.name), message);
-    found.then(|| warning.hint(format!("is it on the {} face?", part.face.other().name())))
+    let problem = BoardProblem::InsidePart { part: part.name.clone() };
+    found.then(|| Finding::warning(RULE, format!("component {}", component.name), problem))
 }
 
 fn on_a_leg(board: &Board, component: &Component) -> Option<Finding> {
@@ -31,7 +31,6 @@ fn on_a_leg(board: &Board, component: &Component) -> Option<Finding> {
     }
     let own = component.covers();
     let pierced = part.joints.iter().find(|j| j.shape.is_hole() && own.covers(j.at))?;
-    let message = format!("stands where {} comes out", pierced.name);
-    let warning = Finding::warning(RULE, format!("component {}", component.name), message);
-    Some(warning.hint(format!("is it on the {} face, or beside it?", part.face.name())))
+    let problem = BoardProblem::OnJoint { joint: pierced.name.clone() };
+    Some(Finding::warning(RULE, format!("component {}", component.name), problem))
 }

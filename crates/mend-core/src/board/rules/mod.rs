@@ -9,7 +9,6 @@ mod faces_mixed_up;
 mod joint_without_pad;
 mod outside_outline;
 mod overlapping_bodies;
-mod place;
 mod same_name;
 
 use super::Board;

@@ -2,6 +2,7 @@
 
 use crate::board::Board;
 use crate::finding::Finding;
+use crate::finding::problem::BoardProblem;
 
 pub(super) fn check(board: &Board) -> Vec<Finding> {
     if board.outline.corners.len() < 3 {
@@ -9,9 +10,8 @@ pub(super) fn check(board: &Board) -> Vec<Finding> {
     }
     let outside = board.connector.joints.iter().filter(|joint| !board.outline.holds(joint.at));
     let object = |joint: &crate::board::Joint| {
-        let message = format!("stands at {} mm, outside the outline", super::place::place(joint.at));
-        Finding::blocking("outside_outline", format!("joint {}", joint.name), message)
-            .hint("move it inside the outline, or widen the outline")
+        let problem = BoardProblem::OutsideOutline { x_mm: joint.at.x, y_mm: joint.at.y };
+        Finding::blocking("outside_outline", format!("joint {}", joint.name), problem)
     };
     outside.map(object).collect()
 }

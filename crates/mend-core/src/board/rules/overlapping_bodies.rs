@@ -2,7 +2,8 @@
 //! `faces_mixed_up`.
 
 use crate::board::{Board, Component, Rect};
-use crate::finding::{Finding, list};
+use crate::finding::Finding;
+use crate::finding::problem::BoardProblem;
 use crate::materials::BodyMaterial;
 
 /// Share of the smaller one that may lie in the other: drawn by hand, measured by eye.
@@ -12,13 +13,12 @@ pub(super) fn check(board: &Board) -> Vec<Finding> {
     let all = &board.components;
     let object = |(k, component): (usize, &Component)| {
         let others = all[..k].iter().filter(|o| o.face == component.face && !covered(o, component));
-        let under: Vec<&str> =
-            others.filter(|o| overlap(&o.covers(), &component.covers())).map(|o| o.name.as_str()).collect();
-        let part = (component.face == board.connector.face && beside(board, component)).then_some("the part");
-        let names: Vec<&str> = part.into_iter().chain(under).collect();
+        let under = others.filter(|o| overlap(&o.covers(), &component.covers()));
+        let components: Vec<String> = under.map(|o| o.name.clone()).collect();
+        let part = component.face == board.connector.face && beside(board, component);
         let place = format!("component {}", component.name);
-        let warning = Finding::warning("overlapping_bodies", place, format!("stands in the place of {}", list(&names)));
-        (!names.is_empty()).then(|| warning.hint("move or shrink one of them, or put it on the other face"))
+        let found = part || !components.is_empty();
+        found.then(|| Finding::warning("overlapping_bodies", place, BoardProblem::Overlaps { part, components }))
     };
     all.iter().enumerate().filter_map(object).collect()
 }

@@ -4,19 +4,22 @@ use std::collections::BTreeSet;
 
 use crate::board::Board;
 use crate::finding::Finding;
+use crate::finding::problem::{BoardProblem, Named};
 
 pub(super) fn check(board: &Board) -> Vec<Finding> {
     let joints = board.connector.joints.iter().map(|joint| joint.name.as_str());
     let components = board.components.iter().map(|n| n.name.as_str());
-    [twice("joint", joints), twice("component", components)].concat()
+    [twice(Named::Joint, joints), twice(Named::Component, components)].concat()
 }
 
-fn twice<'a>(what: &str, names: impl Iterator<Item = &'a str>) -> Vec<Finding> {
+fn twice<'a>(what: Named, names: impl Iterator<Item = &'a str>) -> Vec<Finding> {
     let mut seen = BTreeSet::new();
     let again: BTreeSet<&str> = names.filter(|name| !seen.insert(*name)).collect();
-    let object = |name: &str| {
-        Finding::blocking("same_name", format!("{what} {name}"), "is there twice")
-            .hint(format!("give each {what} a name of its own"))
+    let kind = match what {
+        Named::Joint => "joint",
+        Named::Component => "component",
     };
+    let object =
+        |name: &str| Finding::blocking("same_name", format!("{kind} {name}"), BoardProblem::NameTwice { what });
     again.into_iter().map(object).collect()
 }

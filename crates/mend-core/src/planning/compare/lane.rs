@@ -1,13 +1,17 @@
 //! A family on this board: its best settings, its plan with a band, its time, what it leaves and what it uses up.
 
+use serde::Serialize;
+
 use super::super::band::Band;
 use super::super::bench_time::{TimeSpent, TimedJob, bench_time, passes, total};
+use super::super::damaged::Damaged;
 use super::super::make_plan::plan_alone;
 use super::super::margin::{LimitStatus, Margin, MarginKind};
 use super::super::order::Unplanned;
 use super::super::plan::{Plan, WindowState};
 use super::super::search::{SearchResult, search};
 use crate::board::{Board, groups};
+use crate::heat::shield::ShieldKind;
 use crate::method::equipment::SkillLevel;
 use crate::method::fit::Fit;
 use crate::method::techniques::Techniques;
@@ -16,14 +20,26 @@ use crate::planning::search::request::{SearchRequest, Tried};
 use crate::solder::{JointComposition, amount};
 
 /// What is tightest, and by how much.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Tightest {
     /// What.
-    pub name: String,
-    /// Room with its spread, K; negative: past.
+    pub of: Damaged,
+    /// Headroom with its spread, K; negative: past.
     pub headroom_k: f64,
     /// Beyond the wanted margin?
     pub inside: bool,
+}
+
+/// Something that is used up.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(tag = "use", rename_all = "kebab-case")]
+pub enum Use {
+    /// Solder wire.
+    Alloy { mm: f64, name: String },
+    /// Braid.
+    Braid { cm: f64 },
+    /// A shield and its area.
+    Shield { shield: ShieldKind, cm2: f64 },
 }
 
 /// A lane of the comparison.
@@ -49,8 +65,8 @@ pub struct Lane {
     pub body_peak_c: Option<Band>,
     /// Flood-and-wick passes until what was fed is out; none: eight do not get it out.
     pub passes: Option<usize>,
-    /// What it uses up, a phrase each.
-    pub uses: Vec<String>,
+    /// What it uses up.
+    pub uses: Vec<Use>,
 }
 
 impl Lane {
@@ -90,14 +106,9 @@ impl Lane {
         }))
     }
 
-    /// Its name.
-    pub fn name(&self) -> &'static str {
-        self.choice.family.words().name
-    }
-
     /// Whose hands it wants.
     pub fn level(&self) -> SkillLevel {
-        self.choice.family.words().level
+        self.choice.family.method().level()
     }
 
     /// Does it work, with everything beyond its wanted margin and nothing left in the joints that must not stay?
@@ -117,22 +128,23 @@ fn tightest(margins: &[Margin]) -> Option<Tightest> {
     let live = margins.iter().filter(|m| m.kind != MarginKind::Joints && !m.expendable);
     let least = live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k))?;
     let inside = least.status == LimitStatus::Inside;
-    Some(Tightest { name: least.name.clone(), headroom_k: least.headroom_k, inside })
+    Some(Tightest { of: least.damaged(), headroom_k: least.headroom_k, inside })
 }
 
 /// Braid by what a pass draws up: about 8 mm per pad and 25 mm per hole (E, 2 mm braid).
-fn uses(board: &Board, (composition, plan): (&JointComposition, &Plan)) -> Vec<String> {
+fn uses(board: &Board, (composition, plan): (&JointComposition, &Plan)) -> Vec<Use> {
     let groups = groups(board);
     let fed: f64 = groups.iter().filter_map(|g| Some(amount(composition, g)?.length_mm * g.joints.len() as f64)).sum();
     let mut uses = Vec::new();
     if let Some(feed) = composition.fed() {
-        uses.push(format!("{:.0} mm of {}", fed, feed.metal.name));
+        uses.push(Use::Alloy { mm: fed, name: feed.metal.name.clone() });
     }
     let per_pass: f64 = groups.iter().map(|g| g.joints.len() as f64 * if g.holes { 25.0 } else { 8.0 }).sum();
     let braid = per_pass * passes(board, composition).unwrap_or(8).max(1) as f64;
-    uses.push(format!("{:.0} cm of braid", braid / 10.0));
+    uses.push(Use::Braid { cm: braid / 10.0 });
     let shields = plan.recipe.shields.iter().map(|shield| {
-        format!("{}, {:.0} cm²", shield.kind.name(), (shield.width_mm * shield.depth_mm / 100.0).max(1.0))
+        let cm2 = (shield.width_mm * shield.depth_mm / 100.0).max(1.0);
+        Use::Shield { shield: shield.kind, cm2 }
     });
     uses.extend(shields);
     uses

@@ -7,12 +7,14 @@ mod recommend;
 use super::order::Unplanned;
 use crate::method::MethodFamily;
 use crate::method::fit::Fit;
+use crate::method::reason::Obstacle;
 use crate::method::subject::Subject;
 use crate::planning::search::request::{Effort, SearchRequest};
 use crate::units::Temperature;
 use crate::watch::Watch;
-pub use lane::{Lane, Tightest};
+pub use lane::{Lane, Tightest, Use};
 use recommend::recommend;
+pub use recommend::{BestLane, NextBest, Recommendation, WhyNot};
 
 /// A family that does not apply here.
 #[derive(Debug, Clone, PartialEq)]
@@ -32,8 +34,8 @@ pub struct Comparison {
     pub ruled_out: Vec<Ruled>,
     /// The recommended lane, where any opens or at least melts.
     pub recommended: Option<usize>,
-    /// Why that one, in two sentences; why none, where there is none.
-    pub reason: String,
+    /// Why that one; why none, where there is none.
+    pub reason: Recommendation,
 }
 
 impl Comparison {
@@ -61,7 +63,7 @@ pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -
         }
         match Lane::of(&sought, (family, fit.clone()))? {
             Some(lane) => lanes.push(lane),
-            None => ruled_out.push(Ruled { family, fit: fit.not(true, "nothing to begin from on this board") }),
+            None => ruled_out.push(Ruled { family, fit: fit.not(true, Obstacle::NothingToBeginFrom) }),
         }
     }
     let (recommended, reason) = recommend(&lanes, subject);

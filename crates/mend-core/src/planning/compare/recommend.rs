@@ -3,26 +3,91 @@
 
 use std::cmp::Ordering;
 
-use super::lane::Lane;
+use serde::Serialize;
+
+use super::lane::{Lane, Tightest};
+use crate::method::MethodFamily;
+use crate::method::reason::Advantage;
 use crate::method::subject::Subject;
+use crate::planning::damaged::Damaged;
 use crate::planning::plan::WindowState;
+use crate::planning::search::SearchLimit;
 
 /// Below this nobody is sent to the bench.
 const LEAST_CHANCE: f64 = 0.3;
 
-/// The lane's place, and the reason in two sentences.
-pub(super) fn recommend(lanes: &[Lane], subject: &Subject<'_>) -> (Option<usize>, String) {
+/// Why a lane is recommended, or why none is.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(untagged)]
+pub enum Recommendation {
+    /// This one.
+    Best {
+        /// What it does.
+        best: BestLane,
+        /// Why not the next one; none where no other works often enough.
+        next: Option<NextBest>,
+    },
+    /// Nothing opens the window.
+    None {
+        /// What came nearest, and what stands in its way.
+        nearest: Option<(MethodFamily, SearchLimit)>,
+    },
+}
+
+/// What the recommended lane does.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct BestLane {
+    /// Which.
+    pub family: MethodFamily,
+    /// In how many samples of ten it works.
+    pub works_of_ten: f64,
+    /// What is tightest.
+    pub tightest: Option<Tightest>,
+    /// Time at the bench, min.
+    pub minutes: f64,
+    /// What speaks for it first.
+    pub speaks_for: Option<Advantage>,
+}
+
+/// Why the next one is not.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct NextBest {
+    /// Which.
+    pub family: MethodFamily,
+    /// Why.
+    pub why: WhyNot,
+}
+
+/// Why a lane is not the recommended one.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+pub enum WhyNot {
+    /// It works less often.
+    WorksLess { works_of_ten: f64 },
+    /// It brings something nearer to its limit than wanted.
+    NearLimit { of: Damaged, headroom_k: f64 },
+    /// It leaves alloy that eight passes do not get out.
+    LeavesAlloy,
+    /// It takes longer; with so many wick passes, where there is more than one.
+    TakesLonger { minutes: f64, passes: Option<usize> },
+    /// It leaves less headroom.
+    LessHeadroom { of: Damaged, less_k: f64 },
+    /// It does about as well.
+    AboutAsWell,
+}
+
+/// The lane's place, and the reason.
+pub(super) fn recommend(lanes: &[Lane], subject: &Subject<'_>) -> (Option<usize>, Recommendation) {
     let able = |lane: &&Lane| lane.plan.chance >= LEAST_CHANCE && lane.level() <= subject.equipment.level;
     let mut ranked: Vec<&Lane> = lanes.iter().filter(able).collect();
     ranked.sort_by(|a, b| order(b, a));
     let Some(best) = ranked.first() else {
         let nearest = lanes.iter().max_by(|a, b| a.plan.chance.total_cmp(&b.plan.chance));
-        let why = nearest
-            .map_or(String::new(), |lane| format!(" Nearest is {}: {}", lower(lane.name()), lane.searched.limited_by));
-        return (None, format!("Nothing here opens the window.{why}"));
+        let nearest = nearest.and_then(|lane| Some((lane.choice.family, lane.searched.limited_by()?)));
+        return (None, Recommendation::None { nearest });
     };
     let place = lanes.iter().position(|lane| std::ptr::eq(lane, *best));
-    (place, format!("{} {}", first(best), second(best, &ranked[1..])))
+    (place, Recommendation::Best { best: described(best), next: ranked.get(1).map(|next| why_not(best, next)) })
 }
 
 fn order(a: &Lane, b: &Lane) -> Ordering {
@@ -45,48 +110,34 @@ fn order(a: &Lane, b: &Lane) -> Ordering {
     }
 }
 
-/// What it does.
-fn first(lane: &Lane) -> String {
-    let tenths = (lane.plan.chance * 10.0).round();
-    let headroom = match &lane.tightest {
-        Some(tight) if tight.headroom_k >= 0.0 => format!(", {:.0} K left at {}", tight.headroom_k, tight.name),
-        Some(tight) => format!(", though {} may pass its limit", tight.name),
-        None => String::new(),
-    };
-    let minutes = (lane.total_s.mid / 60.0).round();
-    let pro = lane.fit.speaks_for.first().map_or(String::new(), |reason| format!("; {reason}"));
-    format!("{} works in {tenths:.0} of 10{headroom}, in about {minutes:.0} min{pro}.", lane.name())
+fn described(lane: &Lane) -> BestLane {
+    BestLane {
+        family: lane.choice.family,
+        works_of_ten: (lane.plan.chance * 10.0).round(),
+        tightest: lane.tightest.clone(),
+        minutes: (lane.total_s.mid / 60.0).round(),
+        speaks_for: lane.fit.speaks_for.first().cloned(),
+    }
 }
 
-/// Why not the next one.
-fn second(best: &Lane, others: &[&Lane]) -> String {
-    let Some(next) = others.first() else { return "No other way works here often enough.".to_owned() };
-    let later = (next.total_s.mid - best.total_s.mid) / 60.0;
-    let name = next.name();
+fn why_not(best: &Lane, next: &Lane) -> NextBest {
+    let minutes = (next.total_s.mid - best.total_s.mid) / 60.0;
     let why = match &next.tightest {
         _ if next.plan.chance + 0.05 < best.plan.chance => {
-            format!("works in {:.0} of 10 only", (next.plan.chance * 10.0).round())
+            WhyNot::WorksLess { works_of_ten: (next.plan.chance * 10.0).round() }
         }
         Some(tight) if !tight.inside && best.is_comfortable() => {
-            format!("brings {} within {:.0} K of its limit", tight.name, tight.headroom_k.max(0.0))
+            WhyNot::NearLimit { of: tight.of.clone(), headroom_k: tight.headroom_k.max(0.0) }
         }
-        _ if next.passes.is_none() => "leaves alloy that eight passes do not get out".to_owned(),
-        _ if later >= 1.0 => {
-            let passes = next.passes.filter(|p| *p > 1).map_or(String::new(), |p| format!(", with {p} wick passes"));
-            format!("takes {later:.0} min longer{passes}")
-        }
-        _ => room_less(best, next).unwrap_or_else(|| "does about as well".to_owned()),
+        _ if next.passes.is_none() => WhyNot::LeavesAlloy,
+        _ if minutes >= 1.0 => WhyNot::TakesLonger { minutes, passes: next.passes.filter(|p| *p > 1) },
+        _ => less_headroom(best, next).unwrap_or(WhyNot::AboutAsWell),
     };
-    format!("{name}, the next best, {why}.")
+    NextBest { family: next.choice.family, why }
 }
 
-fn room_less(best: &Lane, next: &Lane) -> Option<String> {
+fn less_headroom(best: &Lane, next: &Lane) -> Option<WhyNot> {
     let (best, next) = (best.tightest.as_ref()?, next.tightest.as_ref()?);
-    let less = best.headroom_k - next.headroom_k;
-    (less >= 5.0).then(|| format!("leaves {less:.0} K less headroom, at {}", next.name))
-}
-
-fn lower(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or(String::new(), |first| first.to_lowercase().chain(letters).collect())
+    let less_k = best.headroom_k - next.headroom_k;
+    (less_k >= 5.0).then(|| WhyNot::LessHeadroom { of: next.of.clone(), less_k })
 }

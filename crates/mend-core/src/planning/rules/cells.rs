@@ -2,6 +2,7 @@
 
 use super::input::RuleInput;
 use crate::finding::Finding;
+use crate::finding::problem::PlanProblem;
 use crate::materials::BodyMaterial;
 
 /// Within this of the nozzle's way it comes out before heat, mm (E: a wand slips by less).
@@ -13,9 +14,9 @@ pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let near = seen.order.board.components.iter().filter(|n| delicate(n.material));
     let finding = near.filter_map(|n| {
         let away = air.nearest(n.body.centre) - n.body.width.min(n.body.depth) / 2.0;
-        let message = format!("{} ({}) is {:.0} mm from the jet", n.name, n.material.name(), away.max(0.0));
-        let warn = Finding::warning("cells", &n.name, message);
-        (away < NEAR_MM).then(|| warn.hint("take it out before any heat; a shield is not enough"))
+        let (component, material) = (n.name.clone(), n.material.name().to_owned());
+        let problem = PlanProblem::NearJet { component, material, mm: away.max(0.0) };
+        (away < NEAR_MM).then(|| Finding::warning("cells", &n.name, problem))
     });
     finding.collect()
 }

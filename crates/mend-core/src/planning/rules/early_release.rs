@@ -2,12 +2,12 @@
 
 use super::input::RuleInput;
 use crate::finding::Finding;
+use crate::finding::problem::PlanProblem;
 
 pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let early = seen.fine.release.filter(|t| *t < seen.fine.last_from);
     let finding = early.map(|t| {
-        let message = format!("the part is loose {:.0} s before the last stage begins", seen.fine.last_from - t);
-        Finding::warning("early_release", "preheat", message).hint("shorten the soak, or lift it then")
+        Finding::warning("early_release", "preheat", PlanProblem::EarlyRelease { s: seen.fine.last_from - t })
     });
     finding.into_iter().collect()
 }

@@ -2,15 +2,13 @@
 
 use super::input::RuleInput;
 use crate::finding::Finding;
+use crate::finding::problem::PlanProblem;
 
 pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let recipe = seen.order.recipe;
     let faces: Vec<_> = recipe.airs().map(|air| air.face).collect();
     let idle = recipe.shields.iter().enumerate().filter(|(_, s)| s.block().is_none() && !faces.contains(&s.face));
-    let finding = idle.map(|(k, shield)| {
-        let message = format!("{} on the {} face, where no air comes", shield.kind.name(), shield.face.name());
-        let warn = Finding::warning("idle_shield", format!("shields[{k}]"), message);
-        warn.hint("there it only keeps heat in: take it off, or lay a copper block on what it covers")
-    });
-    finding.collect()
+    let finding =
+        |shield| Finding::warning("idle_shield", format!("shields[{shield}]"), PlanProblem::IdleShield { shield });
+    idle.map(|(k, _)| finding(k)).collect()
 }

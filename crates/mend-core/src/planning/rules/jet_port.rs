@@ -2,6 +2,7 @@
 
 use super::input::RuleInput;
 use crate::finding::Finding;
+use crate::finding::problem::PlanProblem;
 use crate::heat::draught::dynamic_pressure;
 use crate::materials::BodyMaterial;
 
@@ -17,9 +18,8 @@ pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     });
     let finding = open.filter_map(|n| {
         let pressure = dynamic_pressure(&air.jet, air.nearest(n.body.centre) * 1e-3);
-        let message = format!("the jet blows into {} with about {pressure:.0} Pa", n.name);
-        let warn = Finding::warning("jet_port", &n.name, message);
-        (pressure > STILL_PA).then(|| warn.hint("cover its port with tape, or heat from the other face"))
+        let problem = PlanProblem::BlownInto { component: n.name.clone(), pa: pressure };
+        (pressure > STILL_PA).then(|| Finding::warning("jet_port", &n.name, problem))
     });
     finding.collect()
 }

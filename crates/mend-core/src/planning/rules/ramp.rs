@@ -2,7 +2,8 @@
 
 use super::input::RuleInput;
 use crate::board::Board;
-use crate::finding::{Finding, list};
+use crate::finding::Finding;
+use crate::finding::problem::PlanProblem;
 
 /// A ramp is read over so many seconds.
 const OVER_S: usize = 5;
@@ -11,13 +12,16 @@ pub(super) fn check(seen: &RuleInput<'_>) -> Vec<Finding> {
     let components = seen.order.board.components.iter().zip(&seen.fine.traces.components);
     let steep = components.filter_map(|(n, curve)| {
         let (ramp, most) = (steepest(&curve[..curve.len().min(seen.off + 1)]), n.material.fastest_ramp()?);
-        (ramp > most).then_some((n.name.as_str(), ramp))
+        (ramp > most).then_some((n.name.clone(), ramp, most))
     });
-    let steep: Vec<(&str, f64)> = steep.collect();
-    let Some(worst) = steep.iter().map(|(_, ramp)| *ramp).max_by(f64::total_cmp) else { return Vec::new() };
-    let names: Vec<&str> = steep.iter().map(|(name, _)| *name).collect();
-    let message = format!("{} warm by up to {worst:.1} K/s, more than 3 K/s", list(&names));
-    vec![Finding::warning("ramp", "settings", message).hint("soak the board first, or begin further away")]
+    let steep: Vec<(String, f64, f64)> = steep.collect();
+    let k_per_s = steep.iter().map(|(_, ramp, _)| *ramp).fold(0.0, f64::max);
+    let most_k_per_s = steep.iter().map(|(_, _, most)| *most).fold(f64::INFINITY, f64::min);
+    let components: Vec<String> = steep.into_iter().map(|(name, _, _)| name).collect();
+    if components.is_empty() {
+        return Vec::new();
+    }
+    vec![Finding::warning("ramp", "settings", PlanProblem::SteepRamp { components, k_per_s, most_k_per_s })]
 }
 
 /// Do any of these components, by their curves, warm faster than they should?

@@ -3,11 +3,11 @@
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 
+use super::super::change::Change;
 use super::super::order::Unplanned;
 use super::arm::one_more;
 use super::irons;
 use super::request::{SearchRequest, Tried};
-use super::score::{NEVER_K, Score};
 use super::screen::{Setting, best};
 use crate::heat::recipe::Recipe;
 use crate::method::start::{Start, Vary, fed};
@@ -20,29 +20,33 @@ const MORE: f64 = 0.2;
 /// A thing more, and what it brings.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Buy {
-    /// What, as a phrase.
-    pub what: String,
-    /// What it brings, in words.
-    pub brings: String,
+    /// What.
+    pub what: Change,
     /// Margin before and after, K; below -1000: not molten.
     pub headroom_k: [f64; 2],
+    /// Time to release before and after, s of the last stage; none: not molten.
+    pub release_s: [Option<f64>; 2],
 }
 
 /// Every thing more that can be had, best first. Set temperatures are chosen anew with each.
 pub(super) fn buys(sought: &SearchRequest<'_>, tried: &Tried) -> Result<Vec<Buy>, Unplanned> {
     let shields = sought.subject.equipment.shields.iter().filter_map(|kind| {
         let name = &sought.subject.board.components.get(tried.tightest_component?)?.name;
-        Some((format!("{} over {name}", kind.name()), tried.composition.clone(), one_more(sought, tried, *kind)?))
+        Some((
+            Change::Shield { shield: *kind, over: name.clone() },
+            tried.composition.clone(),
+            one_more(sought, tried, *kind)?,
+        ))
     });
     let alloys = more_alloy(sought.subject, &tried.composition).into_iter();
     let alloys = alloys.map(|(what, composition)| (what, composition, tried.recipe.clone()));
-    let more: Vec<(String, JointComposition, Recipe)> = shields.chain(alloys).collect();
+    let more: Vec<(Change, JointComposition, Recipe)> = shields.chain(alloys).collect();
     let bought = more.par_iter().map(|(what, composition, recipe)| {
         let with = retried(sought, (composition, recipe))?;
         Ok(with.map(|with| Buy {
             what: what.clone(),
-            brings: brings(&tried.score, &with.score),
-            headroom_k: [tried.score.headroom_k, with.score.headroom_k],
+            headroom_k: [&tried.score, &with.score].map(|score| score.headroom_k),
+            release_s: [&tried.score, &with.score].map(|score| score.release_s),
         }))
     });
     let mut bought: Vec<Buy> = bought.collect::<Result<Vec<_>, Unplanned>>()?.into_iter().flatten().collect();
@@ -68,37 +72,22 @@ fn retried(
 pub(in crate::planning) fn more_alloy(
     subject: &Subject<'_>,
     composition: &JointComposition,
-) -> Vec<(String, JointComposition)> {
+) -> Vec<(Change, JointComposition)> {
     let takes = |composition: &JointComposition| composition.check(subject.board).is_empty();
     if let Some(feed) = composition.fed() {
         let mut more = composition.clone();
         let share = (feed.share + MORE).min(MOST_SHARE);
         more.feed.iter_mut().for_each(|feed| feed.share = share);
-        let what =
-            format!("{:.0} % {} in the joints instead of {:.0} %", share * 100.0, feed.metal.name, feed.share * 100.0);
+        let instead_of = Some(feed.share * 100.0);
+        let what = Change::Feed { percent: share * 100.0, alloy: feed.metal.name.clone(), instead_of };
         return if takes(&more) { vec![(what, more)] } else { Vec::new() };
     }
     let alloys = subject.equipment.leaded().take(1).chain(subject.equipment.low_melt().take(1));
     let first = alloys.filter_map(|alloy| {
         let composition = fed(subject, alloy)?;
         let share = composition.fed().map_or(0.0, |feed| feed.share);
-        Some((format!("{:.0} % {} in the joints", share * 100.0, alloy.name), composition))
+        let what = Change::Feed { percent: share * 100.0, alloy: alloy.name.clone(), instead_of: None };
+        Some((what, composition))
     });
     first.collect()
-}
-
-fn brings(before: &Score, after: &Score) -> String {
-    let gains = after.headroom_k.min(NEVER_K) - before.headroom_k.min(NEVER_K);
-    let time = match (before.release_s, after.release_s) {
-        (Some(was), Some(is)) if (was - is).abs() >= 1.0 => {
-            format!(", {:.0} s {}", (was - is).abs(), if is < was { "sooner" } else { "later" })
-        }
-        _ => String::new(),
-    };
-    match (before.release_s, after.release_s) {
-        (None, Some(t)) => format!("it melts, after about {t:.0} s"),
-        (_, None) => "it still does not melt".to_owned(),
-        _ if gains.abs() < 1.0 => format!("no more headroom{time}"),
-        _ => format!("{:.0} K {} headroom{time}", gains.abs(), if gains > 0.0 { "more" } else { "less" }),
-    }
 }

@@ -85,6 +85,6 @@ fn judged(sought: &SearchRequest<'_>, start: &Start, recipe: &Recipe) -> Result<
         steep: usual.steep,
     };
     let tightest_component = tightest.and_then(|(k, _)| limits[k].component());
-    let tightest = tightest.map(|(k, _)| limits[k].name.clone());
+    let tightest = tightest.map(|(k, _)| limits[k].of.clone());
     Ok(Tried { composition: start.composition.clone(), recipe: recipe.clone(), score, tightest, tightest_component })
 }

@@ -20,17 +20,19 @@ mod screen;
 
 use rayon::prelude::*;
 
+use super::damaged::Damaged;
 use super::limits::{first_damage, in_time, limits};
 use super::order::Unplanned;
-use crate::finding::capital;
 use crate::heat::mesh::Resolution;
 use crate::heat::parameters::ParameterSample;
 use crate::heat::run::run_until;
+use crate::method::reason::Obstacle;
 use crate::method::start::{Start, Vary};
 use crate::method::{Method, MethodFamily};
 use buys::Buy;
 use request::{SearchRequest, Tried};
 use score::Score;
+use serde::Serialize;
 
 /// What a search comes back with.
 #[derive(Debug, Clone, PartialEq)]
@@ -43,10 +45,41 @@ pub struct SearchResult {
     pub candidates: usize,
     /// Of the best ones, how many the fine run turned down.
     pub turned_down: usize,
-    /// What stands in the way of a better one, in a sentence.
-    pub limited_by: String,
     /// What one more shield or more alloy would buy.
     pub buys: Vec<Buy>,
+}
+
+/// What stands in the way of better settings.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(tag = "how", rename_all = "kebab-case")]
+pub enum SearchLimit {
+    /// This, with so much headroom left, K, at release after so many seconds.
+    Inside { of: Damaged, headroom_k: f64, release_s: f64 },
+    /// Nothing near; release after so many seconds.
+    Nothing { release_s: f64 },
+    /// This is past its limit by so much, K, when the last joint melts.
+    Past { of: Damaged, by_k: f64 },
+    /// The coldest joint lacks so much at the longest heating, K.
+    Cold { lacks_k: f64 },
+}
+
+impl SearchResult {
+    /// The best, or what came nearest.
+    pub fn told(&self) -> Option<&Tried> {
+        self.best.as_ref().or(self.nearest.as_ref())
+    }
+
+    /// What stands in the way of a better one; none where nothing was tried.
+    pub fn limited_by(&self) -> Option<SearchLimit> {
+        let told = self.told()?;
+        let Score { headroom_k, release_s, .. } = told.score;
+        Some(match (&told.tightest, release_s, self.best.is_some()) {
+            (Some(of), Some(release_s), true) => SearchLimit::Inside { of: of.clone(), headroom_k, release_s },
+            (None, Some(release_s), true) => SearchLimit::Nothing { release_s },
+            (Some(of), Some(_), false) => SearchLimit::Past { of: of.clone(), by_k: -headroom_k },
+            _ => SearchLimit::Cold { lacks_k: -headroom_k - score::NEVER_K },
+        })
+    }
 }
 
 /// Searches a family. The same inputs give the same answer to the bit.
@@ -68,14 +101,13 @@ pub fn search(sought: &SearchRequest<'_>, method: &dyn Method) -> Result<SearchR
     let (best, turned_down) = first_that_holds(sought, &tried)?;
     let nearest = best.is_none().then(|| tried.first().cloned()).flatten();
     let told = best.as_ref().or(nearest.as_ref());
-    let limited_by = told.map_or_else(String::new, |tried| limited_by(tried, best.is_some()));
     let buys = told.map(|tried| buys::buys(sought, tried)).transpose()?.unwrap_or_default();
     sought.watch.wanted()?;
-    Ok(SearchResult { best, nearest, candidates, turned_down, limited_by, buys })
+    Ok(SearchResult { best, nearest, candidates, turned_down, buys })
 }
 
 /// Every family in its order: searched, or the reasons why it does not apply.
-pub type OfFamily = (MethodFamily, Result<SearchResult, Vec<String>>);
+pub type OfFamily = (MethodFamily, Result<SearchResult, Vec<Obstacle>>);
 
 /// Searches every family that applies.
 pub fn search_all(sought: &SearchRequest<'_>) -> Result<Vec<OfFamily>, Unplanned> {
@@ -115,19 +147,4 @@ fn holds(sought: &SearchRequest<'_>, tried: &Tried) -> Result<bool, Unplanned> {
     let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_damage(&limits, &run.traces).is_some());
     sought.watch.wanted()?;
     Ok(in_time(&run, first_damage(&limits, &run.traces).as_ref()))
-}
-
-fn limited_by(tried: &Tried, works: bool) -> String {
-    let Score { headroom_k, release_s, .. } = tried.score;
-    let name = tried.tightest.as_deref().map(capital);
-    match (&name, release_s, works) {
-        (Some(name), Some(t), true) => {
-            format!("{name} limits it: {headroom_k:.0} K are left when release after about {t:.0} s.")
-        }
-        (None, Some(t), true) => format!("Nothing near limits it; release after about {t:.0} s."),
-        (Some(name), Some(_), false) => {
-            format!("{name} is past its limit by {:.0} K when the last joint melts.", -headroom_k)
-        }
-        (_, _, _) => format!("The coldest joint lacks {:.0} K at the longest heating.", -headroom_k - score::NEVER_K),
-    }
 }

@@ -4,6 +4,7 @@ use super::score::Score;
 use crate::heat::recipe::Recipe;
 use crate::method::start::{Start, Vary};
 use crate::method::subject::Subject;
+use crate::planning::damaged::Damaged;
 use crate::planning::order::Order;
 use crate::solder::JointComposition;
 use crate::units::Temperature;
@@ -41,7 +42,7 @@ pub struct Tried {
     /// How they do.
     pub score: Score,
     /// What is tightest at release.
-    pub tightest: Option<String>,
+    pub tightest: Option<Damaged>,
     /// Where that is a component near the part, its place in the board's list.
     pub tightest_component: Option<usize>,
 }

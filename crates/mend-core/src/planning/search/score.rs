@@ -10,12 +10,9 @@ pub const OPEN_K: f64 = 10.0;
 /// Margins are compared in steps of this, K: below it nobody can tell them apart.
 const STEP_K: f64 = 5.0;
 /// More headroom than this is worth nothing, K (E).
-const ENOUGH_K: f64 = 40.0;
+pub const ENOUGH_K: f64 = 40.0;
 /// What never melts lies this far below what hurts, K.
 pub(super) const NEVER_K: f64 = 1000.0;
-
-/// The objective in words.
-pub const OBJECTIVE: &str = "margin first, up to 40 K; then a gentle ramp; then time";
 
 /// How some settings do.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]

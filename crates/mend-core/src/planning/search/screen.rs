@@ -51,7 +51,7 @@ pub(super) fn best(sought: &SearchRequest<'_>, setting: &Setting<'_>) -> Result<
         composition: setting.composition.clone(),
         recipe: at(set),
         score,
-        tightest: tightest.map(|k| limits[k].name.clone()),
+        tightest: tightest.map(|k| limits[k].of.clone()),
         tightest_component: tightest.and_then(|k| limits[k].component()),
     }))
 }

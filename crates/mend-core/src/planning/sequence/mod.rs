@@ -1,7 +1,7 @@
-//! The steps at the bench, written from the plan and the chosen method: what to do, what to see, how long, what to beware of,
-//! and why.
+//! The steps at the bench, written from the plan and the chosen method: what to do, how long, what to beware of.
+//! What they say is a [`task::Task`] and its [`line::Line`]s: values, which the web puts into words.
 //!
-//! - `before`: opening, protecting, flux, alloy; [`stages`]: soaks, helpers and shields in words; `heat`: until it is off;
+//! - `before`: opening, protecting, flux, alloy; [`stages`]: soaks, helpers and shields; `heat`: until it is off;
 //!   `pads`: wicking, holes; `fit`: tinning, setting, holding, anchors; `after`: cleaning, looking, testing;
 //!   `harvest`: what becomes of a donor's part instead
 //!
@@ -13,10 +13,12 @@ mod before;
 mod fit;
 mod harvest;
 mod heat;
+pub mod line;
 mod pads;
 pub mod script;
 pub mod stages;
 pub mod step;
+pub mod task;
 
 use crate::board::KeepIntact;
 use crate::method::MethodFamily;

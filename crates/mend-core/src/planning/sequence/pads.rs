@@ -1,8 +1,10 @@
 //! Pads and holes, while the board is warm.
 
 use super::super::bench_time;
+use super::line::PadsLine;
 use super::script::Script;
-use super::step::{Duty, Step, StepKind, owned, step};
+use super::step::{Duty, Step, StepKind, step};
+use super::task::Task;
 use crate::caution::Caution;
 use crate::method::MethodFamily;
 use crate::method::equipment::Sucker;
@@ -14,41 +16,33 @@ const COLD_S: f64 = 8.0;
 pub(super) fn wick(script: &Script<'_>) -> Step {
     let holes = script.holes();
     let fed = script.composition.fed().is_some();
-    let mut lines = match script.technique(&BRAID) {
-        "holes-only" if !fed => owned(&["Pads stay as they are: even them with a clean tip and flux, no braid."]),
-        "not-fine" if !fed => owned(&["Braid on wide pads only; fine pitch is evened with a clean tip and flux."]),
-        _ => owned(&["Braid on flux, iron on braid, no weight on it. Strokes along the pads, never across."]),
+    let how = match script.technique(&BRAID) {
+        "holes-only" if !fed => PadsLine::EvenPads,
+        "not-fine" if !fed => PadsLine::BraidWidePads,
+        _ => PadsLine::BraidPads,
     };
+    let mut lines = vec![how];
     // Where a method is chosen the holes have a step of their own.
     if holes > 0 && script.choice.is_none() {
-        lines.push(format!("{holes} holes: add solder first, then draw it through with fresh braid."));
+        lines.push(PadsLine::DrawHoles { holes });
     }
     lines.extend(passes(script));
     let cold = script.plan.wickable_for_s.is_some_and(|warm| warm.high < COLD_S);
-    lines.push(match cold {
-        true => "The board is cold at once: iron on the braid warms one pad at a time.".to_owned(),
-        false => "Braid that sticks is a board gone cold: warm it, do not pull.".to_owned(),
-    });
+    lines.push(if cold { PadsLine::ColdAtOnce } else { PadsLine::BraidSticks });
     let mut cautions = vec![Caution::Burns, Caution::Fumes];
     if script.composition.has_lead() {
         cautions.push(Caution::Lead);
     }
     let kind = StepKind::WhileWarm { window_s: script.plan.wickable_for_s };
-    let step = step("Wick while warm", lines, "Braid glides; pads are flat and bright.", &cautions);
-    Step { kind, duty: Duty::Clean, ..step }.because(BRAID.why)
+    Step { kind, duty: Duty::Clean, ..step(Task::Wick, lines, &cautions) }
 }
 
 /// How many flood-and-wick passes by the arithmetic of residues.
-fn passes(script: &Script<'_>) -> Option<String> {
+fn passes(script: &Script<'_>) -> Option<PadsLine> {
     script.composition.fed()?;
-    Some(match bench_time::passes(script.board, script.composition) {
-        Some(most) => {
-            let refit = &script.composition.refit.name;
-            let passes = if most <= 1 { "1 pass".to_owned() } else { format!("{most} passes") };
-            format!("Every trace of the fed alloy out: {passes}, flooded with {refit} between.")
-        }
-        None => "Eight passes do not get this alloy out: feed another one.".to_owned(),
-    })
+    let flood = script.composition.refit.name.clone();
+    let passes = bench_time::passes(script.board, script.composition);
+    Some(passes.map_or(PadsLine::NeverClean, |most| PadsLine::WickPasses { passes: most.max(1), flood }))
 }
 
 /// The holes, by the technique that is followed; none where there are none.
@@ -59,34 +53,27 @@ pub(super) fn holes(script: &Script<'_>) -> Option<Step> {
     }
     let cautions = [Caution::Burns, Caution::Fumes];
     if script.technique(&HOLES) == "drop-in" {
-        let lines = owned(&[
-            "Holes stay filled, level with both faces: the part drops in while they are liquid.",
-            "Look from the far side: every hole full, none with a crater.",
-        ]);
-        let step = step("Leave the holes filled", lines, "Every hole is a flat, bright disc on both faces.", &cautions);
-        return Some(
-            step.because("Dropping in saves the clearing; it wants practised hands, and no dry fit is possible."),
-        );
+        return Some(step(
+            Task::LeaveHolesFilled,
+            vec![PadsLine::HolesStayFilled, PadsLine::LookFromFarSide],
+            &cautions,
+        ));
     }
     let how = match script.sucker {
-        _ if script.is(MethodFamily::Pump) => "Light through each; what is not empty is filled and sucked again.",
-        Sucker::Vacuum => "Vacuum iron on the land, until the far side runs, then suck; tip moved round the hole.",
-        Sucker::Pump => "Iron from one side, pump on the other; fresh solder before each try.",
-        Sucker::None => "A wedge-cut braid end under air or iron, drawn up from the far side.",
+        _ if script.is(MethodFamily::Pump) => PadsLine::LightThroughEach,
+        Sucker::Vacuum => PadsLine::VacuumIron,
+        Sucker::Pump => PadsLine::PumpOpposite,
+        Sucker::None => PadsLine::BraidEnd,
     };
-    let thin = if script.technique(&THIN) == "wick" { "" } else { "Add solder first: a starved hole keeps its core." };
-    let lines = [thin, how].into_iter().filter(|line| !line.is_empty()).map(str::to_owned);
-    let lines = [format!("{holes} holes.")].into_iter().chain(lines).collect();
-    Some(step("Clear the holes", lines, "Light shows through every hole.", &cautions).because(HOLES.why))
+    let mut lines = vec![PadsLine::HoleCount { holes }];
+    if script.technique(&THIN) != "wick" {
+        lines.push(PadsLine::FillStarvedHoles);
+    }
+    lines.push(how);
+    Some(step(Task::ClearHoles, lines, &cautions))
 }
 
 pub(super) fn clean_pads() -> Step {
-    let lines = [
-        "Strong alcohol and brush; let it dry.",
-        "Look: pads whole, mask whole, components in place.",
-        "A knocked part goes back now, and is measured.",
-    ];
-    let step = step("Clean and look", owned(&lines), "Every pad and hole is bare and whole.", &[Caution::Alcohol]);
-    Step { duty: Duty::Clean, ..step }
-        .because("A lifted pad found now is mended in minutes; found after the port it is another job.")
+    let lines = vec![PadsLine::AlcoholAndBrush, PadsLine::LookAtPads, PadsLine::PutBackNow];
+    Step { duty: Duty::Clean, ..step(Task::CleanPads, lines, &[Caution::Alcohol]) }
 }

@@ -2,18 +2,17 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::line::Line;
+use super::task::Task;
 use crate::caution::Caution;
 use crate::planning::band::{Band, TimeBand};
 
 /// A step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Step {
-    /// Short name, as it stands on the screen.
-    pub title: String,
-    /// What to do, a line each.
-    pub lines: Vec<String>,
-    /// What to watch for.
-    pub cue: String,
+    /// What it is and says.
+    #[serde(flatten)]
+    pub text: StepText,
     /// Cautions of this very step.
     pub cautions: Vec<Caution>,
     /// What kind of step, and its times.
@@ -21,15 +20,38 @@ pub struct Step {
     /// What it has to do with the cleaning ledger.
     #[serde(default)]
     pub duty: Duty,
-    /// Why it is done so, on request; empty where there is nothing to say.
-    #[serde(default)]
-    pub why: String,
-    /// What to do if it does not come.
-    #[serde(default)]
-    pub otherwise: Vec<String>,
     /// Is the map with its shields shown?
     #[serde(default)]
     pub map: bool,
+}
+
+/// What a step is and says.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(untagged)]
+pub enum StepText {
+    /// As values.
+    Typed {
+        /// What is done.
+        #[serde(flatten)]
+        task: Task,
+        /// How, a line each.
+        lines: Vec<Line>,
+    },
+    /// As an older version wrote it into its runs.
+    Written {
+        /// Short name.
+        title: String,
+        /// What to do, a line each.
+        lines: Vec<String>,
+        /// What to watch for.
+        cue: String,
+        /// Why it is done so.
+        #[serde(default)]
+        why: String,
+        /// What to do if it does not come.
+        #[serde(default)]
+        otherwise: Vec<String>,
+    },
 }
 
 /// What a step has to do with the cleaning ledger.
@@ -90,35 +112,70 @@ impl StepKind {
     }
 }
 
+/// Kinds of tools that are hot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum HotToolKind {
+    /// Hot air.
+    Air,
+    /// The preheater.
+    Preheater,
+    /// The iron.
+    Iron,
+}
+
 /// A tool that is hot.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct HotTool {
-    /// `air`, `preheater`, `iron`.
-    pub what: String,
+    /// Which.
+    pub what: HotToolKind,
     /// What it is set to, °C.
     pub set_c: f64,
 }
 
-pub(super) fn step(title: &str, lines: Vec<String>, cue: &str, cautions: &[Caution]) -> Step {
+pub(super) fn step<L: Into<Line>>(task: Task, lines: Vec<L>, cautions: &[Caution]) -> Step {
+    let lines = lines.into_iter().map(Into::into).collect();
     Step {
-        title: title.to_owned(),
-        lines,
-        cue: cue.to_owned(),
+        text: StepText::Typed { task, lines },
         cautions: cautions.to_vec(),
         kind: StepKind::Do,
         duty: Duty::None,
-        why: String::new(),
-        otherwise: Vec::new(),
         map: false,
     }
 }
 
 impl Step {
-    pub(super) fn because(self, why: &str) -> Self {
-        Self { why: why.to_owned(), ..self }
+    /// What is done; none in steps that an older version wrote.
+    pub fn task(&self) -> Option<&Task> {
+        match &self.text {
+            StepText::Typed { task, .. } => Some(task),
+            StepText::Written { .. } => None,
+        }
+    }
+
+    /// How, a line each; none in steps that an older version wrote.
+    pub fn lines(&self) -> &[Line] {
+        match &self.text {
+            StepText::Typed { lines, .. } => lines,
+            StepText::Written { .. } => &[],
+        }
     }
 }
 
-pub(super) fn owned(lines: &[&str]) -> Vec<String> {
-    lines.iter().map(|line| (*line).to_owned()).collect()
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::planning::sequence::line::HeatLine;
+
+    #[test]
+    fn a_step_is_read_as_it_was_written_and_as_it_used_to_be() {
+        let typed = step(Task::Soak { air: true }, vec![HeatLine::NextToolWithin { s: 5.0 }], &[Caution::Burns]);
+        let written = serde_json::to_string(&typed).expect("plain data");
+        assert_eq!(serde_json::from_str::<Step>(&written).expect("the same"), typed);
+        let older = r#"{"title":"Lift","lines":["Straight up."],"cue":"It floats.","cautions":["burns"],
+            "kind":{"what":"do"},"why":"Force takes pads."}"#;
+        let read: Step = serde_json::from_str(older).expect("an older one");
+        assert!(matches!(&read.text, StepText::Written { title, .. } if title == "Lift"), "{read:?}");
+        assert_eq!((read.task(), &read.kind), (None, &StepKind::Do));
+    }
 }

@@ -15,6 +15,7 @@ use crate::pages::Frame;
 use crate::pictures::pictured;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::Words;
 
 /// Where a thing was, or is.
 struct DifferenceMark {
@@ -93,18 +94,19 @@ pub(super) async fn show(
         to,
         versions: rows.iter().map(|row| row.version).collect(),
         sheets: faces.iter().map(|face| sheet(&newer.board, (*face, visitor), &found)).collect(),
-        lines: found.iter().enumerate().map(line).collect(),
+        lines: found.iter().enumerate().map(|numbered| line(numbered, visitor.words())).collect(),
     })
 }
 
-fn line((k, difference): (usize, &Difference)) -> DifferenceLine {
+fn line((k, difference): (usize, &Difference), words: Words) -> DifferenceLine {
+    let (what, summary) = (words.difference_of(&difference.of), words.differing(difference));
     let word = match difference.kind {
         DifferenceKind::Came => "came",
         DifferenceKind::Went => "went",
         DifferenceKind::Moved => "moved",
         DifferenceKind::Changed => "changed",
     };
-    DifferenceLine { number: k + 1, word, what: difference.what.clone(), summary: difference.what_differs.clone() }
+    DifferenceLine { number: k + 1, word, what, summary }
 }
 
 fn sheet(board: &Board, (face, visitor): (Face, Visitor), found: &[Difference]) -> Sheet {

@@ -16,6 +16,7 @@ use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::upload::{self, SizeLimit};
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 const FILE: SizeLimit = SizeLimit { bytes: 24 * 1024 * 1024, what: "a board or layout file" };
 /// Longer texts are not put back into the page when they are refused, bytes.
@@ -26,18 +27,22 @@ const LONGEST_SHOWN: usize = 200_000;
 pub(super) struct ImportPage {
     frame: Frame,
     text: String,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
 }
 
 impl ImportPage {
-    fn new(visitor: Visitor, text: String, findings: Vec<Finding>) -> Self {
+    fn new(visitor: Visitor, text: String, findings: &[Finding]) -> Self {
         let frame = Frame::new("Import a board", visitor.scale, "boards", "/boards/import".to_owned());
-        Self { frame, text: if text.len() > LONGEST_SHOWN { String::new() } else { text }, findings }
+        Self {
+            frame,
+            text: if text.len() > LONGEST_SHOWN { String::new() } else { text },
+            findings: visitor.words().findings(findings),
+        }
     }
 }
 
 pub(super) async fn show(visitor: Visitor) -> ImportPage {
-    ImportPage::new(visitor, String::new(), vec![])
+    ImportPage::new(visitor, String::new(), &[])
 }
 
 pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Request) -> Result<Response, Refusal> {
@@ -50,11 +55,11 @@ pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Requ
                 (file, sent.name("file").to_owned())
             }
         }
-        Err(findings) => return Ok(refused(visitor, String::new(), findings)),
+        Err(findings) => return Ok(refused(visitor, String::new(), &findings)),
     };
     let read = match ImportKind::of(&text) {
         ImportKind::Nothing => Err(vec![
-            Finding::blocking("import", "file", "nothing was sent, or it is no text")
+            Finding::written("import", "file", "nothing was sent, or it is no text")
                 .hint("choose a board file, or paste its text"),
         ]),
         ImportKind::Layout => layout(&app, &text, &file).await?,
@@ -62,10 +67,10 @@ pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Requ
         ImportKind::Connector => own_connector(&app, &text).await?,
         ImportKind::Board => board(&app, &text).await?,
     };
-    Ok(read.unwrap_or_else(|findings| refused(visitor, text, findings)))
+    Ok(read.unwrap_or_else(|findings| refused(visitor, text, &findings)))
 }
 
-fn refused(visitor: Visitor, text: String, findings: Vec<Finding>) -> Response {
+fn refused(visitor: Visitor, text: String, findings: &[Finding]) -> Response {
     (StatusCode::UNPROCESSABLE_ENTITY, ImportPage::new(visitor, text, findings)).into_response()
 }
 
@@ -107,7 +112,7 @@ async fn board(app: &App, text: &str) -> Result<ImportResult, Refusal> {
 }
 
 fn taken(place: &str, name: &str) -> Vec<Finding> {
-    let object = Finding::blocking("import", "name", format!("the {place} has a “{name}” already"));
+    let object = Finding::written("import", "name", format!("the {place} has a “{name}” already"));
     vec![object.hint("give this one another name")]
 }
 

@@ -18,6 +18,7 @@ use crate::extract::Form;
 use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// A footprint on the picture and in the list.
 pub(crate) struct Spot {
@@ -45,7 +46,7 @@ pub(super) struct LayoutPage {
     listed: Vec<Spot>,
     taken: Vec<BoardLine>,
     left_out: Vec<BoardLine>,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
 }
 
 /// Is it called as connectors are?
@@ -70,7 +71,7 @@ fn spot(footprint: &Footprint) -> Option<Spot> {
 }
 
 impl LayoutPage {
-    fn new(visitor: Visitor, (id, name): (i64, String), (layout, findings): (&Layout, Vec<Finding>)) -> Self {
+    fn new(visitor: Visitor, (id, name): (i64, String), (layout, findings): (&Layout, &[Finding])) -> Self {
         let frame = Frame::new("Choose the part", visitor.scale, "boards", format!("/boards/layouts/{id}"));
         let bounds = layout.outline.as_ref().map_or(all_bodies(layout), mend_core::board::Outline::bounds);
         let corners = layout.outline.iter().flat_map(|outline| &outline.corners);
@@ -92,7 +93,7 @@ impl LayoutPage {
             listed: sorted.into_iter().filter_map(spot).take(60).collect(),
             taken: lines(&layout.notes.taken),
             left_out: lines(&layout.notes.left_out),
-            findings,
+            findings: visitor.words().findings(findings),
         }
     }
 }
@@ -115,7 +116,7 @@ pub(super) async fn show(
     Path(id): Path<String>,
 ) -> Result<LayoutPage, Refusal> {
     let (id, name, layout) = load(&app, &id).await?;
-    Ok(LayoutPage::new(visitor, (id, name), (&layout, vec![])))
+    Ok(LayoutPage::new(visitor, (id, name), (&layout, &[])))
 }
 
 /// The footprint that is replaced.
@@ -139,7 +140,7 @@ pub(super) async fn choose(
             Ok(Report::new(&title, &notes.and(&layout.notes), (visitor, onward)).into_response())
         }
         Err(findings) => {
-            let page = LayoutPage::new(visitor, (id, name), (&layout, findings));
+            let page = LayoutPage::new(visitor, (id, name), (&layout, &findings));
             Ok((StatusCode::UNPROCESSABLE_ENTITY, page).into_response())
         }
     }

@@ -15,6 +15,7 @@ use crate::pages::Frame;
 use crate::pictures::{Pictured, pictured};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 #[derive(Template, WebTemplate)]
 #[template(path = "boards/show.html")]
@@ -26,7 +27,7 @@ pub(super) struct BoardPage {
     versions: Vec<i64>,
     figures: BoardFigures,
     faces: Faces,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
     summary: String,
     agreement: Option<Agreement>,
 }
@@ -64,7 +65,7 @@ async fn page((app, visitor): (App, Visitor), wanted: VersionRequest<'_>) -> Res
         versions: rows.iter().map(|row| row.version).collect(),
         figures: pictured.figures.clone(),
         faces: Faces::of(&app, id, visitor).await?,
-        findings: pictured.findings.clone(),
+        findings: visitor.words().findings(&pictured.findings),
         summary: model_row.map_or(String::new(), |row| outcomes::summary(&row)),
         agreement: outcomes::picture(&releases),
     })
@@ -80,7 +81,7 @@ async fn unreadable(app: &App, id: i64) -> Refusal {
     let mut findings = Pictured::read(&row).err().unwrap_or_default();
     let what = format!("“{}”, revision {}, can't be read as it is stored", row.name, row.version);
     let hint = "restore a backup; until then jobs on other boards go on as ever";
-    findings.insert(0, Finding::blocking("board", row.name, what).hint(hint));
+    findings.insert(0, Finding::written("board", row.name, what).hint(hint));
     Refusal::Bad(findings)
 }
 

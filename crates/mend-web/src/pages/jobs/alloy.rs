@@ -21,6 +21,7 @@ use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// A row of the connector as it may be ticked.
 struct RowTick {
@@ -40,7 +41,7 @@ struct AlloyPage {
     marks: [MakersMark; 4],
     typed: AlloyForm,
     rows: Vec<RowTick>,
-    view: Result<AlloyView, Vec<Finding>>,
+    view: Result<AlloyView, Vec<FindingView>>,
 }
 
 /// The part that a change replaces; with the slider where an amount was asked for.
@@ -52,7 +53,7 @@ struct AlloyFragment {
     job: i64,
     typed: AlloyForm,
     found: bool,
-    view: Result<AlloyView, Vec<Finding>>,
+    view: Result<AlloyView, Vec<FindingView>>,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
@@ -76,7 +77,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         marks: MakersMark::ALL,
         typed: AlloyForm::of(&file, visitor.scale),
         rows: rows.collect(),
-        view: view(&job, &board, (&file, visitor)),
+        view: view(&job, &board, (&file, visitor)).map_err(|findings| visitor.words().findings(&findings)),
     };
     Ok(page.into_response())
 }
@@ -116,6 +117,7 @@ fn fragment(
     let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let head = JobHead::of(job, Some(Stop::Alloy), app.now().date());
     let typed = AlloyForm::of(&file, visitor.scale);
+    let view = view.map_err(|findings| visitor.words().findings(&findings));
     let fragment = AlloyFragment { head, oob: true, job: job.row.id, typed, found, view };
     Ok((status, fragment).into_response())
 }
@@ -133,7 +135,7 @@ fn share_that_works(
     wanted: mend_core::units::Temperature,
 ) -> Result<f64, Vec<Finding>> {
     let composition = file.composition()?;
-    let object = |message: String, hint: &str| vec![Finding::blocking("feed", "want", message).hint(hint)];
+    let object = |message: String, hint: &str| vec![Finding::written("feed", "want", message).hint(hint)];
     let Some(feed) = &composition.feed else {
         return Err(object("nothing is fed yet".to_owned(), "name the alloy that is to be fed first"));
     };
@@ -156,5 +158,5 @@ fn view(job: &Job, board: &Board, (file, visitor): (&CompositionEntry, Visitor))
     if any_blocking(&objections) {
         return Err(objections);
     }
-    Ok(AlloyView::of((board, &composition), file, (job.planned.as_ref().map(|p| &p.plan), visitor.scale)))
+    Ok(AlloyView::of((board, &composition), file, (job.planned.as_ref().map(|p| &p.plan), visitor.words())))
 }

@@ -58,12 +58,12 @@ pub(crate) fn read(
     let year = or_usual("year", 0.0);
     let want = or_usual("want", 0.0);
     if !(year == 0.0 || (1960.0..=2100.0).contains(&year)) {
-        let object = Finding::blocking("alloy_form", "year", format!("{year} is no year of a board"));
+        let object = Finding::written("alloy_form", "year", format!("{year} is no year of a board"));
         bad.push(object.hint("four digits, like 2019, or nothing"));
     }
     let find = !value("find").is_empty();
     if find && value("want").is_empty() {
-        let object = Finding::blocking("alloy_form", "want", "no working temperature is given");
+        let object = Finding::written("alloy_form", "want", "no working temperature is given");
         bad.push(object.hint("type the temperature from which the joints shall be melted"));
     }
     if !bad.is_empty() {

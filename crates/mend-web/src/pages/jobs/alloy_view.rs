@@ -2,6 +2,7 @@
 
 use mend_core::board::{Board, JointGroup, groups};
 use mend_core::finding::Finding;
+use mend_core::finding::problem::AlloyProblem;
 use mend_core::planning::margin::MarginKind;
 use mend_core::planning::plan::Plan;
 use mend_core::solder::{
@@ -12,6 +13,7 @@ use mend_core::units::{Scale, Temperature};
 use mend_formats::composition::CompositionEntry;
 
 use crate::draw::melt_picture::{MeltDiagram, MeltPicture, melt_picture};
+use crate::words::{FindingView, Words};
 
 /// A row of the feed table.
 pub(crate) struct FeedRow {
@@ -42,7 +44,7 @@ pub(crate) struct AlloyView {
     pub(crate) key: &'static str,
     pub(crate) picture: MeltPicture,
     pub(crate) rows: Vec<FeedRow>,
-    pub(crate) findings: Vec<Finding>,
+    pub(crate) findings: Vec<FindingView>,
     pub(crate) notes: Vec<String>,
     pub(crate) confidence: String,
 }
@@ -61,8 +63,9 @@ impl AlloyView {
     pub(crate) fn of(
         (board, composition): (&Board, &JointComposition),
         file: &CompositionEntry,
-        (plan, scale): (Option<&Plan>, Scale),
+        (plan, words): (Option<&Plan>, Words),
     ) -> Self {
+        let scale = words.scale;
         let groups = groups(board);
         let table = feed_table(composition, &groups);
         // Of the fed groups the one that melts last is shown; with nothing fed, the factory's own.
@@ -107,9 +110,9 @@ impl AlloyView {
             },
             key: if fed.is_some() { KEY_WITH_FACTORY } else { KEY },
             picture: melt_picture(&scene),
-            rows: table.iter().map(|row| feed_row(row, scale)).collect(),
-            findings,
-            notes: mix.notes(),
+            rows: table.iter().map(|row| feed_row(row, words)).collect(),
+            findings: words.findings(&findings),
+            notes: mix.notes().iter().map(|note| words.melt_note(note)).collect(),
             confidence: format!(
                 "Bands: the model against published alloys ({}), and how well a feed mixes.",
                 mix.band.family
@@ -181,14 +184,14 @@ fn cleaning(composition: &JointComposition, groups: &[JointGroup]) -> Result<usi
     let mut most = 0;
     for group in groups {
         most = most.max(cycles(composition, group).ok_or_else(|| {
-            let message = format!("eight floods and wicks do not clean {}", group.name);
-            Finding::warning("residue", "feed", message).hint("feed less, or an alloy without bismuth and indium")
+            Finding::warning("residue", "feed", AlloyProblem::NeverClean { row: group.name.clone() })
         })?);
     }
     Ok(most)
 }
 
-fn feed_row(row: &GroupFeed, scale: Scale) -> FeedRow {
+fn feed_row(row: &GroupFeed, words: Words) -> FeedRow {
+    let scale = words.scale;
     let length = |mm: f64| if mm < 9.95 { format!("{mm:.1} mm") } else { format!("{mm:.0} mm") };
     FeedRow {
         name: row.name.clone(),
@@ -196,7 +199,7 @@ fn feed_row(row: &GroupFeed, scale: Scale) -> FeedRow {
         melts: row.target.map_or("not computed".to_owned(), |t| banded(&t, scale)),
         each: row.fed.map_or("–".to_owned(), |fed| length(fed.length_mm)),
         total: row.fed.map_or("–".to_owned(), |fed| length(fed.length_mm * row.count as f64)),
-        reason: row.reason.clone(),
+        reason: words.feed_reason(&row.reason),
         fed: row.fed.is_some(),
     }
 }

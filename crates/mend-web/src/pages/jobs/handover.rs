@@ -23,6 +23,7 @@ use crate::job::{BenchRunView, Job};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::shield;
 
 /// A line of the sheet.
 struct SheetLine {
@@ -119,15 +120,17 @@ fn done(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
     let steps = format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len());
     let mut lines = vec![line("Steps", steps)];
     lines.extend(inputs.settings.air.as_ref().map(|air| blown(air, (&inputs.station, visitor))));
-    let helpers = helpers(&inputs.settings.during);
-    lines.extend((!helpers.is_empty()).then(|| line("During removal", helpers.join(" "))));
+    let words = visitor.words();
+    let helpers =
+        helpers(&inputs.settings.during).iter().map(|line| words.heat_line(line)).collect::<Vec<_>>().join(" ");
+    lines.extend((!helpers.is_empty()).then(|| line("During removal", helpers)));
     let recipe = &inputs.settings;
     if !recipe.preheat.is_empty() {
         let stages = recipe.preheat.iter().map(|stage| format!("{} {:.0} s", stage.name(), stage.lasts.in_seconds()));
         lines.push(line("Preheat stages", stages.collect::<Vec<_>>().join(", ")));
     }
     if !recipe.shields.is_empty() {
-        let shields = recipe.shields.iter().map(|s| format!("{}, {} face", s.kind.name(), s.face.name()));
+        let shields = recipe.shields.iter().map(|s| format!("{}, {} face", shield(s.kind), s.face.name()));
         lines.push(line("Shields", shields.collect::<Vec<_>>().join("; ")));
     }
     if bench.state.stopped > 0 {
@@ -163,8 +166,9 @@ fn measured(job: &Job) -> Vec<SheetLine> {
         };
         lines.push(line("Released", format!("after {:.1} s of air ({band})", stamp.seconds)));
     }
-    let again = job.bench.iter().flat_map(|bench| &bench.state.stamps).filter(|stamp| !stamp.from_cold());
-    lines.extend(again.map(|again| line("On a warm board", stamp(again))));
+    let stamps = job.bench.iter().flat_map(|bench| bench.state.stamps.iter().map(move |stamp| (bench, stamp)));
+    let again = stamps.filter(|(_, stamp)| !stamp.from_cold());
+    lines.extend(again.map(|(bench, again)| line("On a warm board", stamp(bench, again))));
     let walked = job.walked();
     for mark in PinMark::ALL {
         let pins: Vec<&str> = walked.iter().filter(|w| w.mark == Some(mark)).map(|w| w.name.as_str()).collect();
@@ -175,7 +179,7 @@ fn measured(job: &Job) -> Vec<SheetLine> {
         }
     }
     if !walked.is_empty() {
-        lines.push(line("Verdict", verdict(&walked).title()));
+        lines.push(line("Verdict", crate::words::verdict(&verdict(&walked))));
     }
     lines
 }
@@ -254,7 +258,7 @@ pub(crate) async fn reopen(
     let (who, reason) = (sent.who.trim().to_owned(), sent.reason.trim().to_owned());
     let fits = |text: &str, most: usize| (1..=most).contains(&text.chars().count());
     let object =
-        |place: &str, hint: &str| vec![Finding::blocking("handover", place, "is wanted, and not too long").hint(hint)];
+        |place: &str, hint: &str| vec![Finding::written("handover", place, "is wanted, and not too long").hint(hint)];
     let mut findings = Vec::new();
     if !fits(&who, LONGEST[0]) {
         findings.extend(object("name", "who opens the record again, up to 80 characters"));

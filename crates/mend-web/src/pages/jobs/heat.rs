@@ -5,7 +5,6 @@ use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::{IntoResponse, Response};
-use mend_core::finding::Finding;
 use mend_core::heat::station::Station;
 use mend_core::planning::plan::Plan as CorePlan;
 use mend_core::shop::Stop;
@@ -24,9 +23,10 @@ use crate::pages::{Frame, JobHead};
 use crate::planner::{Ordered, first_inputs, keep_settings, planning, station_named, stations};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// Where the plan is, or why there is none.
-type PlanResult = Result<Progress<Box<PlanView>>, Vec<Finding>>;
+type PlanResult = Result<Progress<Box<PlanView>>, Vec<FindingView>>;
 
 /// The part of the page that a change of settings replaces.
 #[derive(Template, WebTemplate)]
@@ -103,7 +103,7 @@ impl JobHeat {
             let station = self.stations.iter().find(|s| s.name == inputs.station);
             stand.shown(|planned| Box::new(plan_view((board, station), &planned, self.visitor.scale)))
         });
-        or_objections(shown)
+        self.or_findings(shown)
     }
 
     async fn plan_key(&self) -> Result<Key<CorePlan>, Refusal> {
@@ -118,7 +118,7 @@ impl JobHeat {
 
     /// Keeps what was set, and plans it; what can't be planned is not kept.
     async fn keep_and_plan(&self, inputs: &PlanInputs) -> Result<PlanResult, Refusal> {
-        match or_objections(keep_settings(&self.app, &self.job, inputs).await)? {
+        match self.or_findings(keep_settings(&self.app, &self.job, inputs).await)? {
             Err(findings) => Ok(Err(findings)),
             Ok(()) => self.plan(inputs).await,
         }
@@ -138,18 +138,18 @@ impl JobHeat {
         })
     }
 
+    /// Findings about what was set are shown in place of the plan; any other refusal is a page of its own.
+    fn or_findings<T>(&self, result: Result<T, Refusal>) -> Result<Result<T, Vec<FindingView>>, Refusal> {
+        match result {
+            Err(Refusal::Bad(findings)) => Ok(Err(self.visitor.words().findings(&findings))),
+            other => other.map(Ok),
+        }
+    }
+
     async fn only_plan(&self, plan: PlanResult) -> Result<Response, Refusal> {
         let status = if plan.is_err() { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK };
         Ok((status, HeatPlan { head: self.head().await?, oob: true, plan, job: self.job.row.id, view: self.view })
             .into_response())
-    }
-}
-
-/// Objections to what was set are shown in place of the plan; any other refusal is a page of its own.
-fn or_objections<T>(result: Result<T, Refusal>) -> Result<Result<T, Vec<Finding>>, Refusal> {
-    match result {
-        Err(Refusal::Bad(findings)) => Ok(Err(findings)),
-        other => other.map(Ok),
     }
 }
 
@@ -184,7 +184,7 @@ pub(crate) async fn change(
 ) -> Result<Response, Refusal> {
     let job_heat = JobHeat::enter((app, visitor), &path, HeatView::of_form(&fields)).await?;
     let plan = match FormInput::new(fields, job_heat.visitor.scale).inputs() {
-        Err(findings) => Err(findings),
+        Err(findings) => Err(job_heat.visitor.words().findings(&findings)),
         Ok(inputs) => job_heat.keep_and_plan(&job_heat.completed(inputs)).await?,
     };
     job_heat.only_plan(plan).await
@@ -204,6 +204,7 @@ pub(crate) async fn edit(
         Ok(inputs) => job_heat.completed(inputs),
         Err(findings) => {
             // The form stays as it was typed; only what can't be read is said.
+            let findings = job_heat.visitor.words().findings(&findings);
             let refused = job_heat.only_plan(Err(findings)).await?;
             return Ok(([(HeaderName::from_static("hx-retarget"), "#plan")], refused).into_response());
         }

@@ -199,7 +199,7 @@ fn shield_view(shield: &Shield) -> ShieldView {
     };
     ShieldView {
         kind,
-        name: shield.kind.name(),
+        name: crate::words::shield(shield.kind),
         amount,
         face_is_top: shield.face == Face::Top,
         at: shield.at_mm.map(|mm| mm.to_string()),
@@ -247,7 +247,7 @@ impl FormInput {
     fn word<T: serde::de::DeserializeOwned>(&mut self, name: &str, usual: T) -> T {
         let typed = self.get(name).unwrap_or_default().to_owned();
         serde_json::from_value(serde_json::Value::String(typed.clone())).unwrap_or_else(|_| {
-            let object = Finding::blocking("settings", name, format!("“{typed}” is none of the choices"));
+            let object = Finding::written("settings", name, format!("“{typed}” is none of the choices"));
             self.bad.push(object.hint("choose one that the form offers"));
             usual
         })
@@ -343,7 +343,7 @@ impl FormInput {
     fn whole(&mut self, name: &str) -> u32 {
         let typed = self.get(name).unwrap_or_default().to_owned();
         u32::from_str(typed.trim()).unwrap_or_else(|_| {
-            let object = Finding::blocking("settings", name, format!("“{typed}” is no whole number"));
+            let object = Finding::written("settings", name, format!("“{typed}” is no whole number"));
             self.bad.push(object.hint("type digits, like 2"));
             1
         })
@@ -354,6 +354,7 @@ impl FormInput {
 mod tests {
     use super::*;
     use crate::fixture::{gull, planned, power_board};
+    use crate::words::Words;
 
     const FULL: &[(&str, &str)] = &[
         ("set", "752"),
@@ -441,7 +442,8 @@ mod tests {
         let places: Vec<&str> = found.iter().map(|f| f.place.as_str()).collect();
         for (place, typed) in slips {
             let finding = found.iter().find(|f| f.place == place).unwrap_or_else(|| panic!("{place} in {places:?}"));
-            assert!(finding.message.contains(&format!("“{typed}”")) && !finding.hint.is_empty(), "{finding:?}");
+            let view = Words::default().finding(finding);
+            assert!(view.message.contains(&format!("“{typed}”")) && !view.hint.is_empty(), "{view:?}");
         }
         assert_eq!(found.len(), slips.len(), "{places:?}");
     }

@@ -24,6 +24,7 @@ use crate::job::{Job, Planned};
 use crate::planner::Ordered;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::damaged;
 
 /// The player, before its frames are there.
 struct Ready {
@@ -128,7 +129,7 @@ struct Header<'a> {
     released: bool,
     /// Joints with their moments, null where it never came.
     joints: Vec<(&'a str, Option<f64>)>,
-    names: &'a [String],
+    names: Vec<String>,
     /// At each second: place among the names, and how far off its limit, in the visitor's degrees.
     tightest: Vec<(usize, i64)>,
     unit: &'static str,
@@ -156,7 +157,7 @@ pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPa
         off_s: recording.off,
         released: recording.released,
         joints: joints.collect(),
-        names: &replay.names,
+        names: replay.limits.iter().map(damaged).collect(),
         tightest: replay.tightest.iter().map(|(k, headroom)| (*k, degrees(*headroom))).collect(),
         unit: visitor.scale.symbol(),
         chart: [LEFT, WIDTH],

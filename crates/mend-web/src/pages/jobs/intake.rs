@@ -5,7 +5,6 @@ use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use mend_core::finding::Finding;
 use mend_core::shop::{FieldKind, IntakeField, Stop, check_field, consent_terms};
 use serde::Deserialize;
 
@@ -16,6 +15,7 @@ use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// A field as it stands on the page.
 struct IntakeFieldView {
@@ -52,7 +52,7 @@ struct SavedField {
     head: JobHead,
     oob: bool,
     at: String,
-    refused: Option<Finding>,
+    refused: Option<FindingView>,
 }
 
 const SECTIONS: [(&str, &[&str]); 4] = [
@@ -102,6 +102,7 @@ pub(crate) struct IntakeForm {
 
 pub(crate) async fn keep(
     State(app): State<App>,
+    visitor: Visitor,
     path: JobPath,
     Form(typed): Form<IntakeForm>,
 ) -> Result<Response, Refusal> {
@@ -118,6 +119,7 @@ pub(crate) async fn keep(
     let (job, now) = (Job::load(&app, id).await?, app.now());
     let status = if checked.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let head = JobHead::of(&job, Some(Stop::Intake), now.date());
-    let kept = SavedField { head, oob: true, at: now.strftime("%H:%M:%S").to_string(), refused: checked.err() };
+    let refused = checked.err().map(|finding| visitor.words().finding(&finding));
+    let kept = SavedField { head, oob: true, at: now.strftime("%H:%M:%S").to_string(), refused };
     Ok((status, kept).into_response())
 }

@@ -4,6 +4,7 @@ use mend_core::planning::ledger::GroupState;
 use mend_core::planning::sequence::step::Duty;
 
 use crate::job::BenchRunView;
+use crate::words::{FindingView, Words};
 
 /// More than this is not read at the bench.
 const MOST_WORDS: usize = 2;
@@ -40,7 +41,7 @@ pub(crate) struct LedgerView {
 
 impl LedgerView {
     /// At the steps that have to do with it, where something is fed.
-    pub(crate) fn of(bench: &BenchRunView, duty: Duty) -> Option<Self> {
+    pub(crate) fn of(bench: &BenchRunView, duty: Duty, in_words: Words) -> Option<Self> {
         let feed = bench.composition.fed()?;
         let tap = |act, label: String, key| Tap { act, label, key };
         let refit = bench.composition.refit.name.clone();
@@ -55,8 +56,9 @@ impl LedgerView {
         let flags = bench.ledger.groups.iter().flat_map(|group| &group.flags);
         let mut words: Vec<String> = Vec::new();
         for flag in flags {
-            if !words.contains(&flag.message) {
-                words.push(flag.message.clone());
+            let FindingView { message, .. } = in_words.finding(flag);
+            if !words.contains(&message) {
+                words.push(message);
             }
         }
         Some(Self {

@@ -106,8 +106,8 @@ impl PinWalk {
             oob,
             job: job.row.id,
             rows: pin_rows(&job.board()?.1.connector, &walked, chosen),
-            title: verdict.title(),
-            rework: verdict.rework(),
+            title: crate::words::verdict(&verdict),
+            rework: crate::words::rework(&verdict),
             class: if verdict.is_sound() {
                 "sound"
             } else if unfinished {

@@ -1,7 +1,6 @@
 //! What a plan says, ready to lay out.
 
 use mend_core::board::{Board, Face};
-use mend_core::finding::Finding;
 use mend_core::heat::display::Shows;
 use mend_core::heat::station::Station;
 use mend_core::planning::band::Band;
@@ -16,6 +15,7 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
+use crate::words::{FindingView, Words, damaged};
 
 /// What the plan says.
 pub(crate) struct PlanView {
@@ -35,7 +35,7 @@ pub(crate) struct PlanView {
     /// Figures of the laminate, each with its word.
     pub(crate) laminate: Vec<(&'static str, String)>,
     pub(crate) lift: Option<(&'static str, String)>,
-    pub(crate) findings: Vec<Finding>,
+    pub(crate) findings: Vec<FindingView>,
     pub(crate) strip: Strip,
     pub(crate) top: BoardMap,
     pub(crate) bottom: BoardMap,
@@ -70,7 +70,7 @@ pub(crate) fn seconds(band: Option<Band>) -> String {
 
 /// All of a plan, for a board at a station.
 pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &Planned, scale: Scale) -> PlanView {
-    let plan = &planned.plan;
+    let (plan, words) = (&planned.plan, Words { scale });
     let overlay = station.map(|station| Overlay::of(&plan.recipe, (board, station)));
     let drawing = |face| Drawing {
         photos: &[],
@@ -88,19 +88,23 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
     PlanView {
         window: window_word(plan.window),
         chance: format!("{:.0} in {}", plan.chance * plan.samples as f64, plan.samples),
-        limited_by: plan.limited_by.clone(),
-        better: plan.next_move.as_ref().map(|m| (m.what.clone(), m.brings.clone())),
+        limited_by: words.limited_by(&plan.limited_by),
+        better: plan.next_move.as_ref().map(|m| (words.change(&m.what), words.move_effect(&m.brings))),
         release: release_in_words(plan),
         release_mid: time(plan.release.mid_s),
         share: format!("{:.0} of {}", plan.release.share * plan.samples as f64, plan.samples),
         stop: format!("{:.0} s", plan.abort.at_s),
-        stop_why: plan.abort.spares.as_ref().map_or("longest heating".to_owned(), |s| format!("spares {s}")),
+        stop_why: plan
+            .abort
+            .spares
+            .as_ref()
+            .map_or("longest heating".to_owned(), |of| format!("spares {}", damaged(of))),
         hold: seconds(plan.solid_after_s),
         warm: seconds(plan.wickable_for_s),
         melts_at: format!("{:.0} {}", scale.of(Temperature::celsius(plan.melts_at_c)), scale.symbol()),
         laminate: laminate(plan, scale),
         lift: lift(plan, scale),
-        findings: plan.findings.clone(),
+        findings: words.findings(&plan.findings),
         strip: strip(plan, scale),
         top: draw(Face::Top),
         bottom: draw(Face::Bottom),

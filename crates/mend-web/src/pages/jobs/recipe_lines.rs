@@ -11,9 +11,11 @@ use mend_core::units::{Scale, Temperature};
 
 use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
 use crate::draw::overlay::Overlay;
+use crate::words::{Words, shield};
 
 /// What is fed, what comes before, the air, what helps, the shields: a line each.
-pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), scale: Scale) -> Vec<String> {
+pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), words: Words) -> Vec<String> {
+    let scale = words.scale;
     let degrees = |t: Temperature| format!("{:.0} {}", scale.of(t), scale.symbol());
     let mut lines = Vec::new();
     if let Some(feed) = composition.fed() {
@@ -27,19 +29,10 @@ pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), 
     });
     lines.extend(stages);
     lines.extend(recipe.air.as_ref().map(|air| blown(air, &degrees)));
-    let iron = recipe.during.iron.as_ref().map_or(String::new(), |iron| format!(" at {}", degrees(iron.set)));
-    lines.extend(helpers(&recipe.during).into_iter().map(|line| match line.starts_with("Iron") {
-        true => line.replacen("Iron", &format!("Iron{iron}"), 1),
-        false => line,
-    }));
-    let over = |shield: &Shield| {
-        format!(
-            "{} at ({:.0}, {:.0}) mm, {} face",
-            shield.kind.name(),
-            shield.at_mm[0],
-            shield.at_mm[1],
-            shield.face.name()
-        )
+    lines.extend(helpers(&recipe.during).iter().map(|line| words.heat_line(line)));
+    lines.extend(recipe.during.iron.as_ref().map(|iron| format!("Iron set to {}", degrees(iron.set))));
+    let over = |of: &Shield| {
+        format!("{} at ({:.0}, {:.0}) mm, {} face", shield(of.kind), of.at_mm[0], of.at_mm[1], of.face.name())
     };
     lines.extend(recipe.shields.iter().map(over));
     lines
@@ -95,7 +88,7 @@ mod tests {
         let mut recipe = bundle.recipe.clone();
         let far = &board.components.iter().find(|n| n.face != recipe.face(&board)).expect("on the other face");
         recipe.shields.extend(usual::shield_over(&board, far, usual::TENT));
-        let lines = recipe_lines((&bundle.composition, &recipe), Scale::Fahrenheit);
+        let lines = recipe_lines((&bundle.composition, &recipe), Words { scale: Scale::Fahrenheit });
         assert!(lines[0].contains("Sn63Pb37 fed to pins, anchors"), "{lines:?}");
         assert!(lines.iter().any(|line| line.contains("°F") && line.contains("L/min")), "{lines:?}");
         assert!(lines.last().is_some_and(|line| line.contains("foil tent")), "{lines:?}");

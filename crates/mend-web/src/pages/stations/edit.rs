@@ -129,7 +129,7 @@ fn table(text: &str, bad: &mut Vec<Finding>) -> Vec<[f64; 2]> {
         match words.as_slice() {
             [shown, lpm] => rows.push([*shown, *lpm].map(|word| number((RULE, "table"), word, bad))),
             _ => {
-                let object = Finding::blocking(RULE, format!("table, row {}", k + 1), format!("“{line}” is no row"));
+                let object = Finding::written(RULE, format!("table, row {}", k + 1), format!("“{line}” is no row"));
                 bad.push(object.hint("two numbers: what is shown, and L/min"));
             }
         }
@@ -148,13 +148,13 @@ pub(super) async fn save(
     let before = station::read(row.file.as_bytes()).unwrap_or_else(|_| usual());
     let file = match read(&sent, (&before, visitor.scale)) {
         Ok(file) => file,
-        Err(findings) => return Ok(KeptNote::refused(findings)),
+        Err(findings) => return Ok(KeptNote::refused(visitor, &findings)),
     };
     let (id, name, text) = (row.id, file.name.clone(), station::write(&file)?);
     let kept = app.writing(move |w| w.set_station(id, (&name, &text))).await?;
     if !kept {
-        let taken = Finding::blocking(RULE, "name", format!("another station is or was called “{}”", file.name));
-        return Ok(KeptNote::refused(vec![taken.hint("give this one another name")]));
+        let taken = Finding::written(RULE, "name", format!("another station is or was called “{}”", file.name));
+        return Ok(KeptNote::refused(visitor, &[taken.hint("give this one another name")]));
     }
     list_open_jobs(&app).await?;
     Ok(KeptNote::kept(&app))

@@ -55,12 +55,12 @@ pub(super) async fn edit(
     let done = change(&app, (id, act.by()), move |draft| draft.after(&edit, scale).map_err(|f| vec![f])).await?;
     let kept = StoredDraft::load(&app, (id, &act.show)).await?;
     match done {
-        Ok(()) => Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), vec![]).into_response()),
-        Err(findings) => Ok(refused(&kept, (&act.show, visitor), findings)),
+        Ok(()) => Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), &[]).into_response()),
+        Err(findings) => Ok(refused(&kept, (&act.show, visitor), &findings)),
     }
 }
 
-fn refused(kept: &StoredDraft, shown: (&str, Visitor), findings: Vec<Finding>) -> Response {
+fn refused(kept: &StoredDraft, shown: (&str, Visitor), findings: &[Finding]) -> Response {
     (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::of(kept, shown, findings)).into_response()
 }
 
@@ -97,5 +97,5 @@ async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, HistoryRe
     let act = DraftAct { token: way.token, client: way.client, on: Some(way.on) };
     step(&app, (id, act), by).await?;
     let kept = StoredDraft::load(&app, (id, &way.show)).await?;
-    Ok(LiveOnly::of(&kept, (&way.show, visitor), vec![]))
+    Ok(LiveOnly::of(&kept, (&way.show, visitor), &[]))
 }

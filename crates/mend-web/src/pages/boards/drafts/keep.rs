@@ -24,7 +24,7 @@ pub(super) async fn keep(
     let kept = StoredDraft::load(&app, (id, "")).await?;
     let board = match kept.draft.board() {
         Ok(board) => board,
-        Err(findings) => return refused(&app, visitor, (id, "keep"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "keep"), &findings).await,
     };
     let new = NewBoard {
         name: board.name.clone(),
@@ -53,8 +53,8 @@ pub(super) async fn keep(
         Some((_, Some(job))) => Ok(Redirect::to(&format!("/jobs/{job}/board")).into_response()),
         Some((row, None)) => Ok(Redirect::to(&format!("/boards/{}", row.model_id)).into_response()),
         None => {
-            let taken = Finding::blocking("keep", "name", format!("the library has a “{}” already", board.name));
-            refused(&app, visitor, (id, "keep"), vec![taken.hint("give this one another name")]).await
+            let taken = Finding::written("keep", "name", format!("the library has a “{}” already", board.name));
+            refused(&app, visitor, (id, "keep"), &[taken.hint("give this one another name")]).await
         }
     }
 }
@@ -80,7 +80,7 @@ pub(super) async fn keep_connector(
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
     let kept = StoredDraft::load(&app, (id, "")).await?;
-    let object = |message: String, hint: &str| vec![Finding::blocking("connector", "name", message).hint(hint)];
+    let object = |message: String, hint: &str| vec![Finding::written("connector", "name", message).hint(hint)];
     let name = own.name.trim().to_owned();
     let fits = (1..=80).contains(&name.chars().count());
     let findings = match &kept.draft.part {
@@ -95,5 +95,5 @@ pub(super) async fn keep_connector(
             }
         }
     };
-    refused(&app, visitor, (id, "keep"), findings).await
+    refused(&app, visitor, (id, "keep"), &findings).await
 }

@@ -13,6 +13,7 @@ use crate::App;
 use crate::draw::trace_map::TraceMap;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::FindingView;
 
 /// A draft as it is kept, understood.
 pub(crate) struct StoredDraft {
@@ -73,7 +74,7 @@ pub(crate) struct HistoryStep {
 pub(crate) struct KeepPanel {
     draft: i64,
     fields: Vec<FieldView>,
-    findings: Vec<Finding>,
+    findings: Vec<FindingView>,
     ready: bool,
     version: String,
     part: Option<String>,
@@ -103,12 +104,12 @@ pub(crate) struct LiveView {
     empty: bool,
     map: TraceMap,
     panel: Panel,
-    refusals: Vec<Finding>,
+    refusals: Vec<FindingView>,
 }
 
 impl LiveView {
     /// The draft with one of its panels, and what was refused of the last act.
-    pub(crate) fn of(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
+    pub(crate) fn of(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: &[Finding]) -> Self {
         let (show, panel) = panel(kept, show, visitor);
         Self {
             steps: steps(&kept.draft, &show),
@@ -119,7 +120,7 @@ impl LiveView {
             empty: kept.draft.photos.is_empty() && kept.draft.outline.corners.is_empty(),
             map: TraceMap::of(&kept.draft),
             panel,
-            refusals,
+            refusals: visitor.words().findings(refusals),
         }
     }
 }
@@ -134,7 +135,7 @@ fn panel(kept: &StoredDraft, show: &str, visitor: Visitor) -> (String, Panel) {
         "outline" => Panel::Outline(OutlinePanel::of(draft)),
         "part" => Panel::Part(Box::new(PartPanel::of(id, draft, &kept.own))),
         "copper" => Panel::Copper(Box::new(CopperPanel::of(draft, &kept.known))),
-        "keep" => Panel::Keep(keep(kept)),
+        "keep" => Panel::Keep(keep(kept, visitor)),
         _ if show.starts_with("component") => Panel::Components(ComponentsPanel::of(id, draft)),
         _ => Panel::Photo(PhotoPanel::of(id, draft)),
     };
@@ -146,7 +147,7 @@ fn panel(kept: &StoredDraft, show: &str, visitor: Visitor) -> (String, Panel) {
     (shown.to_owned(), panel)
 }
 
-fn keep(kept: &StoredDraft) -> KeepPanel {
+fn keep(kept: &StoredDraft, visitor: Visitor) -> KeepPanel {
     let findings = kept.draft.findings();
     KeepPanel {
         draft: kept.row.id,
@@ -155,7 +156,7 @@ fn keep(kept: &StoredDraft) -> KeepPanel {
             .text(("maker", "Made by"), &kept.draft.maker)
             .all,
         ready: !any_blocking(&findings),
-        findings,
+        findings: visitor.words().findings(&findings),
         version: {
             let keep = match &kept.version {
                 Some((name, version)) => format!("Save as revision {version} of {name}"),
@@ -220,7 +221,7 @@ mod tests {
 
     fn shown(draft: Draft, show: &str) -> String {
         let visitor = Visitor { scale: Scale::Celsius };
-        LiveView::of(&kept(draft), (show, visitor), vec![]).render().expect("drawn")
+        LiveView::of(&kept(draft), (show, visitor), &[]).render().expect("drawn")
     }
 
     #[test]

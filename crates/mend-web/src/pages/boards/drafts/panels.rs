@@ -185,7 +185,9 @@ fn sizes(kind: &LibraryConnector, part: &mend_core::board::draft::DraftPart) -> 
                 let choices = all.iter().map(|(value, name)| (short(*value), (*name).to_owned())).collect();
                 fields.choice((param.key, param.label), &short(value), choices)
             }
-            Among::Range(..) | Among::Whole(..) => fields.number((param.key, param.label), Some(value), param.unit),
+            Among::Range(..) | Among::Whole(..) => {
+                fields.number((param.key, param.label), Some(value), param.unit.symbol())
+            }
         }
     };
     kind.params.iter().fold(of, add).all

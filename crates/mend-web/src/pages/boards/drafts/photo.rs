@@ -28,20 +28,20 @@ pub(super) async fn add(
     let id = number(&id)?;
     let mut sent = match upload::read(request, &photograph::FILE).await? {
         Ok(sent) => sent,
-        Err(findings) => return refused(&app, visitor, (id, "photo"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "photo"), &findings).await,
     };
     let face = if sent.text("face") == "bottom" { Face::Bottom } else { Face::Top };
     let bytes = sent.bytes("photo");
     // Decoded before the draft is opened: that takes a second, in which others go on.
     let photo = match photograph::decode(bytes).await? {
         Ok(photo) => photo,
-        Err(findings) => return refused(&app, visitor, (id, "photo"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "photo"), &findings).await,
     };
     let (size, now) = (photo.size, app.now_ms());
     let number = app.writing(move |write| write.add_photo(&photo, now)).await?;
     let add = move |draft: &Draft| {
         if draft.photos.len() >= MOST_PHOTOS {
-            let full = Finding::blocking("photograph", "photograph", format!("there are {MOST_PHOTOS} already"));
+            let full = Finding::written("photograph", "photograph", format!("there are {MOST_PHOTOS} already"));
             return Err(vec![full.hint("remove one first")]);
         }
         let mut draft = draft.clone();
@@ -50,7 +50,7 @@ pub(super) async fn add(
         Ok(draft)
     };
     if let Err(findings) = change(&app, (id, adding(format!("photo-{number}"))), add).await? {
-        return refused(&app, visitor, (id, "photo"), findings).await;
+        return refused(&app, visitor, (id, "photo"), &findings).await;
     }
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=photo")).into_response())
 }

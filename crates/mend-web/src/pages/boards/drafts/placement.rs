@@ -31,12 +31,12 @@ pub(super) async fn add(
     let id = number(&id)?;
     let mut sent = match upload::read(request, &TABLE).await? {
         Ok(sent) => sent,
-        Err(findings) => return refused(&app, visitor, (id, "components"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "components"), &findings).await,
     };
     let reference = sent.text("reference").trim().to_owned();
     let rows = match placement::rows(&sent.bytes("table")) {
         Ok(rows) => rows,
-        Err(findings) => return refused(&app, visitor, (id, "components"), findings).await,
+        Err(findings) => return refused(&app, visitor, (id, "components"), &findings).await,
     };
     // What came of it is told by the act itself, which sees the draft as it is.
     let told = Arc::new(Mutex::new((0, ImportNotes::default())));
@@ -49,7 +49,7 @@ pub(super) async fn add(
         Ok(draft)
     };
     if let Err(findings) = change(&app, (id, adding(format!("table-{:?}", app.moment()))), add).await? {
-        return refused(&app, visitor, (id, "components"), findings).await;
+        return refused(&app, visitor, (id, "components"), &findings).await;
     }
     let (added, notes) = std::mem::take(&mut *told.lock().unwrap_or_else(PoisonError::into_inner));
     let frame_back = format!("/boards/drafts/{id}?show=components");
@@ -61,7 +61,7 @@ fn shift(draft: &Draft, rows: &[PlacementRow], reference: &str) -> Result<Point,
     if reference.is_empty() {
         return Ok(Point { x: 0.0, y: 0.0 });
     }
-    let object = |message: String, hint: &str| vec![Finding::blocking("placement", "reference", message).hint(hint)];
+    let object = |message: String, hint: &str| vec![Finding::written("placement", "reference", message).hint(hint)];
     let row = rows.iter().find(|row| row.reference == reference);
     let row = row.ok_or_else(|| {
         object(format!("“{reference}” is not in the table"), "the part's number as the table writes it")

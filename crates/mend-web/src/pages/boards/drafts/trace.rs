@@ -34,7 +34,7 @@ pub(super) struct PanelQuery {
 }
 
 impl TracePage {
-    fn new(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: Vec<Finding>) -> Self {
+    fn new(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: &[Finding]) -> Self {
         let id = kept.row.id;
         let name = if kept.draft.name.is_empty() { "New board".to_owned() } else { kept.draft.name.clone() };
         let frame = Frame::new(name.clone(), visitor.scale, "boards", format!("/boards/drafts/{id}"));
@@ -49,7 +49,7 @@ pub(super) async fn show(
     Query(shown): Query<PanelQuery>,
 ) -> Result<TracePage, Refusal> {
     let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
-    Ok(TracePage::new(&kept, (&shown.show, visitor), vec![]))
+    Ok(TracePage::new(&kept, (&shown.show, visitor), &[]))
 }
 
 /// The page again with what was refused.
@@ -57,7 +57,7 @@ pub(super) async fn refused(
     app: &App,
     visitor: Visitor,
     (id, show): (i64, &str),
-    findings: Vec<Finding>,
+    findings: &[Finding],
 ) -> Result<Response, Refusal> {
     let kept = StoredDraft::load(app, (id, show)).await?;
     Ok((StatusCode::UNPROCESSABLE_ENTITY, TracePage::new(&kept, (show, visitor), findings)).into_response())
@@ -70,7 +70,7 @@ pub(super) struct LiveOnly {
 }
 
 impl LiveOnly {
-    pub(super) fn of(kept: &StoredDraft, shown: (&str, Visitor), refusals: Vec<Finding>) -> Self {
+    pub(super) fn of(kept: &StoredDraft, shown: (&str, Visitor), refusals: &[Finding]) -> Self {
         Self { live: LiveView::of(kept, shown, refusals) }
     }
 }
@@ -83,7 +83,7 @@ pub(super) async fn live(
     Query(shown): Query<PanelQuery>,
 ) -> Result<LiveOnly, Refusal> {
     let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
-    Ok(LiveOnly::of(&kept, (&shown.show, visitor), vec![]))
+    Ok(LiveOnly::of(&kept, (&shown.show, visitor), &[]))
 }
 
 /// What a draft begins with: nothing, or a version of the library.

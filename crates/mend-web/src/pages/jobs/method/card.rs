@@ -20,9 +20,10 @@ use crate::pages::{Frame, window_word};
 use crate::planner::stations;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::StepWords;
 
 struct CardStep {
-    step: Step,
+    step: StepWords,
     /// Tools and times, in a line.
     figures: String,
 }
@@ -70,12 +71,15 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         ),
         job: job.row.id,
         device: job.device().to_owned(),
-        method: planned.inputs.method.as_ref().map_or("by hand", |choice| choice.family.words().name),
+        method: planned.inputs.method.as_ref().map_or("by hand", |choice| visitor.words().method(choice.family).name),
         window: window_word(planned.plan.window),
         board: board.name.clone(),
         station: planned.inputs.station.clone(),
         maps: shield_maps((board, station), recipe, visitor.scale),
-        steps: steps.into_iter().map(|step| CardStep { figures: figures(&step), step }).collect(),
+        steps: steps
+            .into_iter()
+            .map(|step| CardStep { figures: figures(&step), step: visitor.words().step(&step) })
+            .collect(),
         cautions,
         deference: DEFERENCE,
     };

@@ -8,6 +8,7 @@ use mend_core::planning::difficulty::{Difficulty, difficulty};
 use mend_core::units::{Scale, Temperature};
 
 use crate::draw::lanes::{Lanes, LanesInput, lanes};
+use crate::words::{Words, advice, go};
 
 /// A line of the table.
 pub(crate) struct MethodRow {
@@ -31,6 +32,23 @@ pub(crate) struct Not {
     pub(crate) why: String,
 }
 
+/// Go or no-go, in words.
+pub(crate) struct DifficultyView {
+    pub(crate) reading: &'static str,
+    pub(crate) advice: String,
+    pub(crate) reasons: Vec<String>,
+}
+
+impl DifficultyView {
+    fn of(difficulty: &Difficulty, words: Words) -> Self {
+        Self {
+            reading: go(difficulty.go),
+            advice: advice(difficulty),
+            reasons: difficulty.reasons.iter().map(|hardship| words.hardship(hardship)).collect(),
+        }
+    }
+}
+
 /// All of it.
 pub(crate) struct ComparisonView {
     pub(crate) best: Option<(&'static str, &'static str)>,
@@ -38,36 +56,38 @@ pub(crate) struct ComparisonView {
     pub(crate) picture: Lanes,
     pub(crate) rows: Vec<MethodRow>,
     pub(crate) ruled_out: Vec<Not>,
-    pub(crate) difficulty: Difficulty,
+    pub(crate) difficulty: DifficultyView,
 }
 
 impl ComparisonView {
     pub(crate) fn of(
         (job, subject): (i64, &Subject<'_>),
         (comparison, chosen): (&Comparison, Option<MethodFamily>),
-        scale: Scale,
+        words: Words,
     ) -> Self {
+        let scale = words.scale;
         let best = comparison.best();
-        let row = |(k, lane): (usize, &Lane)| row(lane, (comparison.recommended == Some(k), chosen), scale);
+        let row = |(k, lane): (usize, &Lane)| row(lane, (comparison.recommended == Some(k), chosen), words);
         let not = |ruled: &mend_core::planning::compare::Ruled| Not {
-            name: ruled.family.words().name,
+            name: words.method(ruled.family).name,
             key: ruled.family.key(),
-            why: ruled.fit.against.join("; "),
+            why: ruled.fit.against.iter().map(|reason| words.obstacle(reason)).collect::<Vec<_>>().join("; "),
         };
         Self {
-            best: best.map(|lane| (lane.name(), lane.choice.family.key())),
-            reason: comparison.reason.clone(),
+            best: best.map(|lane| (words.method(lane.choice.family).name, lane.choice.family.key())),
+            reason: words.recommendation(&comparison.reason),
             picture: lanes(&LanesInput { job, comparison, chosen, scale }),
             rows: comparison.lanes.iter().enumerate().map(row).collect(),
             ruled_out: comparison.ruled_out.iter().map(not).collect(),
-            difficulty: difficulty(subject, best.into()),
+            difficulty: DifficultyView::of(&difficulty(subject, best.into()), words),
         }
     }
 }
 
-fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), scale: Scale) -> MethodRow {
+fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), words: Words) -> MethodRow {
+    let (scale, text) = (words.scale, words.method(lane.choice.family));
     MethodRow {
-        name: lane.name(),
+        name: text.name,
         key: lane.choice.family.key(),
         recommended,
         chosen: chosen == Some(lane.choice.family),
@@ -79,9 +99,9 @@ fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), scale: 
             Some(0) => "once over".to_owned(),
             Some(passes) => format!("{passes} with fresh metal"),
         },
-        uses: lane.uses.join(", "),
+        uses: words.uses(&lane.uses),
         level: lane.level().name(),
-        danger: lane.choice.family.words().danger,
+        danger: text.danger,
     }
 }
 

@@ -4,15 +4,14 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Response};
+use mend_core::caution::Caution;
 use mend_core::method::fit::Fit;
 use mend_core::method::techniques::{Question, Techniques};
-use mend_core::method::{MethodChoice, MethodFamily, MethodText};
+use mend_core::method::{MethodChoice, MethodFamily};
 use mend_core::planning::search::SearchResult;
-use mend_core::planning::search::buys::Buy;
 use mend_core::planning::search::request::Tried;
-use mend_core::planning::search::score::OBJECTIVE;
+use mend_core::planning::search::score::ENOUGH_K;
 use mend_core::shop::Stop;
-use mend_core::units::Scale;
 use mend_formats::shop::PlanInputs;
 
 use super::super::recipe_lines::recipe_lines;
@@ -21,10 +20,10 @@ use crate::App;
 use crate::computing::Progress;
 use crate::job::Job;
 use crate::methods::{MethodInputs, comparing, searching};
-use crate::pages::number::apart;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::{MethodText, Words, damaged};
 
 /// A question with the technique that is followed.
 struct FamilyQuery {
@@ -42,9 +41,11 @@ pub(crate) struct FoundView {
     lines: Vec<String>,
     candidates: usize,
     turned_down: usize,
-    objective: &'static str,
+    /// Margins beyond this are worth nothing.
+    enough: String,
     limited_by: String,
-    buys: Vec<Buy>,
+    /// What one thing more would be, and what it would bring.
+    buys: Vec<(String, String)>,
 }
 
 #[derive(Template, WebTemplate)]
@@ -64,8 +65,11 @@ struct FamilyPage {
     oob: bool,
     job: i64,
     key: &'static str,
-    words: &'static MethodText,
-    fit: Fit,
+    text: &'static MethodText,
+    cautions: &'static [Caution],
+    speaks_for: Vec<String>,
+    against: Vec<String>,
+    minds: Vec<String>,
     fitting: bool,
     chosen: bool,
     asked: Vec<FamilyQuery>,
@@ -90,16 +94,20 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyP
     let asked =
         family.method().questions().iter().map(|q| FamilyQuery { question: q, followed: techniques.of(q) }).collect();
     let part = search_part(&app, visitor, (&job, &weighed), (family, fit.applies())).await?;
+    let (words, text) = (visitor.words(), visitor.words().method(family));
     let here = format!("/jobs/{}/method/{}", job.row.id, family.key());
     let page = FamilyPage {
-        frame: Frame::new(family.words().name, visitor.scale, "bench", here),
+        frame: Frame::new(text.name, visitor.scale, "bench", here),
         head: JobHead::of(&job, Some(Stop::Method), app.now().date()),
         oob: false,
         job: job.row.id,
         key: family.key(),
-        words: family.words(),
+        text,
+        cautions: family.method().cautions(),
         fitting: fit.applies(),
-        fit,
+        speaks_for: fit.speaks_for.iter().map(|reason| words.advantage(reason)).collect(),
+        against: fit.against.iter().map(|reason| words.obstacle(reason)).collect(),
+        minds: fit.minds.iter().map(|reason| words.caveat(reason)).collect(),
         chosen: chosen.is_some(),
         asked,
         part,
@@ -126,26 +134,26 @@ async fn search_part(
         return Ok(Progress::Cancelled);
     }
     let stand = searching(app, job, (weighed, family)).await;
-    stand.shown(|searched| Box::new(view(&searched, visitor.scale)))
+    stand.shown(|searched| Box::new(view(&searched, visitor.words())))
 }
 
-fn view(searched: &SearchResult, scale: Scale) -> FoundView {
-    let told = searched.best.as_ref().or(searched.nearest.as_ref());
+fn view(searched: &SearchResult, words: Words) -> FoundView {
+    let told = searched.told();
     let margin = |tried: &Tried| {
-        if tried.tightest.is_some() { apart(tried.score.headroom_k, scale) } else { "—".to_owned() }
+        if tried.tightest.is_some() { words.apart(tried.score.headroom_k) } else { "—".to_owned() }
     };
     FoundView {
         open: told.is_some_and(|tried| tried.score.is_open()),
         found: searched.best.is_some(),
         margin: told.map_or(String::new(), margin),
-        tightest: told.and_then(|tried| tried.tightest.clone()).unwrap_or_default(),
+        tightest: told.and_then(|tried| tried.tightest.as_ref()).map_or(String::new(), damaged),
         release: told.and_then(|tried| tried.score.release_s).map_or("never".to_owned(), |t| format!("{t:.0} s")),
-        lines: told.map_or(Vec::new(), |tried| recipe_lines((&tried.composition, &tried.recipe), scale)),
+        lines: told.map_or(Vec::new(), |tried| recipe_lines((&tried.composition, &tried.recipe), words)),
         candidates: searched.candidates,
         turned_down: searched.turned_down,
-        objective: OBJECTIVE,
-        limited_by: searched.limited_by.clone(),
-        buys: searched.buys.clone(),
+        enough: words.apart(ENOUGH_K),
+        limited_by: searched.limited_by().map_or(String::new(), |limit| words.search_limit(&limit)),
+        buys: searched.buys.iter().map(|buy| (words.change(&buy.what), words.buy_effect(buy))).collect(),
     }
 }
 

@@ -59,7 +59,7 @@ async fn lanes(
     let stand = comparing(app, job, weighed).await;
     let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
     stand.shown(|comparison| {
-        Box::new(ComparisonView::of((job.row.id, &weighed.subject()), (&comparison, chosen), visitor.scale))
+        Box::new(ComparisonView::of((job.row.id, &weighed.subject()), (&comparison, chosen), visitor.words()))
     })
 }
 

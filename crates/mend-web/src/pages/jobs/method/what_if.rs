@@ -4,6 +4,7 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Redirect, Response};
+use mend_core::planning::change::Change;
 use mend_core::planning::margin::MarginKind;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::what_if::{WhatIfChange, changes};
@@ -27,6 +28,7 @@ use crate::pages::{Frame, JobHead, window_word};
 use crate::planner::{Ordered, written};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::damaged;
 
 /// A job keeps so many; more are no help to choose from.
 const MOST: usize = 8;
@@ -68,10 +70,22 @@ struct WhatIfPage {
     head: JobHead,
     oob: bool,
     job: i64,
-    changes: Vec<String>,
+    changes: Vec<ChangeOption>,
     full: bool,
     columns: Vec<Column>,
     running: bool,
+}
+
+/// A change to choose: as it is sent, and in words.
+struct ChangeOption {
+    value: String,
+    words: String,
+}
+
+impl ChangeOption {
+    fn of(change: &Change, visitor: Visitor) -> Result<Self, Refusal> {
+        Ok(Self { value: serde_json::to_string(change)?, words: visitor.words().change(change) })
+    }
 }
 
 /// The present plan, or a refusal.
@@ -92,7 +106,11 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         head: JobHead::of(&job, Some(Stop::Heat), app.now().date()),
         oob: false,
         job: job.row.id,
-        changes: changes_of(&app, &job).await?.into_iter().map(|change| change.what).collect(),
+        changes: changes_of(&app, &job)
+            .await?
+            .iter()
+            .map(|change| ChangeOption::of(&change.what, visitor))
+            .collect::<Result<_, _>>()?,
         full: columns.len() > MOST,
         columns,
         running,
@@ -131,9 +149,9 @@ async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart,
 }
 
 /// The tightest margin of what is kept intact, joints aside, K.
-fn tightest(plan: &Plan) -> Option<(&str, f64)> {
+fn tightest(plan: &Plan) -> Option<(String, f64)> {
     let live = plan.margins.iter().filter(|m| m.kind != MarginKind::Joints && !m.expendable);
-    live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k)).map(|m| (m.name.as_str(), m.headroom_k))
+    live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k)).map(|m| (damaged(&m.damaged()), m.headroom_k))
 }
 
 impl VariantView {
@@ -145,7 +163,7 @@ impl VariantView {
             window: window_word(plan.window),
             chance: format!("{:.0} of 10", (plan.chance * 10.0).round()),
             release: release(&plan.release, plan.recipe.seconds_before()),
-            tightest: tight.map_or("nothing".to_owned(), |(name, _)| name.to_owned()),
+            tightest: tight.as_ref().map_or("nothing".to_owned(), |(name, _)| name.clone()),
             margin: tight.map_or(String::new(), |(_, k)| degrees(k)),
             against,
             better,
@@ -189,13 +207,19 @@ pub(crate) struct New {
 }
 
 /// A change is kept as a variant.
-pub(crate) async fn add(State(app): State<App>, path: JobPath, Form(sent): Form<New>) -> Result<Redirect, Refusal> {
+pub(crate) async fn add(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: JobPath,
+    Form(sent): Form<New>,
+) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let unknown =
         || Refusal::field("change", format!("“{}” is none of the changes", sent.change), "choose one of the list");
-    let change =
-        changes_of(&app, &job).await?.into_iter().find(|change| change.what == sent.change).ok_or_else(unknown)?;
-    let name = if sent.name.trim().is_empty() { change.what.clone() } else { sent.name.trim().to_owned() };
+    let wanted: Change = serde_json::from_str(&sent.change).map_err(|_| unknown())?;
+    let change = changes_of(&app, &job).await?.into_iter().find(|change| change.what == wanted).ok_or_else(unknown)?;
+    let called = sent.name.trim();
+    let name = if called.is_empty() { visitor.words().change(&change.what) } else { called.to_owned() };
     if name.chars().count() > LONGEST {
         return Err(Refusal::field("name", "is too long", "up to 80 letters"));
     }

@@ -52,11 +52,11 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
             let step = StepView::of((&job, bench), &app.moment(), visitor);
             Ok(RunPage { frame, step }.into_response())
         }
-        None => Ok(ready(&app, frame, &job).into_response()),
+        None => Ok(ready(&app, (frame, visitor), &job).into_response()),
     }
 }
 
-fn ready(app: &App, frame: Frame, job: &Job) -> ReadyPage {
+fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage {
     let plan = job.current_plan().map(|p| &p.plan);
     let release = plan.and_then(|p| p.release.low_s.map(|low| (low, p.release.high_s)));
     ReadyPage {
@@ -70,7 +70,7 @@ fn ready(app: &App, frame: Frame, job: &Job) -> ReadyPage {
         }),
         stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
         window: plan.map_or("", |p| window_word(p.window)),
-        limited_by: plan.map_or(String::new(), |p| p.limited_by.clone()),
+        limited_by: plan.map_or(String::new(), |p| visitor.words().limited_by(&p.limited_by)),
     }
 }
 

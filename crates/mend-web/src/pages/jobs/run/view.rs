@@ -5,7 +5,7 @@ use askama_web::WebTemplate;
 use mend_core::caution::{Caution, DEFERENCE};
 use mend_core::planning::bench_run::{RunPhase, Stamp};
 use mend_core::planning::sequence::stages::tools;
-use mend_core::planning::sequence::step::{HotTool, StepKind};
+use mend_core::planning::sequence::step::{HotTool, HotToolKind, StepKind};
 use mend_core::units::{Scale, Temperature};
 use mend_store::Moment;
 
@@ -16,6 +16,7 @@ use crate::draw::board_map::BoardMap;
 use crate::draw::time_bar::{TimeBar, time_bar};
 use crate::job::{BenchRunView, Job};
 use crate::visitor::Visitor;
+use crate::words::{StepWords, Words};
 
 /// The present step, ready to lay out.
 #[derive(Template, WebTemplate)]
@@ -77,6 +78,8 @@ impl StepView {
             RunPhase::Moved { since_ms, at_ms } => Some(format!("{:.1}", (at_ms - since_ms) as f64 / 1000.0)),
             _ => None,
         };
+        let words = visitor.words();
+        let view = step.map_or_else(after_the_last, |step| words.step(step));
         let done = step.is_none();
         let running = matches!(state.phase, RunPhase::Running { .. });
         Self {
@@ -86,9 +89,9 @@ impl StepView {
             step: state.at,
             at: (state.at + 1).min(bench.steps.len()),
             of: bench.steps.len(),
-            title: step.map_or("All steps done".to_owned(), |s| s.title.clone()),
-            lines: step.map_or(vec!["On to the pin walk.".to_owned()], |s| s.lines.clone()),
-            cue: step.map_or(String::new(), |s| s.cue.clone()),
+            title: view.title,
+            lines: view.lines,
+            cue: view.cue,
             cautions: step.map_or(vec![], |s| s.cautions.clone()),
             deference: DEFERENCE,
             air: in_words(&hot, visitor.scale),
@@ -107,12 +110,12 @@ impl StepView {
             done,
             undoable: state.undoable,
             closed: job.is_closed(),
-            stamps: state.stamps.iter().map(stamp).collect(),
-            ledger: step.and_then(|step| LedgerView::of(bench, step.duty)),
-            titles: bench.steps.iter().map(|s| s.title.clone()).collect(),
+            stamps: state.stamps.iter().map(|of| stamp(bench, of)).collect(),
+            ledger: step.and_then(|step| LedgerView::of(bench, step.duty, words)),
+            titles: bench.steps.iter().map(|step| words.step_title(step)).collect(),
             stopped: if done { String::new() } else { stopped(state.stopped) },
-            why: step.map_or(String::new(), |s| s.why.clone()),
-            otherwise: step.map_or(vec![], |s| s.otherwise.clone()),
+            why: view.why,
+            otherwise: view.otherwise,
             maps: step
                 .filter(|s| s.map)
                 .zip(job.board.as_ref())
@@ -121,9 +124,16 @@ impl StepView {
     }
 }
 
+/// What stands there once all steps are done.
+fn after_the_last() -> StepWords {
+    let lines = vec!["On to the pin walk.".to_owned()];
+    StepWords { title: "All steps done".to_owned(), lines, ..StepWords::default() }
+}
+
 /// A release in words: which attempt, and from what.
-pub(in crate::pages::jobs) fn stamp(stamp: &Stamp) -> String {
+pub(in crate::pages::jobs) fn stamp(bench: &BenchRunView, stamp: &Stamp) -> String {
     let Stamp { step, seconds: took, attempt, since_off_s } = stamp;
+    let step = bench.steps.get(*step).map_or(String::new(), |step| Words::default().step_title(step));
     match since_off_s {
         None => format!("{step}: it moved after {took:.1} s"),
         Some(off) => format!("{step}: it moved after {took:.1} s, attempt {attempt}, {off:.0} s after air off"),
@@ -142,8 +152,18 @@ fn stopped(times: usize) -> String {
 pub(in crate::pages::jobs) fn in_words(hot: &[HotTool], scale: Scale) -> String {
     let degrees = |tool: &HotTool| format!("{:.0} {}", scale.of(Temperature::celsius(tool.set_c)), scale.symbol());
     match hot {
-        [air] if air.what == "air" => degrees(air),
-        all => all.iter().map(|tool| format!("{} {}", tool.what, degrees(tool))).collect::<Vec<_>>().join(" · "),
+        [air] if air.what == HotToolKind::Air => degrees(air),
+        all => {
+            all.iter().map(|tool| format!("{} {}", tool_name(tool.what), degrees(tool))).collect::<Vec<_>>().join(" · ")
+        }
+    }
+}
+
+const fn tool_name(tool: HotToolKind) -> &'static str {
+    match tool {
+        HotToolKind::Air => "air",
+        HotToolKind::Preheater => "preheater",
+        HotToolKind::Iron => "iron",
     }
 }
 

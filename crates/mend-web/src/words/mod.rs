@@ -1,0 +1,60 @@
+//! What the core found, in words: the one place where its values become sentences, in the visitor's scale.
+//!
+//! - `quantity`: numbers with their units; `finding`: what rules found, with `problem_*` a file for each of the core's lists
+//! - `limits`: what can be damaged, and what limits a plan or a search; `change`: single changes and what they bring
+//! - `method`: how each method works; `reason`: what speaks for it and against it; `comparison`: which is recommended, and why
+//! - `difficulty`: go or no-go; `step`: steps at the bench, with `line` for what each says
+//! - `difference`: two revisions of a board; `alloy`: what must be known of a melt, and of a feed; `verdict`: of a pin walk
+//!
+//! Another reader of the same values is `mend-formats`: it writes them into JSON as they are.
+
+mod alloy;
+mod change;
+mod comparison;
+mod difference;
+mod difficulty;
+mod finding;
+mod limits;
+mod line;
+mod method;
+mod problem_alloy;
+mod problem_board;
+mod problem_draft;
+mod problem_joint;
+mod problem_plan;
+mod problem_settings;
+mod problem_value;
+mod quantity;
+mod reason;
+mod step;
+mod verdict;
+
+use mend_core::units::Scale;
+
+pub use difficulty::{advice, go};
+pub use finding::FindingView;
+pub use limits::{damaged, margin_detail, margin_name};
+pub use method::MethodText;
+pub use quantity::{capital, shield};
+pub use step::StepWords;
+pub use verdict::{rework, verdict};
+
+/// Puts values into words on a visitor's scale of temperature.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Words {
+    /// The scale.
+    pub scale: Scale,
+}
+
+/// A problem in words.
+struct ProblemWords {
+    /// What is wrong, with the value.
+    message: String,
+    /// What would mend it.
+    hint: String,
+}
+
+/// A problem in words: the message, then the way out.
+fn problem(message: impl Into<String>, hint: impl Into<String>) -> ProblemWords {
+    ProblemWords { message: message.into(), hint: hint.into() }
+}

@@ -1,0 +1,142 @@
+//! Numbers with their units, names in a row, and sentences that begin with a capital.
+
+use mend_core::heat::shield::ShieldKind;
+use mend_core::units::{Scale, TempDelta, Temperature, Unit};
+
+use super::Words;
+
+/// So many names are listed in running text.
+const NAMED: usize = 3;
+
+impl Words {
+    /// A temperature: `217 °C`, `423 °F`.
+    pub fn temperature(&self, celsius: f64) -> String {
+        format!("{:.0} {}", self.scale.of(Temperature::celsius(celsius)), self.scale.symbol())
+    }
+
+    /// How far two temperatures are apart: `25 K`, `45 °F`.
+    pub fn apart(&self, kelvin: f64) -> String {
+        let by = self.scale.of_delta(TempDelta::kelvin(kelvin));
+        match self.scale {
+            Scale::Celsius => format!("{by:.0} K"),
+            Scale::Fahrenheit => format!("{by:.0} °F"),
+        }
+    }
+
+    /// A ramp: `3.5 K/s`, `6.3 °F/s`.
+    pub fn ramp(&self, k_per_s: f64) -> String {
+        let by = self.scale.of_delta(TempDelta::kelvin(k_per_s));
+        match self.scale {
+            Scale::Celsius => format!("{by:.1} K/s"),
+            Scale::Fahrenheit => format!("{by:.1} °F/s"),
+        }
+    }
+
+    /// The number of a value in its unit, °C on the visitor's scale.
+    fn number(&self, value: f64, unit: Unit) -> String {
+        match unit {
+            Unit::Celsius => tenths(self.scale.of(Temperature::celsius(value))),
+            _ => value.to_string(),
+        }
+    }
+
+    /// The unit's symbol, °C on the visitor's scale.
+    fn symbol(&self, unit: Unit) -> &'static str {
+        if unit == Unit::Celsius { self.scale.symbol() } else { unit.symbol() }
+    }
+
+    /// A value with its unit: `3 mm`.
+    pub(super) fn quantity(&self, value: f64, unit: Unit) -> String {
+        join(self.number(value, unit), self.symbol(unit))
+    }
+
+    /// From one value to another: `1 to 5 mm`.
+    pub(super) fn range(&self, (low, high): (f64, f64), unit: Unit) -> String {
+        join(format!("{} to {}", self.number(low, unit), self.number(high, unit)), self.symbol(unit))
+    }
+
+    /// The remedy of a value out of range: `between 1 and 5 mm`.
+    pub(super) fn between(&self, (low, high): (f64, f64), unit: Unit) -> String {
+        join(format!("between {} and {}", self.number(low, unit), self.number(high, unit)), self.symbol(unit))
+    }
+}
+
+/// A kind of shield: `foil tent 2 mm off`.
+pub fn shield(kind: ShieldKind) -> String {
+    match kind {
+        ShieldKind::Polyimide { layers: 1 } => "polyimide tape".to_owned(),
+        ShieldKind::Polyimide { layers } => format!("{layers} layers of polyimide tape"),
+        ShieldKind::AluminiumTape => "aluminium tape".to_owned(),
+        ShieldKind::FoilTent { gap_mm } => format!("foil tent {gap_mm} mm off"),
+        ShieldKind::MetalBlock { height_mm } => format!("copper block {height_mm} mm high"),
+    }
+}
+
+fn join(number: String, symbol: &str) -> String {
+    match symbol {
+        "" => number,
+        "°" => format!("{number}°"),
+        _ => format!("{number} {symbol}"),
+    }
+}
+
+fn tenths(value: f64) -> String {
+    ((value * 10.0).round() / 10.0).to_string()
+}
+
+/// A place to a hundredth of a millimetre: `(500, 8.25) mm`.
+pub(super) fn place(x_mm: f64, y_mm: f64) -> String {
+    let round = |mm: f64| (mm * 100.0).round() / 100.0;
+    format!("({}, {}) mm", round(x_mm), round(y_mm))
+}
+
+/// Names in running text: `C7, C8, C9 and 3 more`.
+pub(super) fn list(names: &[String]) -> String {
+    match names.len() {
+        0..=NAMED => names.join(", "),
+        many => format!("{} and {} more", names[..NAMED].join(", "), many - NAMED),
+    }
+}
+
+/// `1 joint`, `3 joints`.
+pub(super) fn count(number: usize, one: &str, many: &str) -> String {
+    if number == 1 { format!("1 {one}") } else { format!("{number} {many}") }
+}
+
+/// The same text, beginning with a capital.
+pub fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or(String::new(), |first| first.to_uppercase().chain(letters).collect())
+}
+
+/// The same text, beginning with a small letter.
+pub(super) fn lower(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or(String::new(), |first| first.to_lowercase().chain(letters).collect())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const FAHRENHEIT: Words = Words { scale: Scale::Fahrenheit };
+
+    #[test]
+    fn many_names_are_cut_to_three() {
+        let names = |names: &[&str]| list(&names.iter().map(|name| (*name).to_owned()).collect::<Vec<_>>());
+        assert_eq!(names(&[]), "");
+        assert_eq!(names(&["a", "b", "c"]), "a, b, c");
+        assert_eq!(names(&["a", "b", "c", "d", "e"]), "a, b, c and 2 more");
+    }
+
+    #[test]
+    fn every_temperature_is_said_on_the_visitors_scale_and_nothing_else_is_changed() {
+        let celsius = Words::default();
+        assert_eq!((celsius.temperature(217.0), FAHRENHEIT.temperature(217.0)), ("217 °C".into(), "423 °F".into()));
+        assert_eq!((celsius.apart(25.0), FAHRENHEIT.apart(25.0)), ("25 K".into(), "45 °F".into()));
+        assert_eq!(FAHRENHEIT.ramp(3.0), "5.4 °F/s");
+        assert_eq!(FAHRENHEIT.range((100.0, 450.0), Unit::Celsius), "212 to 842 °F");
+        assert_eq!(FAHRENHEIT.range((0.2, 5.0), Unit::Millimetres), "0.2 to 5 mm");
+        assert_eq!(celsius.quantity(7.0, Unit::One), "7");
+    }
+}
