@@ -18,7 +18,7 @@ use mend_core::planning::margin::MarginKind;
 use mend_core::planning::order::{Order, Unplanned};
 use mend_core::planning::plan::{Plan, WindowState};
 use mend_core::planning::runs::SAMPLES;
-use mend_core::planning::sequence::line::{BeforeLine, Line, PadsLine};
+use mend_core::planning::sequence::line::{FeedLine, Line, PadsLine};
 use mend_core::planning::sequence::script::Script;
 use mend_core::planning::sequence::sequence;
 use mend_core::planning::sequence::step::{Step, StepKind};
@@ -131,7 +131,7 @@ fn feeding_low_melt_moves_the_line_and_the_release() {
     assert_eq!(row(&fed, "B").line_c, 220.0, "the hidden row melts as the factory left it");
     assert_eq!(fed.melts_at_c, 220.0, "so the last joint melts where it did");
     let steps = sequence(&Script::plain(&board(), &fed, &anchors));
-    let anchors = |line: &Line| matches!(line, Line::Before(BeforeLine::FeedRow { row, joints: 4, alloy, .. }) if row == "anchors" && alloy == "Sn42Bi58");
+    let anchors = |line: &Line| matches!(line, Line::Feed(FeedLine::FeedRow { row, joints: 4, alloy, .. }) if row == "anchors" && alloy == "Sn42Bi58");
     assert!(steps[3].lines().iter().any(anchors), "{:?}", steps[3]);
     let passes =
         |line: &Line| matches!(line, Line::Pads(PadsLine::WickPasses { passes: 2.., flood }) if flood == "SAC305");

@@ -108,7 +108,7 @@ pub fn differences(older: &Board, newer: &Board) -> Vec<Difference> {
 }
 
 fn changed(of: DifferenceOf, values: Vec<Differing>) -> Option<Difference> {
-    (!values.is_empty()).then(|| Difference { of, kind: DifferenceKind::Changed, values, was: None, is: None })
+    (!values.is_empty()).then_some(Difference { of, kind: DifferenceKind::Changed, values, was: None, is: None })
 }
 
 /// A number to a hundredth, where it differs by as much.

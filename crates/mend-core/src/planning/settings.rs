@@ -14,6 +14,13 @@ const RULE: &str = "settings";
 const MOST_SHIELDS: usize = 40;
 const MOST_STAGES: usize = 12;
 
+/// A value that was entered, and what the station takes.
+struct StationValue {
+    value: f64,
+    unit: Unit,
+    range: (f64, f64),
+}
+
 /// Collects values out of range.
 #[derive(Default)]
 struct Ranges {
@@ -27,7 +34,8 @@ impl Ranges {
     }
 
     /// The same, where the range is that station's own.
-    fn of_station(&mut self, station: &Station, place: &str, (value, unit): (f64, Unit), (low, high): (f64, f64)) {
+    fn of_station(&mut self, station: &Station, place: &str, entered: StationValue) {
+        let StationValue { value, unit, range: (low, high) } = entered;
         if !(low..=high).contains(&value) {
             let problem = ValueProblem::OutOfRange { value, low, high, unit, owner: Some(station.name.clone()) };
             self.found.push(Finding::blocking(RULE, place, problem));
@@ -70,15 +78,11 @@ pub fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> 
 fn check_air(air: &HotAir, (station, place): (&Station, &str), ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}{field}");
     let (low, high) = station.set_range;
-    ranges.of_station(
-        station,
-        &at("set_c"),
-        (air.set.in_celsius(), Unit::Celsius),
-        (low.in_celsius(), high.in_celsius()),
-    );
+    let (value, range) = (air.set.in_celsius(), (low.in_celsius(), high.in_celsius()));
+    ranges.of_station(station, &at("set_c"), StationValue { value, unit: Unit::Celsius, range });
     let (low, high) = station.flow_range;
-    let flows = (low.in_litres_per_minute(), high.in_litres_per_minute());
-    ranges.of_station(station, &at("flow_lpm"), (air.flow.in_litres_per_minute(), Unit::LitresPerMinute), flows);
+    let (value, range) = (air.flow.in_litres_per_minute(), (low.in_litres_per_minute(), high.in_litres_per_minute()));
+    ranges.of_station(station, &at("flow_lpm"), StationValue { value, unit: Unit::LitresPerMinute, range });
     ranges.within(&at("nozzle_mm"), (air.nozzle.in_mm(), Unit::Millimetres), (2.0, 40.0));
     ranges.within(&at("distance_mm"), (air.distance.in_mm(), Unit::Millimetres), (3.0, 120.0));
     for aim in air.aim {

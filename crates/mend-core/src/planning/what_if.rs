@@ -49,7 +49,7 @@ fn one_layer_more(recipe: &Recipe) -> Vec<(Change, Recipe)> {
         let mut recipe = recipe.clone();
         recipe.shields[k].kind = kind;
         let [x, y] = shield.at_mm;
-        (layers < MOST_LAYERS).then(|| (Change::TapeLayer { x_mm: x, y_mm: y }, recipe))
+        (layers < MOST_LAYERS).then_some((Change::TapeLayer { x_mm: x, y_mm: y }, recipe))
     };
     recipe.shields.iter().enumerate().filter_map(tape).collect()
 }

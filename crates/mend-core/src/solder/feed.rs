@@ -81,7 +81,7 @@ fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount
         (Some(_), None) => FeedReason::TooMuch,
         (Some(_), Some(Amount { rounds: 1, .. })) if group.holes => FeedReason::Barrel(mixes),
         (Some(_), Some(Amount { rounds: 1, .. })) => FeedReason::Pad(mixes),
-        (Some(_), Some(Amount { rounds, .. })) => FeedReason::InRounds { rounds: rounds as usize, mixes },
+        (Some(_), Some(Amount { rounds, .. })) => FeedReason::InRounds { rounds, mixes },
     }
 }
 

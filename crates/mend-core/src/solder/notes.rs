@@ -62,7 +62,7 @@ fn untried(composition: &Composition) -> Vec<MeltNote> {
     notes.extend(much.map(|element| MeltNote::UntriedShare { element, above_percent: MOST_TRIED }));
     let many = |e: &Element| wt(*e) > COUNTS;
     let present: Vec<Element> = Element::ALL.into_iter().filter(many).collect();
-    notes.extend(rest_on_start_values(&present).into_iter().map(|elements| MeltNote::NeverFitted { elements }));
+    notes.extend(rest_on_start_values(&present).map(|elements| MeltNote::NeverFitted { elements }));
     notes
 }
 

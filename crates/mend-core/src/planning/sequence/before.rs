@@ -1,7 +1,7 @@
 //! Before any heat: opening, what is protected, flux, alloy, and the wire where one is laid.
 
 use super::super::margin::{LimitStatus, Margin, MarginKind};
-use super::line::BeforeLine;
+use super::line::{BeforeLine, FeedLine};
 use super::script::Script;
 use super::stages;
 use super::step::{Duty, Step, step};
@@ -76,10 +76,10 @@ pub(super) fn flux(script: &Script<'_>) -> Step {
         "sparing" => true,
         _ => connector.family.has_open_contacts(),
     };
-    let how = if sparing { BeforeLine::FluxSparingly } else { BeforeLine::FluxGenerously };
-    let mut lines = vec![BeforeLine::FluxJoints { joints: connector.joints.len() }, how];
+    let how = if sparing { FeedLine::FluxSparingly } else { FeedLine::FluxGenerously };
+    let mut lines = vec![FeedLine::FluxJoints { joints: connector.joints.len() }, how];
     if script.choice.is_some() && script.technique(&THIN) == "wick" {
-        lines.push(BeforeLine::WickFirst);
+        lines.push(FeedLine::WickFirst);
     }
     step(Task::Flux, lines, &[Caution::Fumes])
 }
@@ -88,15 +88,15 @@ pub(super) fn alloy(script: &Script<'_>) -> Step {
     let Script { board, composition, .. } = script;
     let metal = composition.fed().map_or(&composition.refit, |feed| &feed.metal);
     let groups = groups(board);
-    let mut lines: Vec<BeforeLine> = groups.iter().filter_map(|group| fed_line(composition, group)).collect();
+    let mut lines: Vec<FeedLine> = groups.iter().filter_map(|group| fed_line(composition, group)).collect();
     lines.push(match lines.is_empty() {
-        true => BeforeLine::TouchEveryJoint { alloy: metal.name.clone() },
-        false => BeforeLine::HoldUntilHot,
+        true => FeedLine::TouchEveryJoint { alloy: metal.name.clone() },
+        false => FeedLine::HoldUntilHot,
     });
     let left = groups.iter().filter(|group| group.hidden && composition.feeds(group).is_none());
     let hidden: usize = left.map(|group| group.joints.len()).sum();
     if hidden > 0 {
-        lines.push(BeforeLine::HiddenAsFactory { joints: hidden });
+        lines.push(FeedLine::HiddenAsFactory { joints: hidden });
     }
     let mut cautions = vec![Caution::Burns, Caution::Fumes];
     if metal.has_lead() {
@@ -105,15 +105,15 @@ pub(super) fn alloy(script: &Script<'_>) -> Step {
     Step { duty: Duty::Feed, ..step(Task::AddAlloy, lines, &cautions) }
 }
 
-fn fed_line(composition: &JointComposition, group: &JointGroup) -> Option<BeforeLine> {
+fn fed_line(composition: &JointComposition, group: &JointGroup) -> Option<FeedLine> {
     let (feed, fed) = (composition.feeds(group)?, amount(composition, group)?);
-    Some(BeforeLine::FeedRow {
+    Some(FeedLine::FeedRow {
         row: group.name.clone(),
         joints: group.joints.len(),
         mm: fed.length_mm,
         alloy: feed.metal.name.clone(),
         wire_mm: feed.wire.diameter_mm,
-        rounds: fed.rounds as usize,
+        rounds: fed.rounds,
     })
 }
 
@@ -121,7 +121,6 @@ fn fed_line(composition: &JointComposition, group: &JointGroup) -> Option<Before
 pub(super) fn wire(script: &Script<'_>) -> Option<Step> {
     let bridge = script.plan.recipe.bridge.filter(|bridge| bridge.wire_mm > 0.0)?;
     let long: f64 = bridge.spans(script.board).iter().map(|(_, _, apart)| apart).sum();
-    let lines =
-        vec![BeforeLine::WireLength { mm: long + ENDS_MM, wire_mm: bridge.wire_mm }, BeforeLine::SolderWireDown];
+    let lines = vec![FeedLine::WireLength { mm: long + ENDS_MM, wire_mm: bridge.wire_mm }, FeedLine::SolderWireDown];
     Some(step(Task::LayWire, lines, &[Caution::Burns, Caution::Fumes]))
 }

@@ -14,8 +14,10 @@ use crate::planning::margin::MarginDetail;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(untagged)]
 pub enum Line {
-    /// Before any heat: opening, protecting, flux, alloy, wire.
+    /// Opening and protecting, before any heat.
     Before(BeforeLine),
+    /// Flux, alloy, wire: what goes onto the joints before heat.
+    Feed(FeedLine),
     /// Under heat, until the part is off.
     Heat(HeatLine),
     /// Pads and holes, while the board is warm.
@@ -28,7 +30,7 @@ pub enum Line {
     Harvest(HarvestLine),
 }
 
-/// Before any heat: opening, protecting, flux, alloy, wire.
+/// Opening and protecting, before any heat.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "line", rename_all = "kebab-case")]
 pub enum BeforeLine {
@@ -44,6 +46,18 @@ pub enum BeforeLine {
     Cover { component: String, detail: MarginDetail, headroom_k: f64 },
     NoShieldNeeded,
     TapeFace { face: Face, near: usize },
+}
+
+impl From<BeforeLine> for Line {
+    fn from(line: BeforeLine) -> Self {
+        Self::Before(line)
+    }
+}
+
+/// Flux, alloy, wire: what goes onto the joints before heat.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "line", rename_all = "kebab-case")]
+pub enum FeedLine {
     FluxJoints { joints: usize },
     FluxSparingly,
     FluxGenerously,
@@ -56,9 +70,9 @@ pub enum BeforeLine {
     SolderWireDown,
 }
 
-impl From<BeforeLine> for Line {
-    fn from(line: BeforeLine) -> Self {
-        Self::Before(line)
+impl From<FeedLine> for Line {
+    fn from(line: FeedLine) -> Self {
+        Self::Feed(line)
     }
 }
 

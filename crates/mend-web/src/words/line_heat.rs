@@ -1,0 +1,63 @@
+//! Under heat, until the part is off.
+
+use mend_core::heat::motion::Motion;
+use mend_core::planning::sequence::line::HeatLine;
+
+use super::Words;
+
+impl Words {
+    /// What a recipe's tools do, a line each.
+    pub fn heat_line(&self, line: &HeatLine) -> String {
+        let from = |onto_part: bool| if onto_part { "onto the part" } else { "from the far face" };
+        match line {
+            HeatLine::AirOn { face, motion, distance_mm, nozzle_mm, lpm } => format!(
+                "Air on the {} face, {}, {distance_mm:.0} mm away; {nozzle_mm} mm nozzle, {lpm:.0} L/min.",
+                face.name(),
+                moving(*motion)
+            ),
+            HeatLine::AirAndPlace { onto_part, face, motion, distance_mm, nozzle_mm, lpm } => format!(
+                "Air {}, {} face, {distance_mm:.0} mm away, {nozzle_mm} mm nozzle, {lpm:.0} L/min; {}.",
+                from(*onto_part),
+                face.name(),
+                moving(*motion)
+            ),
+            HeatLine::AirPlace { onto_part, face, motion, distance_mm } => format!(
+                "Air {}, {} face: {}, {distance_mm:.0} mm away.",
+                from(*onto_part),
+                face.name(),
+                moving(*motion)
+            ),
+            HeatLine::AirSetting { nozzle_mm, lpm } => format!("{nozzle_mm} mm nozzle, {lpm:.0} L/min."),
+            HeatLine::PreheaterOn { face, coupling } => {
+                format!("Preheater under the {} face, through {}.", face.name(), coupling.name())
+            }
+            HeatLine::IronOnRow { tip_mm, row } => {
+                format!("Iron with a {tip_mm} mm tip on {row}, from joint to joint without rest.")
+            }
+            HeatLine::AllOff => "Everything off: the heat spreads through the board.".into(),
+            HeatLine::NextToolWithin { s } => format!("Then the next tool within {s:.0} s."),
+            HeatLine::MethodHands { family } => self.method(*family).heat.join(" "),
+            HeatLine::DoNotPull => "No pulling, no prising: grip, and wait. It moves by itself.".into(),
+            HeatLine::TipOnEachLeg { tip_mm, s } => {
+                format!("{tip_mm:.0} mm tip on each leg for about {s:.0} s, until its far side runs.")
+            }
+            HeatLine::OneAfterOther { joints } => format!("One after the other: {}.", joints.join(", ")),
+            HeatLine::StraightUp => {
+                "Straight up. Air away the moment it is off: a freed part deforms in seconds.".into()
+            }
+            HeatLine::RockPegs { pegs } => {
+                format!("{pegs} plastic pegs hold by friction: rock gently, only now that all solder is liquid.")
+            }
+        }
+    }
+}
+
+/// How a nozzle is held, in a phrase.
+const fn moving(motion: Motion) -> &'static str {
+    match motion {
+        Motion::Still => "held still",
+        Motion::Circle => "moving in a small circle",
+        Motion::AlongRow => "moving along the row",
+        Motion::Sweeping => "always moving over the whole part",
+    }
+}
