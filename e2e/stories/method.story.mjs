@@ -42,7 +42,7 @@ test("a donor's board and a customer's get different methods for the same part; 
   const donor = await compared(page);
   expect(donor).not.toBe(customer);
   await expect(page.getByRole("button", { name: /^part/ })).toHaveAttribute("aria-pressed", "true");
-  await expect(lanes(page).first()).toContainText("at part's body");
+  await expect(lanes(page).first()).toContainText("at the part's body");
 
   await page.getByRole("button", { name: "Choose and plan the heat" }).click();
   await page.waitForURL(/\/heat$/);

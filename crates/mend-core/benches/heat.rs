@@ -68,7 +68,7 @@ fn reference() -> Simulation<f32> {
         aim: [0.0, 0.0],
     };
     let room = Temperature::celsius(25.0);
-    let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), room);
+    let jet = Jet::new(&tool, &JetLaw::from_blower(Blower::Fan), room);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 40.0, y: 40.0 }] };
     let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Full };
     let open = [vec![0.0; 6400], vec![0.0; 6400]];

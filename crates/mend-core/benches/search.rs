@@ -26,7 +26,7 @@ fn main() {
         sucker: Sucker::Vacuum,
         wire: true,
         shields: vec![TAPE, TENT],
-        alloys: ["SAC305", "Sn63Pb37", "Sn42Bi58"].map(|name| Metal::read("alloy", name).unwrap()).into(),
+        alloys: ["SAC305", "Sn63Pb37", "Sn42Bi58"].map(|name| Metal::parse("alloy", name).unwrap()).into(),
     };
     let (ambient, watch) = (Temperature::celsius(23.0), &common::WANTED);
     let subject = Subject {

@@ -69,7 +69,7 @@ fn a_feed_that_can_not_be_is_refused_by_name() {
     let (alloy, row) = ("Sn42Bi58".to_owned(), "anchors".to_owned());
     let too_much = AlloyProblem::TooMuchFed { percent: 90.0, alloy, row }.into();
     assert_eq!(found(&thin, &stout), [("share".to_owned(), too_much)], "longer than a spool");
-    thin.feed.as_mut().expect("fed").share = 1e300;
+    thin.feed.as_mut().expect("fed").mixing_fraction = 1e300;
     assert!(matches!(found(&thin, &board())[0].1, Problem::Alloy(AlloyProblem::FeedShare { .. })));
 }
 
@@ -104,7 +104,7 @@ fn every_flood_and_wick_leaves_less_of_what_was_fed() {
     let refit = composition.refit.composition;
     for name in ["A", "anchors"] {
         let group = group(name);
-        let mut residue = Residue::of(&composition, &group);
+        let mut residue = Residue::from_group(&composition, &group);
         residue.fed(&metal("Sn42Bi58"), amount(&composition, &group).expect("fits").mass_mg);
         let mut before = residue.range(&refit, Element::Bi);
         for _ in 0..3 {
@@ -126,7 +126,7 @@ fn the_arithmetic_of_one_pass_is_that_of_the_table() {
     let composition = fed("Sn42Bi58", 0.5, &["anchors"]);
     let group = group("anchors");
     let (old, refit) = (factory_mg(&composition, &group), composition.refit.composition);
-    let mut residue = Residue::of(&composition, &group);
+    let mut residue = Residue::from_group(&composition, &group);
     residue.fed(&metal("Sn42Bi58"), old);
     residue.wicked();
     let stays = |left: f64| 58.0 * 0.5 * (2.0 * old * left) / (2.0 * old * left + old);
@@ -138,8 +138,8 @@ fn the_arithmetic_of_one_pass_is_that_of_the_table() {
 #[test]
 fn lead_in_a_lead_free_product_is_said() {
     let leaded = |factory: &str| {
-        let factory = Metal::read("alloy", factory).expect("a metal");
-        let refit = Metal::read("refit", "Sn63Pb37").expect("a metal");
+        let factory = Metal::parse("alloy", factory).expect("a metal");
+        let refit = Metal::parse("refit", "Sn63Pb37").expect("a metal");
         leaded_into_lead_free(&JointComposition { refit, ..JointComposition::factory(factory) })
     };
     let brings = AlloyProblem::LeadIntoLeadFree { alloy: "Sn63Pb37".to_owned() };
@@ -159,7 +159,7 @@ fn ledger(composition: &JointComposition, acts: &[(LedgerAct, &str)]) -> Ledger 
 #[test]
 fn the_fit_is_closed_until_the_ledger_is_within_limits_or_overridden() {
     let composition = fed("Sn42Bi58", 0.6, &["A", "anchors"]);
-    let composition = JointComposition { refit: Metal::read("refit", "Sn63Pb37").expect("a metal"), ..composition };
+    let composition = JointComposition { refit: Metal::parse("refit", "Sn63Pb37").expect("a metal"), ..composition };
     let at_once = ledger(&composition, &[]);
     assert!(!at_once.is_open(), "fed as planned, though nobody tapped");
     assert!(at_once.groups[0].holds.iter().any(|(element, _, high)| *element == Element::Bi && *high > 10.0));

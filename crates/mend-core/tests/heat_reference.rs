@@ -4,13 +4,14 @@ use mend_core::board::{Face, Point};
 use mend_core::heat::axis::Axis;
 use mend_core::heat::blowing::Blowing;
 use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation};
-use mend_core::heat::field::{Real, SurfaceAir};
+use mend_core::heat::field::Sweep;
 use mend_core::heat::jet::{Jet, JetLaw};
 use mend_core::heat::mesh::{Mesh, Slab};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::{CellLink, Melting, Node, Nodes};
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
+use mend_core::heat::surface_air::SurfaceAir;
 use mend_core::heat::tool::{Blower, HotAir};
 use mend_core::units::{Flow, Length, Temperature};
 
@@ -34,7 +35,7 @@ fn air(h: f64, gas_excess: f64) -> SurfaceAir {
     SurfaceAir { loss: h, gain: h * gas_excess, ..SurfaceAir::default() }
 }
 
-fn insulated<R: Real>(mesh: Mesh, nodes: Nodes, step: f64) -> Simulation<R> {
+fn insulated<R: Sweep>(mesh: Mesh, nodes: Nodes, step: f64) -> Simulation<R> {
     Simulation::new(mesh, nodes, (0.0, ROOM_K), step)
 }
 
@@ -140,7 +141,7 @@ fn r4_a_fin_settles_to_its_closed_form() {
     }
 }
 
-fn hot_corner<R: Real>() -> Simulation<R> {
+fn hot_corner<R: Sweep>() -> Simulation<R> {
     let slab = Slab { thickness: 1.6e-3, in_plane: 35.0, through: 1.2, capacity: 2.3e6 };
     let mesh = plate([24, 18, 4], 1.0, slab);
     let mut nodes = Nodes::default();
@@ -158,7 +159,7 @@ fn hot_corner<R: Real>() -> Simulation<R> {
 
 #[test]
 fn r5_an_insulated_board_with_nodes_keeps_its_heat() {
-    fn drift<R: Real>() -> f64 {
+    fn drift<R: Sweep>() -> f64 {
         let mut s = hot_corner::<R>();
         let before = s.heat();
         (0..200).for_each(|_| s.advance());
@@ -183,7 +184,7 @@ fn r7_the_jet_on_a_plate_agrees_with_an_independent_solver() {
         aim: [0.0, 0.0],
     };
     let room = Temperature::celsius(25.0);
-    let jet = Jet::new(&tool, &JetLaw::of(Blower::Fan), room);
+    let jet = Jet::new(&tool, &JetLaw::from_blower(Blower::Fan), room);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 15.0, y: 20.0 }] };
     let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Linear };
     let open = [vec![0.0; 1600], vec![0.0; 1600]];

@@ -6,7 +6,7 @@ use common::{air_below, below, board, station, with_case};
 use mend_core::board::{Board, Face, Point};
 use mend_core::heat::blowing::Blowing;
 use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation, covered};
-use mend_core::heat::field::RIM_LOSS;
+use mend_core::heat::coefficients::RIM_LOSS;
 use mend_core::heat::mesh::{Mesh, Resolution};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::network::Network;
@@ -151,8 +151,8 @@ fn swept(followed: bool) -> Vec<f64> {
     let air = HotAir { nozzle: Length::mm(8.0), face: Face::Top, motion: Motion::Sweeping, ..air_below(380.0) };
     let (board, recipe) = (board(), Recipe::from(air));
     with_case((&board, &recipe), |case| {
-        let mesh = Mesh::of(&board, Resolution::COARSE, 1.0);
-        let network = Network::of(&board, &mesh, (case.melting, case.ambient));
+        let mesh = Mesh::from_board(&board, Resolution::COARSE, 1.0);
+        let network = Network::from_board(&board, &mesh, (case.melting, case.ambient));
         let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE, radiation: Radiation::Full };
         let (covered, body) = (covered(&board, &mesh), board.connector.body);
         let (places, shielding) = (air.path(&body), Shielding::default());

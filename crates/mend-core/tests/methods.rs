@@ -44,7 +44,7 @@ fn equipment() -> Equipment {
         sucker: Sucker::Vacuum,
         wire: true,
         shields: vec![TENT],
-        alloys: ["SAC305", "Sn63Pb37", "Sn42Bi58"].map(|name| Metal::read("alloy", name).expect("known")).into(),
+        alloys: ["SAC305", "Sn63Pb37", "Sn42Bi58"].map(|name| Metal::parse("alloy", name).expect("known")).into(),
     }
 }
 
@@ -71,7 +71,7 @@ struct Case {
 }
 
 impl Case {
-    fn of(board: Board) -> Self {
+    fn from_board(board: Board) -> Self {
         Self {
             board,
             composition: sac305(),
@@ -115,7 +115,7 @@ impl Case {
 fn every_recipe_that_a_family_begins_from_can_be_planned_on() {
     let mut begun = Vec::new();
     for board in [board(), legs_only(), row_only()] {
-        let mut case = Case::of(board);
+        let mut case = Case::from_board(board);
         case.board.stack.planes = 6;
         case.board.stack.foil_um = 35.0;
         let subject = case.subject();
@@ -136,7 +136,7 @@ fn every_recipe_that_a_family_begins_from_can_be_planned_on() {
 
 #[test]
 fn a_search_says_the_same_every_time_and_what_one_thing_more_would_buy() {
-    let case = Case::of(board());
+    let case = Case::from_board(board());
     let (once, again) = (case.search(MethodFamily::FromAbove), case.search(MethodFamily::FromAbove));
     assert_eq!(once, again);
     let feeds = |what: &Change| matches!(what, Change::Feed { alloy, .. } if alloy == "Sn42Bi58");
@@ -155,7 +155,7 @@ proptest! {
         frail in prop::sample::select(vec![BodyMaterial::Pa66, BodyMaterial::ElectrolyticCan, BodyMaterial::PcAbs]),
         above in any::<bool>(),
     ) {
-        let mut case = Case::of(board());
+        let mut case = Case::from_board(board());
         case.board.components = vec![component("near", [30.0, 9.7 + gap, 8.0, 4.0], Face::Top, frail)];
         case.station.nozzles.truncate(2);
         let family = if above { MethodFamily::FromAbove } else { MethodFamily::FromBelow };
@@ -175,7 +175,7 @@ proptest! {
 
 #[test]
 fn a_comparison_recommends_one_with_its_reason_and_says_why_not_the_others() {
-    let found = Case::of(board()).compare();
+    let found = Case::from_board(board()).compare();
     let best = found.best().expect("something works on this board");
     let Recommendation::Best { best: why, next } = &found.reason else { panic!("{:?}", found.reason) };
     assert_eq!((why.family, why.works_of_ten), (best.choice.family, (best.plan.chance * 10.0).round()));
@@ -213,7 +213,7 @@ fn a_component_whose_name_has_a_comma_is_shielded_like_any_other() {
         let mut soft = component("x", [30.0, 11.0, 8.0, 3.0], Face::Top, BodyMaterial::PcAbs);
         soft.name = name.to_owned();
         board.components = vec![soft];
-        Case::of(board).search(MethodFamily::FromAbove)
+        Case::from_board(board).search(MethodFamily::FromAbove)
     };
     let (plain, comma) = (named("latch"), named("latch, left"));
     let shields =
@@ -225,7 +225,7 @@ fn a_component_whose_name_has_a_comma_is_shielded_like_any_other() {
 #[test]
 fn what_is_kept_intact_changes_limits_recommendation_and_steps() {
     // A latch close by that no air spares: on a customer's board it decides, on a donor's it does not.
-    let mut case = Case::of(board());
+    let mut case = Case::from_board(board());
     case.equipment.shields.clear();
     case.board.components = vec![component("latch", [30.0, 10.5, 12.0, 3.0], Face::Top, BodyMaterial::PcAbs)];
     let customer = case.compare();
@@ -247,7 +247,7 @@ fn what_is_kept_intact_changes_limits_recommendation_and_steps() {
 
 #[test]
 fn the_steps_follow_the_family_and_the_schools() {
-    let case = Case::of(legs_only());
+    let case = Case::from_board(legs_only());
     let found = case.compare();
     let steps_of = |family: MethodFamily, techniques: Techniques| {
         let lane = found.lane(family).expect("applies to four anchors");
@@ -274,20 +274,20 @@ fn the_steps_follow_the_family_and_the_schools() {
 
 #[test]
 fn difficulty_counts_hands_hidden_rows_and_what_binds() {
-    let mut case = Case::of(board());
+    let mut case = Case::from_board(board());
     let reading = difficulty(&case.subject(), Compared::NotYet);
     assert!(reading.reasons.contains(&Hardship::HiddenJoints { joints: 12 }), "{:?}", reading.reasons);
     case.equipment.level = SkillLevel::Learning;
     assert_eq!(difficulty(&case.subject(), Compared::NotYet).go, Go::No, "not by these hands");
     case.equipment.level = SkillLevel::Practised;
     assert_eq!(difficulty(&case.subject(), Compared::NoneWorks).go, Go::No, "no way opens");
-    let row = Case::of(row_only());
+    let row = Case::from_board(row_only());
     assert_eq!(difficulty(&row.subject(), Compared::NotYet).go, Go::Go);
 }
 
 #[test]
 fn what_if_offers_one_change_at_a_time() {
-    let case = Case::of(board());
+    let case = Case::from_board(board());
     let found = case.search(MethodFamily::FromAbove);
     let tried = found.best.or(found.nearest).expect("something");
     let subject = case.subject();
@@ -311,7 +311,7 @@ fn a_tip_that_goes_round_alone_leaves_joints_that_freeze() {
             (joint.at.x, joint.at.y) = (24.0 + pitch * k as f64, 4.0);
         }
         board.stack.planes = planes;
-        Case::of(board)
+        Case::from_board(board)
     };
     let (case, far) = (anchors(2.0, 1), anchors(12.0, 6));
     let near = case.search(MethodFamily::IronOnly).best.expect("anchors close together are held liquid");

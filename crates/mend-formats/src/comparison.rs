@@ -18,7 +18,7 @@ use mend_core::planning::search::{OfFamily, SearchLimit, SearchResult};
 use mend_core::solder::JointComposition;
 use serde::Serialize;
 
-use crate::composition::FeedFile;
+use mend_core::solder::FeedEntry;
 
 /// The comparison's format.
 pub const FORMAT: &str = "urgent-mend/comparison/2";
@@ -59,7 +59,7 @@ struct LaneFile<'a> {
     level: SkillLevel,
     speaks_for: &'a [Advantage],
     minds: &'a [Caveat],
-    feed: Option<FeedFile>,
+    feed: Option<FeedEntry>,
     settings: &'a Recipe,
     search: SearchedFile<'a>,
 }
@@ -85,7 +85,7 @@ struct TriedFile<'a> {
     score: Score,
     open: bool,
     tightest: Option<&'a Damaged>,
-    feed: Option<FeedFile>,
+    feed: Option<FeedEntry>,
     settings: &'a Recipe,
 }
 
@@ -109,14 +109,8 @@ fn is_empty(list: &&[Obstacle]) -> bool {
 }
 
 /// What is fed, as a bundle has it.
-pub fn feed(composition: &JointComposition) -> Option<FeedFile> {
-    composition.feed.as_ref().map(|feed| FeedFile {
-        alloy: feed.metal.name.clone(),
-        share: feed.share,
-        wire_mm: feed.wire.diameter_mm,
-        flux_share: feed.wire.flux_share,
-        rows: feed.rows.clone(),
-    })
+pub fn feed(composition: &JointComposition) -> Option<FeedEntry> {
+    composition.feed.as_ref().map(FeedEntry::from)
 }
 
 fn lane(lane: &Lane) -> LaneFile<'_> {

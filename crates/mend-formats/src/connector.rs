@@ -34,7 +34,7 @@ pub fn parse(bytes: &[u8]) -> Result<Connector, Vec<Finding>> {
 /// Writes a connector about its body's middle, on the top face.
 pub fn write(connector: &Connector) -> Result<String, serde_json::Error> {
     let middle = connector.placed(Pose { at: Point { x: 0.0, y: 0.0 }, turn: Turn::None, face: Face::Top });
-    let file = OwnFile { format: FORMAT.to_owned(), connector: ConnectorFile::of(&middle) };
+    let file = OwnFile { format: FORMAT.to_owned(), connector: ConnectorFile::from_connector(&middle) };
     Ok(serde_json::to_string_pretty(&file)? + "\n")
 }
 

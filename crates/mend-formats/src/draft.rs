@@ -92,10 +92,10 @@ pub fn write(draft: &Draft) -> Result<String, serde_json::Error> {
         maker: draft.maker.clone(),
         outline_mm: all(&draft.outline.corners),
         thickness_mm: draft.stack.thickness.in_mm(),
-        copper: Copper::of(&draft.stack),
+        copper: Copper::from_stack(&draft.stack),
         looked: draft.looked.clone(),
-        part: draft.part.as_ref().map(DraftPartFile::of),
-        components: draft.components.iter().map(ComponentFile::of).collect(),
+        part: draft.part.as_ref().map(DraftPartFile::from_part),
+        components: draft.components.iter().map(ComponentFile::from_component).collect(),
         photos: draft.photos.iter().map(photo).collect(),
         marks_mm: all(&draft.marks),
     };
@@ -103,9 +103,9 @@ pub fn write(draft: &Draft) -> Result<String, serde_json::Error> {
 }
 
 impl DraftPartFile {
-    fn of(part: &DraftPart) -> Self {
+    fn from_part(part: &DraftPart) -> Self {
         let DraftPart { made, from, at, turn, face } = part;
-        Self { made: ConnectorFile::of(made), from: from.clone(), at_mm: xy(*at), turn: *turn, face: *face }
+        Self { made: ConnectorFile::from_connector(made), from: from.clone(), at_mm: xy(*at), turn: *turn, face: *face }
     }
 
     fn into_part(self) -> Result<DraftPart, Vec<Finding>> {
@@ -121,7 +121,7 @@ mod tests {
     #[test]
     fn drafts_come_back_whole_whether_empty_or_full() {
         let board = include_bytes!("../../../demo/boards/osprake-quay-14.json");
-        let full = Draft::of(&crate::board::parse(board).expect("a board"));
+        let full = Draft::from_board(&crate::board::parse(board).expect("a board"));
         let placement = Placement::over((1200, 800), (Point { x: 30.0, y: 20.0 }, 90.0), true);
         let photo = Photo { id: 3, face: Face::Bottom, size: (1200, 800), placement, lined_up_mm: Some(0.3) };
         let marks = vec![Point { x: 1.0, y: 2.0 }];

@@ -1,11 +1,12 @@
 //! What a shop has and can, `urgent-mend/equipment/2`: whose hands, tools besides the hot air, shields, solder in stock.
 
 use mend_core::finding::Finding;
+use mend_core::finding::problem::ValueProblem;
 use mend_core::heat::shield::ShieldKind;
 use mend_core::materials::Metal;
 use mend_core::method::equipment::{Equipment, SkillLevel, Sucker};
 use mend_core::method::usual::{SHIELDS, shield_kind};
-use mend_core::units::Length;
+use mend_core::units::{Length, Unit};
 use serde::{Deserialize, Serialize};
 
 use crate::reading::{self, Accepted};
@@ -16,6 +17,8 @@ pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &["urge
 const RULE: &str = "equipment_file";
 /// More tips or alloys than this are a slip.
 const MOST: usize = 40;
+/// Tips that there are, mm.
+const TIPS_MM: (f64, f64) = (0.2, 12.0);
 
 /// The file as it is written.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -81,13 +84,14 @@ impl EquipmentFile {
                 found.push(object.hint(format!("up to {MOST}")));
             }
         }
-        for (k, tip) in self.tips_mm.iter().enumerate().filter(|(_, tip)| !(0.2..=12.0).contains(*tip)) {
-            let object = Finding::written(RULE, format!("tips_mm[{k}]"), format!("a tip of {tip} mm"));
-            found.push(object.hint("between 0.2 and 12 mm"));
-        }
+        let tip = |(k, tip): (usize, &f64)| {
+            let problem = ValueProblem::outside(*tip, TIPS_MM, Unit::Millimetres)?;
+            Some(Finding::blocking(RULE, format!("tips_mm[{k}]"), problem))
+        };
+        found.extend(self.tips_mm.iter().enumerate().filter_map(tip));
         let mut alloys = Vec::new();
         for (k, name) in self.alloys.iter().take(MOST).enumerate() {
-            match Metal::read(&format!("alloys[{k}]"), name) {
+            match Metal::parse(&format!("alloys[{k}]"), name) {
                 Ok(metal) => alloys.push(metal),
                 Err(findings) => found.extend(findings),
             }

@@ -65,7 +65,7 @@ pub fn rows(bytes: &[u8]) -> Result<Vec<PlacementRow>, Vec<Finding>> {
     let broken = |error: csv::Error| {
         vec![Finding::written(RULE, "file", error.to_string()).hint("save the table as CSV in UTF-8")]
     };
-    let columns = TableColumns::of(reader.headers().map_err(broken)?)?;
+    let columns = TableColumns::from_headers(reader.headers().map_err(broken)?)?;
     let mut rows = Vec::new();
     for (k, record) in reader.records().enumerate() {
         if k == MOST_ROWS {
@@ -80,7 +80,7 @@ pub fn rows(bytes: &[u8]) -> Result<Vec<PlacementRow>, Vec<Finding>> {
 }
 
 impl TableColumns {
-    fn of(headers: &csv::StringRecord) -> Result<Self, Vec<Finding>> {
+    fn from_headers(headers: &csv::StringRecord) -> Result<Self, Vec<Finding>> {
         let plain =
             |name: &str| name.to_ascii_lowercase().chars().filter(char::is_ascii_alphanumeric).collect::<String>();
         let names: Vec<String> = headers.iter().map(plain).collect();

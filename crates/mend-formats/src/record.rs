@@ -5,13 +5,13 @@ use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
 use mend_core::inspection::PinMark;
-use mend_core::planning::bench_run::Happening;
+use mend_core::planning::bench_event::Happening;
 use mend_core::planning::sequence::step::Step;
 use mend_core::shop::{IntakeField, check_field};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 
-use crate::composition::CompositionEntry;
+use crate::composition;
 use crate::reading::{self, Accepted};
 use crate::{plan, shop};
 
@@ -171,7 +171,7 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         }
     };
     let of = |raw: &Option<Box<RawValue>>, fits: fn(&str) -> bool| raw.as_ref().is_none_or(|raw| fits(raw.get()));
-    want("charge".to_owned(), of(&record.composition, |text| CompositionEntry::parse(text).is_some()), "no charge");
+    want("charge".to_owned(), of(&record.composition, |text| composition::parse(text).is_some()), "no charge");
     want("settings".to_owned(), of(&record.settings, |text| shop::read_inputs(text).is_some()), "no plan's inputs");
     for (k, one) in record.plans.iter().enumerate() {
         want(format!("plans[{k}].inputs"), shop::read_inputs(one.inputs.get()).is_some(), "no plan's inputs");

@@ -1,10 +1,11 @@
 //! A hot-air station, `urgent-mend/station/1`.
 
 use mend_core::finding::Finding;
+use mend_core::finding::problem::ValueProblem;
 use mend_core::heat::display::{Display, Shows};
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::Blower;
-use mend_core::units::{Flow, Length, Temperature};
+use mend_core::units::{Flow, Length, Temperature, Unit};
 use serde::{Deserialize, Serialize};
 
 use crate::reading::{self, Accepted};
@@ -91,26 +92,24 @@ impl StationFile {
     pub fn into_station(self) -> Result<Station, Vec<Finding>> {
         reading::expect_format(RULE, &self.format, &ACCEPTED)?;
         let mut found = Vec::new();
-        let mut within = |place: &str, value: f64, (low, high): (f64, f64)| {
-            if !(low..=high).contains(&value) {
-                let hint = format!("between {low} and {high}");
-                found.push(Finding::written(RULE, place, format!("{value} can't be")).hint(hint));
-            }
+        let mut within = |place: &str, (value, unit): (f64, Unit), range: (f64, f64)| {
+            let outside = ValueProblem::outside(value, range, unit);
+            found.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));
         };
-        within("set_c[0]", self.set_c[0], (20.0, 500.0));
-        within("set_c[1]", self.set_c[1], (self.set_c[0], 550.0));
-        within("flow_lpm[0]", self.flow_lpm[0], (1.0, 500.0));
-        within("flow_lpm[1]", self.flow_lpm[1], (self.flow_lpm[0], 500.0));
-        within("jet_scale", self.jet_scale, (0.2, 5.0));
-        within("jet_spread", self.jet_spread, (0.01, 1.0));
-        within("flow_spread", self.flow_spread, (0.01, 1.0));
-        within("heater_w", self.heater_w.unwrap_or(500.0), (20.0, 3000.0));
+        within("set_c[0]", (self.set_c[0], Unit::Celsius), (20.0, 500.0));
+        within("set_c[1]", (self.set_c[1], Unit::Celsius), (self.set_c[0], 550.0));
+        within("flow_lpm[0]", (self.flow_lpm[0], Unit::LitresPerMinute), (1.0, 500.0));
+        within("flow_lpm[1]", (self.flow_lpm[1], Unit::LitresPerMinute), (self.flow_lpm[0], 500.0));
+        within("jet_scale", (self.jet_scale, Unit::One), (0.2, 5.0));
+        within("jet_spread", (self.jet_spread, Unit::One), (0.01, 1.0));
+        within("flow_spread", (self.flow_spread, Unit::One), (0.01, 1.0));
+        within("heater_w", (self.heater_w.unwrap_or(500.0), Unit::Watts), (20.0, 3000.0));
         for (k, nozzle) in self.nozzles_mm.iter().take(MOST).enumerate() {
-            within(&format!("nozzles_mm[{k}]"), *nozzle, (2.0, 40.0));
+            within(&format!("nozzles_mm[{k}]"), (*nozzle, Unit::Millimetres), (2.0, 40.0));
         }
         for (k, [shown, lpm]) in self.display.iter().take(MOST).enumerate() {
-            within(&format!("display[{k}]"), *shown, (0.0, 1000.0));
-            within(&format!("display[{k}]"), *lpm, (0.5, 500.0));
+            within(&format!("display[{k}]"), (*shown, Unit::One), (0.0, 1000.0));
+            within(&format!("display[{k}]"), (*lpm, Unit::LitresPerMinute), (0.5, 500.0));
         }
         for (place, count) in [("nozzles_mm", self.nozzles_mm.len()), ("display", self.display.len())] {
             if count > MOST {

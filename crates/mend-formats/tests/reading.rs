@@ -175,7 +175,11 @@ fn objections_name_field_value_and_remedy() {
             "urgent-mend/bundle/9",
             "format: “urgent-mend/bundle/9” is not “urgent-mend/bundle/2”",
         ),
-        ("\"ambient_c\": 23", "\"ambient_c\": 900", "ambient_c: 900 °C is no workroom"),
+        (
+            "\"ambient_c\": 23",
+            "\"ambient_c\": 900",
+            r#"ambient_c: {"kind":"out-of-range","value":900.0,"low":-10.0,"high":45.0,"unit":"°C"}"#,
+        ),
     ];
     for (from, to, expected) in cases {
         let changed = example().replacen(from, to, 1);

@@ -56,7 +56,7 @@ const MODEL: &str = "SELECT m.id, m.name, b.id, b.version, m.jobs, m.released, m
                      WHERE b.version = (SELECT max(version) FROM boards o WHERE o.model_id = m.id)";
 
 impl ModelRow {
-    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+    fn from_row(row: &Row<'_>) -> rusqlite::Result<Self> {
         let (id, name, board_id, version) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
         Ok(Self { id, name, board_id, version, jobs: row.get(4)?, released: row.get(5)?, within: row.get(6)? })
     }
@@ -77,7 +77,7 @@ const SELECT: &str = "SELECT b.id, b.model_id, b.version, m.name, b.file, b.draf
                       JOIN models m ON m.id = b.model_id";
 
 impl BoardRow {
-    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+    fn from_row(row: &Row<'_>) -> rusqlite::Result<Self> {
         let (id, model_id, version) = (row.get(0)?, row.get(1)?, row.get(2)?);
         Ok(Self { id, model_id, version, name: row.get(3)?, file: row.get(4)?, draft: row.get(5)? })
     }
@@ -88,14 +88,14 @@ impl Read<'_> {
     pub fn boards(&self) -> Result<Vec<BoardRow>, StoreError> {
         let newest = "WHERE b.version = (SELECT max(version) FROM boards o WHERE o.model_id = b.model_id)";
         let mut statement = self.0.prepare_cached(&format!("{SELECT} {newest} ORDER BY m.name"))?;
-        let rows = statement.query_map([], BoardRow::of)?;
+        let rows = statement.query_map([], BoardRow::from_row)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
     /// One version, by its number.
     pub fn board(&self, id: i64) -> Result<Option<BoardRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{SELECT} WHERE b.id = ?1"))?;
-        Ok(statement.query_row([id], BoardRow::of).optional()?)
+        Ok(statement.query_row([id], BoardRow::from_row).optional()?)
     }
 
     /// Is there any board?
@@ -116,20 +116,20 @@ impl Read<'_> {
     /// The newest version of every model with what became of its jobs, by name.
     pub fn models(&self) -> Result<Vec<ModelRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{MODEL} ORDER BY m.name"))?;
-        let rows = statement.query_map([], ModelRow::of)?;
+        let rows = statement.query_map([], ModelRow::from_row)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
     /// One model.
     pub fn model(&self, id: i64) -> Result<Option<ModelRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{MODEL} AND m.id = ?1"))?;
-        Ok(statement.query_row([id], ModelRow::of).optional()?)
+        Ok(statement.query_row([id], ModelRow::from_row).optional()?)
     }
 
     /// All versions of all models, oldest first.
     pub fn all_boards(&self) -> Result<Vec<BoardRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{SELECT} ORDER BY b.id"))?;
-        let rows = statement.query_map([], BoardRow::of)?;
+        let rows = statement.query_map([], BoardRow::from_row)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 }

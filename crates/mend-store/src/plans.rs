@@ -39,7 +39,7 @@ pub struct NewPlan {
 const SELECT: &str = "SELECT id, board_id, inputs, plan, station, made_ms FROM plans";
 
 impl PlanRow {
-    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+    fn from_row(row: &Row<'_>) -> rusqlite::Result<Self> {
         let (id, board_id, inputs, plan) = (row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?);
         Ok(Self { id, board_id, inputs, plan, station: row.get(4)?, made_ms: row.get(5)? })
     }
@@ -49,13 +49,13 @@ impl Read<'_> {
     /// The newest plan of a job.
     pub fn plan_of(&self, job: i64) -> Result<Option<PlanRow>, StoreError> {
         let sql = format!("{SELECT} WHERE job_id = ?1 ORDER BY id DESC LIMIT 1");
-        Ok(self.0.prepare_cached(&sql)?.query_row([job], PlanRow::of).optional()?)
+        Ok(self.0.prepare_cached(&sql)?.query_row([job], PlanRow::from_row).optional()?)
     }
 
     /// One plan.
     pub fn plan(&self, id: i64) -> Result<Option<PlanRow>, StoreError> {
         let sql = format!("{SELECT} WHERE id = ?1");
-        Ok(self.0.prepare_cached(&sql)?.query_row([id], PlanRow::of).optional()?)
+        Ok(self.0.prepare_cached(&sql)?.query_row([id], PlanRow::from_row).optional()?)
     }
 }
 

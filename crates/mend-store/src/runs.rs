@@ -104,14 +104,14 @@ impl RunRow {
         last.map_or_else(|| now.since(&self.opened), |last| last.came_ms + now.since(&last.arrived))
     }
 
-    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+    fn from_row(row: &Row<'_>) -> rusqlite::Result<Self> {
         let opened = Moment { wall_ms: row.get(3)?, clock: row.get(4)?, tick_ms: row.get(5)? };
         Ok(Self { id: row.get(0)?, job_id: row.get(1)?, plan_id: row.get(2)?, opened, steps: row.get(6)? })
     }
 }
 
 impl EventRow {
-    fn of(row: &Row<'_>) -> rusqlite::Result<Self> {
+    fn from_row(row: &Row<'_>) -> rusqlite::Result<Self> {
         Ok(Self {
             kind: row.get(0)?,
             step: row.get(1)?,
@@ -129,26 +129,26 @@ impl Read<'_> {
     /// The newest run of a job.
     pub fn run_of(&self, job: i64) -> Result<Option<RunRow>, StoreError> {
         let sql = format!("{RUN} WHERE job_id = ?1 ORDER BY id DESC LIMIT 1");
-        Ok(self.0.prepare_cached(&sql)?.query_row([job], RunRow::of).optional()?)
+        Ok(self.0.prepare_cached(&sql)?.query_row([job], RunRow::from_row).optional()?)
     }
 
     /// All runs of a job, oldest first.
     pub fn runs_of(&self, job: i64) -> Result<Vec<RunRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{RUN} WHERE job_id = ?1 ORDER BY id"))?;
-        let rows = statement.query_map([job], RunRow::of)?;
+        let rows = statement.query_map([job], RunRow::from_row)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
     /// Everything that happened in a run, in its sequence.
     pub fn events(&self, run: i64) -> Result<Vec<EventRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{EVENT} WHERE run_id = ?1 ORDER BY id"))?;
-        let rows = statement.query_map([run], EventRow::of)?;
+        let rows = statement.query_map([run], EventRow::from_row)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
     fn last_event(&self, run: i64) -> Result<Option<EventRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{EVENT} WHERE run_id = ?1 ORDER BY id DESC LIMIT 1"))?;
-        Ok(statement.query_row([run], EventRow::of).optional()?)
+        Ok(statement.query_row([run], EventRow::from_row).optional()?)
     }
 
     /// Has this event been kept already?

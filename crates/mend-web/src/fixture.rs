@@ -6,9 +6,9 @@ use mend_core::board::Board;
 use mend_core::heat::station::Station;
 use mend_core::planning::make_plan::plan;
 use mend_core::planning::plan::Plan;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::watch::Watch;
 use mend_formats::bundle::Bundle;
-use mend_formats::shop::PlanInputs;
 use mend_formats::{board, shop, station};
 
 static PLANNED: LazyLock<(PlanInputs, Plan)> = LazyLock::new(|| {

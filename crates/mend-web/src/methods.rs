@@ -5,14 +5,15 @@ use mend_core::method::subject::Subject;
 use mend_core::method::{MethodChoice, MethodFamily};
 use mend_core::planning::compare::{Comparison, compare};
 use mend_core::planning::plan::Plan;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::search::request::{Effort, SearchRequest};
 use mend_core::planning::search::{SearchResult, search};
+use mend_core::solder::CompositionEntry;
 use mend_core::solder::JointComposition;
 use mend_core::watch::Watch;
 use mend_formats::bundle::Bundle;
 use mend_formats::comparison::feed;
 use mend_formats::equipment;
-use mend_formats::shop::PlanInputs;
 
 use crate::App;
 use crate::computing::{Key, Stand, Viewer};
@@ -28,12 +29,12 @@ pub(crate) struct MethodInputs {
 }
 
 impl MethodInputs {
-    pub(crate) async fn of(app: &App, job: &Job) -> Result<Self, Refusal> {
+    pub(crate) async fn load(app: &App, job: &Job) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
         let first = first_inputs(&board, &stations(app).await?).map(|first| first.with(&job.composition_entry()));
         let inputs = job.inputs().or(first).ok_or(Refusal::NoStation)?;
         let unfed = PlanInputs { feed: None, ..inputs.clone() };
-        let Ordered { bundle, station, .. } = Ordered::of(app, job, &unfed).await?;
+        let Ordered { bundle, station, .. } = Ordered::load(app, job, &unfed).await?;
         let have = equipment::write(&job.equipment)?;
         let PlanInputs { alloy, refit, keep_intact, .. } = &inputs;
         let key = format!("{board_id} {alloy} {refit:?} {} {have} {station}", keep_intact.key());
@@ -73,7 +74,7 @@ impl MethodInputs {
 pub(crate) async fn comparing(app: &App, job: &Job, weighed: &MethodInputs) -> Stand<Comparison> {
     let bundle = weighed.bundle.clone();
     let work = move |watch: &Watch| Ok(compare((&bundle.subject(), bundle.ambient), watch)?);
-    app.computing.of((Viewer::Job(job.row.id), &weighed.comparison_key()), work).await
+    app.computing.compute((Viewer::Job(job.row.id), &weighed.comparison_key()), work).await
 }
 
 /// The thorough search of a family, or how far it is.
@@ -88,18 +89,18 @@ pub(crate) async fn searching(
         let sought = SearchRequest { subject: &subject, ambient: bundle.ambient, effort: Effort::Thorough, watch };
         Ok(search(&sought, family.method())?)
     };
-    app.computing.of((Viewer::Family(job.row.id, family.key()), &weighed.search_key(family)), work).await
+    app.computing.compute((Viewer::Family(job.row.id, family.key()), &weighed.search_key(family)), work).await
 }
 
 /// The plan of a variant, or how far it is.
 pub(crate) async fn varying(app: &App, job: &Job, (id, inputs): (i64, &PlanInputs)) -> Result<Stand<Plan>, Refusal> {
-    Ordered::of(app, job, inputs).await?.plan(app, Viewer::Variant(id)).await
+    Ordered::load(app, job, inputs).await?.plan(app, Viewer::Variant(id)).await
 }
 
 /// Makes these the inputs of a job: what is fed goes to the alloy stop, the rest to the heat plan.
 pub(crate) async fn choose(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
-    let file = mend_formats::composition::CompositionEntry { feed: inputs.feed.clone(), ..job.composition_entry() };
-    let (composition, settings) = (file.write()?, written(inputs)?);
+    let file = CompositionEntry { feed: inputs.feed.clone(), ..job.composition_entry() };
+    let (composition, settings) = (mend_formats::composition::write(&file)?, written(inputs)?);
     let (id, now) = (job.row.id, app.now_ms());
     app.changing(id, move |w| {
         w.set_composition(id, &composition, now)?;

@@ -34,7 +34,7 @@ impl Pictured {
     pub(crate) fn read(row: &BoardRow) -> Result<Self, Vec<Finding>> {
         let read = board::parse(row.file.as_bytes())?;
         let draft = row.draft.as_deref().and_then(|text| draft::parse(text.as_bytes()).ok());
-        let (figures, findings) = (BoardFigures::of(&read), rules::check(&read));
+        let (figures, findings) = (BoardFigures::from_board(&read), rules::check(&read));
         let photos = draft.map(|draft| draft.photos).unwrap_or_default();
         Ok(Self { board: read, photos, figures, findings, bytes: 4 * row.file.len() })
     }

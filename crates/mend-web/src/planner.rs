@@ -8,6 +8,7 @@ use mend_core::heat::tool::HotAir;
 use mend_core::method::usual;
 use mend_core::planning::make_plan::plan;
 use mend_core::planning::plan::Plan;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::process_window::process_window;
 use mend_core::planning::recheck::recheck;
 use mend_core::planning::watched::{JudgedReplay, replay};
@@ -15,7 +16,7 @@ use mend_core::units::{Flow, Temperature};
 use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_AMBIENT_C};
 use mend_formats::equipment::EquipmentFile;
-use mend_formats::shop::{PlanInputs, write_inputs};
+use mend_formats::shop::write_inputs;
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
 
@@ -78,7 +79,7 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
 /// Keeps what a job's heat plan is set to, unless it can't be planned on: that stays in the form, and the last settings that
 /// could be stay with the job.
 pub(crate) async fn keep_settings(app: &App, job: &Job, inputs: &PlanInputs) -> Result<(), Refusal> {
-    let order = Ordered::of(app, job, inputs).await?;
+    let order = Ordered::load(app, job, inputs).await?;
     let refusals = order.bundle.order(&Watch::new()).refusals();
     if any_blocking(&refusals) {
         return Err(Refusal::Bad(refusals));
@@ -101,7 +102,7 @@ pub(crate) struct Ordered {
 }
 
 impl Ordered {
-    pub(crate) async fn of(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Self, Refusal> {
+    pub(crate) async fn load(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
         let NamedStation { station, file } = station_named(app, &inputs.station).await?;
         let bundle = Bundle {
@@ -140,7 +141,7 @@ impl Ordered {
 
     /// The plan, or how far it is.
     pub(crate) async fn plan(&self, app: &App, place: Viewer) -> Result<Stand<Plan>, Refusal> {
-        Ok(app.computing.of((place, &self.plan_key()?), self.plan_work()).await)
+        Ok(app.computing.compute((place, &self.plan_key()?), self.plan_work()).await)
     }
 
     fn plan_work(&self) -> impl Fn(&Watch) -> Result<Plan, Failed> + Clone + Send + 'static {
@@ -156,14 +157,14 @@ impl Ordered {
             let rechecked = recheck(&bundle.order(watch), &map)?;
             Ok(Rechecked { map, rechecked })
         };
-        Ok(app.computing.of((place, &self.window_key()?), work).await)
+        Ok(app.computing.compute((place, &self.window_key()?), work).await)
     }
 
     /// The replay, or how far it is.
     pub(crate) async fn replay(&self, app: &App, place: Viewer) -> Result<Stand<JudgedReplay>, Refusal> {
         let bundle = self.bundle.clone();
         let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
-        Ok(app.computing.of((place, &self.replay_key()?), work).await)
+        Ok(app.computing.compute((place, &self.replay_key()?), work).await)
     }
 
     /// Keeps its plan with the job; two who waited for the same one keep it once. That of a job that has been handed over is
@@ -187,7 +188,7 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
     if let Some(planned) = job.planned.as_ref().filter(|p| p.inputs == *inputs) {
         return Ok(Stand::Ended(Ok(std::sync::Arc::new(planned.clone()))));
     }
-    let order = Ordered::of(app, job, inputs).await?;
+    let order = Ordered::load(app, job, inputs).await?;
     Ok(match order.plan(app, Viewer::Job(job.row.id)).await? {
         Stand::Running(share) => Stand::Running(share),
         Stand::Ended(Err(failed)) => Stand::Ended(Err(failed)),
@@ -197,7 +198,7 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
 
 /// Computes the plan of a job to its end and keeps it.
 pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
-    let order = Ordered::of(app, job, inputs).await?;
+    let order = Ordered::load(app, job, inputs).await?;
     let ended = app.computing.whole((Viewer::Job(job.row.id), &order.plan_key()?), order.plan_work()).await;
     let plan = ended.map_err(|failed| match failed {
         Failed::Objections(findings) => Refusal::Bad(findings),

@@ -32,7 +32,7 @@ pub(crate) fn run(asked: &MeltArguments) -> anyhow::Result<ExitCode> {
         (None, Some(composition)) => ("composition", composition),
         (None, None) => return Ok(ExitCode::from(BAD_INPUT)),
     };
-    match Metal::read(place, text) {
+    match Metal::parse(place, text) {
         Ok(metal) if asked.json => print(&melt::write(&melt_curve(&metal.composition))?),
         Ok(metal) => print(&describe(&melt_curve(&metal.composition))),
         Err(findings) => {

@@ -3,6 +3,7 @@
 //! Coordinates are mm, x to the right, y away from the technician, seen from the top face. The bottom face uses the
 //! same x and y (looking through the board), so one place has one coordinate.
 
+pub mod board_signs;
 pub mod compare;
 mod component;
 mod component_kind;
@@ -16,6 +17,7 @@ mod metal;
 mod outline;
 pub mod photo;
 pub mod rules;
+mod sign_odds;
 mod stack;
 pub mod stack_guess;
 mod turn;

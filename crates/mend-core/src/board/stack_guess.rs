@@ -4,84 +4,10 @@
 //! seen (Bayes); the answer is the middle of what remains, and its spread goes into every band of the plan. Thickness is
 //! measured; what is seen moves the odds by the factors below, all of them engineering estimates (E) from handling boards.
 
-use serde::{Deserialize, Serialize};
-
 use super::StackUp;
+use super::board_signs::BoardSigns;
+use super::sign_odds::likelihood;
 use crate::units::Length;
-
-/// What was seen and weighed. What was not looked at says nothing.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
-#[serde(deny_unknown_fields, default)]
-pub struct BoardSigns {
-    /// Against a lamp.
-    pub light: Option<Light>,
-    /// Holes in pads, filled flat.
-    pub vias: Option<Vias>,
-    /// Copper lines that a loupe shows at the rim.
-    pub edge_lines: Option<u32>,
-    /// Weight and area of the board.
-    pub weighed: Option<BoardWeight>,
-    /// Beside a board that one knows.
-    pub beside: Option<Beside>,
-}
-
-/// The board against a lamp: planes stop the light.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Light {
-    /// It shines through between the traces.
-    Between,
-    /// Only in the clearances round holes.
-    Clearances,
-    /// Nowhere.
-    Nowhere,
-}
-
-/// Holes near the fine parts.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Vias {
-    /// One can look or feel through them.
-    Open,
-    /// Covered with mask.
-    Covered,
-    /// Filled flat, inside pads.
-    Filled,
-}
-
-/// A board on the scales.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct BoardWeight {
-    /// g.
-    pub grams: f64,
-    /// mm².
-    pub area_mm2: f64,
-    /// Nothing on it but mask and solder? Parts weigh a third of the board and more.
-    pub bare: bool,
-}
-
-/// Held beside a board that one knows.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct Beside {
-    /// What the known board weighs per area, g/mm².
-    pub known: f64,
-    /// How this one feels.
-    pub feels: Feels,
-}
-
-/// For its size.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Feels {
-    /// Clearly lighter.
-    Lighter,
-    /// About the same.
-    Same,
-    /// Clearly heavier.
-    Heavier,
-}
 
 /// What it comes to.
 #[derive(Debug, Clone, PartialEq)]
@@ -109,12 +35,6 @@ const LEAST_DIELECTRIC_MM: f64 = 0.045;
 /// A sheet of copper is never as even as the model takes it, and ports sit over plane edges: what is left even where all
 /// is known (E).
 const LEFT_OVER: f64 = 0.15;
-/// Relative spread of weight per area: laminate density and a caliper's hundredth on bare boards; parts add a third, give
-/// or take (E).
-const BARE_SPREAD: f64 = 0.04;
-const PARTS: (f64, f64) = (1.35, 0.18);
-/// How far apart, relative, hands feel a difference with some sureness (E).
-const FEELS_SPREAD: f64 = 0.12;
 /// Odds under which the observations have nothing in common.
 const AT_ODDS: f64 = 2e-3;
 /// Half width of the middle eight in ten of a bell, in standard deviations (T).
@@ -195,69 +115,9 @@ fn fits(stack: &StackUp) -> f64 {
     if between < LEAST_DIELECTRIC_MM { 0.0 } else { 1.0 }
 }
 
-fn likelihood(stack: &StackUp, seen: &BoardSigns) -> f64 {
-    let light = seen.light.map_or(1.0, |light| light_odds(stack, light));
-    let vias = seen.vias.map_or(1.0, |vias| via_odds(stack.layers, vias));
-    let lines = seen.edge_lines.map_or(1.0, |lines| line_odds(stack.layers, lines));
-    light
-        * vias
-        * lines
-        * seen.weighed.map_or(1.0, |w| weight_odds(stack, w))
-        * seen.beside.map_or(1.0, |b| feel_odds(stack, b))
-}
-
-fn light_odds(stack: &StackUp, light: Light) -> f64 {
-    let odds = match stack.planes {
-        0 => [0.9, 0.08, 0.02],
-        1 => [0.15, 0.7, 0.15],
-        2 => [0.05, 0.6, 0.35],
-        _ => [0.01, 0.3, 0.69],
-    };
-    odds[light as usize]
-}
-
-fn via_odds(layers: u32, vias: Vias) -> f64 {
-    let odds = match layers {
-        0..=2 => [0.7, 0.29, 0.01],
-        3..=6 => [0.4, 0.5, 0.1],
-        7..=8 => [0.2, 0.45, 0.35],
-        _ => [0.05, 0.25, 0.7],
-    };
-    odds[vias as usize]
-}
-
-/// Lines at the rim are easily missed, hardly ever seen twice.
-fn line_odds(layers: u32, seen: u32) -> f64 {
-    match i64::from(layers) - i64::from(seen) {
-        0 => 0.55,
-        1 => 0.2,
-        2 => 0.15,
-        3 => 0.05,
-        -1 => 0.05,
-        4..=6 => 0.03,
-        _ => 0.005,
-    }
-}
-
-fn weight_odds(stack: &StackUp, weighed: BoardWeight) -> f64 {
-    let (more, spread) = if weighed.bare { (1.0, BARE_SPREAD) } else { PARTS };
-    let off = (weighed.grams / weighed.area_mm2 / (stack.weight() * more)).ln() / spread;
-    (-0.5 * off * off).exp()
-}
-
-/// The hands say heavier the more surely the more it is so (logistic).
-fn feel_odds(stack: &StackUp, beside: Beside) -> f64 {
-    let off = (stack.weight() / beside.known).ln() / FEELS_SPREAD;
-    let surely = |x: f64| 1.0 / (1.0 + (-2.0 * x).exp());
-    match beside.feels {
-        Feels::Heavier => surely(off - 0.5),
-        Feels::Lighter => surely(-off - 0.5),
-        Feels::Same => 1.0 - surely(off - 0.5) - surely(-off - 0.5),
-    }
-}
-
 #[cfg(test)]
 mod tests {
+    use super::super::board_signs::{Beside, BoardWeight, Feels, Light};
     use super::*;
 
     fn guess(thickness: f64, seen: BoardSigns) -> StackGuess {

@@ -3,13 +3,13 @@
 
 use super::STEFAN_BOLTZMANN;
 use super::blowing::Blowing;
-use super::field::SurfaceAir;
 use super::iron::TIP_RESISTANCE;
 use super::mesh::Mesh;
 use super::nodes::{NodeSurface, Nodes};
 use super::preheater::Preheater;
 use super::shield::Screen;
 use super::shielding::{Shielding, columns_under};
+use super::surface_air::SurfaceAir;
 use crate::board::{Board, Face, Point, Rect};
 use crate::units::Temperature;
 

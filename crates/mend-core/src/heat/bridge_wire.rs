@@ -4,7 +4,7 @@
 use super::axis::Axis;
 use super::boundary::BoundaryConditions;
 use super::bridge::{Bridge, COPPER_CAPACITY};
-use super::field::RIM_LOSS;
+use super::coefficients::RIM_LOSS;
 use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::{Mesh, Slab};
 use super::network::{SOLDER_CAPACITY, SOLDER_LATENT};

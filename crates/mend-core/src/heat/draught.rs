@@ -82,7 +82,7 @@ mod tests {
             motion: Motion::Still,
             aim: [0.0, 0.0],
         };
-        let jet = Jet::new(&air, &JetLaw::of(Blower::Pump), Temperature::celsius(23.0));
+        let jet = Jet::new(&air, &JetLaw::from_blower(Blower::Pump), Temperature::celsius(23.0));
         Blowing { jet, face: Face::Top, path: vec![Point { x: 0.0, y: 0.0 }] }
     }
 

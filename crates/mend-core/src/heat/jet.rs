@@ -28,7 +28,7 @@ pub struct JetLaw {
 
 impl JetLaw {
     /// The defaults of the field for a fan or a pump.
-    pub const fn of(blower: Blower) -> Self {
+    pub const fn from_blower(blower: Blower) -> Self {
         Self {
             scale: 1.0,
             shape: 1.4,
@@ -172,7 +172,7 @@ mod tests {
     /// R6: the area mean of h(r) against Martin's round-jet mean, within 6 %.
     #[test]
     fn r6_the_mean_over_a_disk_is_martins() {
-        let law = JetLaw::of(Blower::Fan);
+        let law = JetLaw::from_blower(Blower::Fan);
         let ambient = Temperature::celsius(23.0);
         for (aspect, x) in [(2.0, 2.5), (4.0, 3.0), (6.0, 2.5), (6.0, 5.0), (8.0, 4.0)] {
             let mut t = tool(100.0, 10.0, 10.0 * aspect);
@@ -196,7 +196,7 @@ mod tests {
 
     #[test]
     fn a_weak_flow_arrives_cooler_and_a_small_heater_caps_it() {
-        let law = JetLaw::of(Blower::Pump);
+        let law = JetLaw::from_blower(Blower::Pump);
         let ambient = Temperature::celsius(23.0);
         let nozzle = |flow, law: &JetLaw| Jet::new(&tool(flow, 8.0, 10.0), law, ambient).exit_excess;
         assert!(nozzle(10.0, &law) < nozzle(40.0, &law));

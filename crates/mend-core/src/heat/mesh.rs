@@ -60,7 +60,7 @@ impl Mesh {
     }
 
     /// The grid of a board, its in-plane conductivity scaled by `conduction` (1 as computed).
-    pub fn of(board: &Board, resolution: Resolution, conduction: f64) -> Self {
+    pub fn from_board(board: &Board, resolution: Resolution, conduction: f64) -> Self {
         let bounds = board.outline.bounds();
         let body = &board.connector.body;
         let half = (body.width.max(body.depth) / 2.0 + 8.0).max(FINE_ZONE_MM);

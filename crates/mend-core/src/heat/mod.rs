@@ -9,7 +9,8 @@
 //!   pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`shield`]: what a person sets; [`covered_joint`]: what no shield may lie
 //!   on; [`recipe`]: all of it
 //!   in order
-//! - [`axis`], [`mesh`]: the grid; [`field`]: its state and the sweep over it; [`rkl2`]: the time stepping
+//! - [`axis`], [`mesh`]: the grid; [`real`]: its numbers; [`surface_air`], [`coefficients`]: what every cell
+//!   exchanges; [`field`]: the sweep over all; [`rkl2`]: the time stepping
 //! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air does
 //!   to all
 //! - [`simulation`]: one step of everything; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until
@@ -24,6 +25,7 @@ pub mod boundary;
 pub mod bridge;
 pub mod bridge_wire;
 pub mod case;
+pub mod coefficients;
 pub mod covered_joint;
 pub mod display;
 pub mod draught;
@@ -36,6 +38,7 @@ pub mod network;
 pub mod nodes;
 pub mod parameters;
 pub mod preheater;
+pub mod real;
 pub mod recipe;
 pub mod replay;
 pub mod rig;
@@ -46,6 +49,7 @@ pub mod shielding;
 pub mod simulation;
 mod spread;
 pub mod station;
+pub mod surface_air;
 pub mod tool;
 pub mod traces;
 pub mod unit_run;

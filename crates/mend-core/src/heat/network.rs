@@ -66,7 +66,7 @@ pub struct Under {
 
 impl Network {
     /// The lumps of `board` on `mesh`, the joints of the connector melting at `targets`, in their order.
-    pub fn of(board: &Board, mesh: &Mesh, (targets, ambient): (&[MeltTarget], Temperature)) -> Self {
+    pub fn from_board(board: &Board, mesh: &Mesh, (targets, ambient): (&[MeltTarget], Temperature)) -> Self {
         let mut nodes = Nodes::default();
         let connector = &board.connector;
         let (skin, core) = add_body(&mut nodes, mesh, StandingBody::of_connector(connector));

@@ -50,7 +50,7 @@ pub fn replay(case: &Case<'_>, frames: usize) -> Result<Replay, Cancelled> {
         inside: mesh.inside.clone(),
         every_s: 1,
         frames: Vec::new(),
-        traces: Traces::of(&rig.network),
+        traces: Traces::from_network(&rig.network),
         melted: vec![None; rig.network.joints.len()],
         last_from: case.recipe.seconds_before() as f64,
         off: most as f64,

@@ -3,7 +3,7 @@
 use super::blowing::Blowing;
 use super::boundary::{ActiveTools, Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation, covered};
 use super::case::Case;
-use super::field::RIM_LOSS;
+use super::coefficients::RIM_LOSS;
 use super::iron::DWELL_S;
 use super::jet::Jet;
 use super::mesh::{Mesh, Resolution};
@@ -82,9 +82,9 @@ pub fn blowing(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> B
 impl Rig {
     /// Sets a case up, at rest at room temperature.
     pub fn new(case: &Case<'_>, parameters: &ParameterSample, model: Model) -> Self {
-        let mesh = Mesh::of(case.board, model.resolution, parameters.conduction);
+        let mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
         let melting: Vec<MeltTarget> = case.melting.iter().map(|target| parameters.melts(target)).collect();
-        let mut network = Network::of(case.board, &mesh, (&melting, case.ambient));
+        let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
         network.attach((case.board, &mesh), case.recipe);
         if model.linear {
             for node in &mut network.nodes.nodes {
@@ -95,7 +95,7 @@ impl Rig {
         let radiation = if model.linear { Radiation::Linear } else { Radiation::Full };
         let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE * parameters.loss, radiation };
         let (covered, shielding) =
-            (covered(case.board, &mesh), Shielding::of(&case.recipe.shields, &mesh, parameters.shield));
+            (covered(case.board, &mesh), Shielding::from_shields(&case.recipe.shields, &mesh, parameters.shield));
         let scene =
             HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };
         let course = Course { case, parameters, scene, network: &network };

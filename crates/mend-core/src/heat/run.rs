@@ -120,7 +120,7 @@ impl Runner<'_> {
             melts_at: melts.collect(),
             release: None,
             last_from: self.case.recipe.seconds_before() as f64,
-            traces: Traces::of(&self.rig.network),
+            traces: Traces::from_network(&self.rig.network),
             cooling: None,
             faces: [Vec::new(), Vec::new()],
         }

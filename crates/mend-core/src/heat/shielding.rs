@@ -14,7 +14,7 @@ pub struct Shielding {
 
 impl Shielding {
     /// Lays them on a grid; `resistance` scales what each resists with.
-    pub fn of(shields: &[Shield], mesh: &Mesh, resistance: f64) -> Self {
+    pub fn from_shields(shields: &[Shield], mesh: &Mesh, resistance: f64) -> Self {
         let columns = [Face::Top, Face::Bottom].map(|face| {
             let mut covers = vec![None; mesh.inside.len()];
             for (k, shield) in shields.iter().enumerate().filter(|(_, s)| s.face == face) {

@@ -1,7 +1,8 @@
 //! One step of everything: the board's field and the nodes on it, together, by RKL2.
 
 use super::boundary::BoundaryConditions;
-use super::field::{Arrays, Coefficients, Real};
+use super::coefficients::Coefficients;
+use super::field::{Arrays, Sweep};
 use super::mesh::Mesh;
 use super::nodes::Nodes;
 use super::rkl2::{self, Weights};
@@ -46,7 +47,7 @@ struct Scratch<R> {
     node_temperature: Vec<f64>,
 }
 
-impl<R: Real> Simulation<R> {
+impl<R: Sweep> Simulation<R> {
     /// At rest at room temperature (`room_k`, K), insulated but for its rim (`rim` W/m²K), stepping by `step` s.
     pub fn new(mesh: Mesh, nodes: Nodes, (rim, ambient_k): (f64, f64), step: f64) -> Self {
         let coefficients = Coefficients::new(&mesh, rim, ambient_k);
@@ -143,9 +144,9 @@ impl<R: Real> Simulation<R> {
         for link in &self.links {
             let flow = self.flow(link);
             let gained = self.work.first[link.cell].wide() - flow * link.per_joule;
-            self.work.first[link.cell] = R::of(gained);
+            self.work.first[link.cell] = R::from_f64(gained);
         }
-        let tau_r = R::of(tau);
+        let tau_r = R::from_f64(tau);
         for (y, l) in self.now.iter_mut().zip(&self.work.first) {
             *y = *y + tau_r * *l;
         }
@@ -161,7 +162,7 @@ impl<R: Real> Simulation<R> {
         R::sweep_next(&self.coefficients, w, arrays);
         for link in &self.links {
             let gained = -self.flow(link) * link.per_joule * w.rate;
-            self.work.other[link.cell] = self.work.other[link.cell] + R::of(gained);
+            self.work.other[link.cell] = self.work.other[link.cell] + R::from_f64(gained);
         }
         let work = &mut self.work;
         for k in 0..self.enthalpy.len() {
@@ -247,7 +248,7 @@ impl<R: Real> Simulation<R> {
     /// Sets a cell, K over ambient.
     pub fn set_cell(&mut self, column: (usize, usize), layer: usize, value: f64) {
         let at = self.coefficients.cell(column, layer);
-        self.now[at] = R::of(value);
+        self.now[at] = R::from_f64(value);
     }
 
     /// One layer as columns, K over ambient.

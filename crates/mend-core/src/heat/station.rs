@@ -38,7 +38,7 @@ pub struct Station {
 impl Station {
     /// Its jet's law, the transfer scaled by `jet` (1 as it is known).
     pub fn law(&self, jet: f64) -> JetLaw {
-        let law = JetLaw::of(self.blower);
+        let law = JetLaw::from_blower(self.blower);
         JetLaw { scale: law.scale * self.jet_scale * jet, heater_w: self.heater_w, ..law }
     }
 

@@ -22,7 +22,7 @@ pub struct Traces {
 
 impl Traces {
     /// Empty, for what a network has.
-    pub fn of(network: &Network) -> Self {
+    pub fn from_network(network: &Network) -> Self {
         let each = |count: usize| vec![Vec::new(); count];
         let (joints, components) = (network.joints.len(), network.components.len());
         Self { joints: each(joints), components: each(components), own_joints: each(components), ..Self::default() }

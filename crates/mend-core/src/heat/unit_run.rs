@@ -27,7 +27,7 @@ pub fn unit_run(case: &Case<'_>) -> UnitRun {
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: true });
     let exit_excess = rig.exit_excess;
     let lone = case.recipe.preheat.is_empty() && case.recipe.during.is_none();
-    let empty = Traces::of(&rig.network);
+    let empty = Traces::from_network(&rig.network);
     let (before, rest) = if lone { (empty.clone(), empty) } else { without_jet(rig.clone(), case) };
     UnitRun { exit_excess, jet: jet_alone(rig, case), rest, before }
 }
@@ -52,7 +52,7 @@ fn jet_alone(mut rig: Rig, case: &Case<'_>) -> Traces {
 fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
     let parameters = ParameterSample::nominal(&case.board.stack);
     let mut full = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: false });
-    let mut before = Traces::of(&full.network);
+    let mut before = Traces::from_network(&full.network);
     let last = full.stages.len() - 1;
     for stage in 0..last {
         full.begin(stage);
@@ -67,7 +67,7 @@ fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
 }
 
 fn follow(rig: &mut Rig, seconds: usize, case: &Case<'_>) -> Traces {
-    let mut traces = Traces::of(&rig.network);
+    let mut traces = Traces::from_network(&rig.network);
     traces.record(&rig.simulation, &rig.network, 0.0);
     for _ in 0..seconds {
         if case.watch.is_cancelled() {

@@ -22,12 +22,12 @@ pub struct Metal {
 impl Metal {
     /// Reads `SAC305`, or parts in wt% that sum to 100 ± 0.5: `Sn=43,Pb=43,Bi=14`, `SAC305=60,Sn42Bi58=40`. Each part is
     /// an element's symbol or an alloy of the table; case and blanks do not matter. Objections are about `place`.
-    pub fn read(place: &str, text: &str) -> Result<Self, Vec<Finding>> {
+    pub fn parse(place: &str, text: &str) -> Result<Self, Vec<Finding>> {
         let text = text.trim();
-        Self::parsed(text).map_err(|problem| vec![Finding::blocking(RULE, place, problem)])
+        Self::try_from_text(text).map_err(|problem| vec![Finding::blocking(RULE, place, problem)])
     }
 
-    fn parsed(text: &str) -> Result<Self, AlloyProblem> {
+    fn try_from_text(text: &str) -> Result<Self, AlloyProblem> {
         if text.is_empty() || text.len() > LONGEST {
             return Err(AlloyProblem::BadName { characters: text.len(), most: LONGEST });
         }
@@ -89,7 +89,7 @@ mod tests {
 
     #[test]
     fn a_metal_is_read_as_it_is_called() {
-        let read = |text: &str| Metal::read("alloy", text);
+        let read = |text: &str| Metal::parse("alloy", text);
         assert_eq!(read(" sac305 ").expect("known").name, "SAC305");
         let mix = read("SAC305=60, Sn42Bi58 = 40 %").expect("a mix").composition;
         assert!((mix.wt(Element::Bi) - 23.2).abs() < 0.01, "{}", mix.wt(Element::Bi));
@@ -112,7 +112,7 @@ mod tests {
             ("", "bad-alloy-name"),
         ];
         for (text, expected) in cases {
-            let found = Metal::read("alloy", text).expect_err(text);
+            let found = Metal::parse("alloy", text).expect_err(text);
             let kind = serde_json::to_value(&found[0]).expect("plain data")["kind"].clone();
             assert_eq!(kind, expected, "{text}");
         }

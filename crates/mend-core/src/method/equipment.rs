@@ -104,5 +104,5 @@ pub fn is_low_melt(metal: &Metal) -> bool {
 }
 
 fn melts_below(metal: &Metal, line: Temperature) -> bool {
-    MeltTarget::of(metal).is_some_and(|target| target.melted < line)
+    MeltTarget::from_metal(metal).is_some_and(|target| target.melted < line)
 }

@@ -20,7 +20,7 @@ pub(super) struct TestCase {
 }
 
 pub(super) fn metal(name: &str) -> Metal {
-    Metal::read("alloy", name).expect("in the table")
+    Metal::parse("alloy", name).expect("in the table")
 }
 
 /// A light board with this connector in the middle of its rim; trained hands, preheater, vacuum iron and wire.

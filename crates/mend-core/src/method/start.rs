@@ -61,7 +61,7 @@ pub struct AirSpace {
 
 impl AirSpace {
     /// Everything the station gives, at distances and with motions as they suit a face.
-    pub fn of(subject: &Subject<'_>, (distances, motions): (&[f64], &[Motion])) -> Self {
+    pub fn from_subject(subject: &Subject<'_>, (distances, motions): (&[f64], &[Motion])) -> Self {
         let station = subject.station;
         let (weak, strong) = station.flow_range;
         let (weak, strong) = (weak.in_litres_per_minute(), strong.in_litres_per_minute());
@@ -98,7 +98,7 @@ pub const ABOVE: (&[f64], &[Motion]) = (&[8.0, 15.0, 25.0], &[Motion::Sweeping, 
 pub fn air(subject: &Subject<'_>, composition: JointComposition, face: Face) -> Start {
     let below = face == subject.board.hanging();
     let recipe = Recipe::from(HotAir { face, ..usual::air(subject.board, subject.station) });
-    let vary = Vary::Air(AirSpace::of(subject, if below { BELOW } else { ABOVE }));
+    let vary = Vary::Air(AirSpace::from_subject(subject, if below { BELOW } else { ABOVE }));
     Start { composition, recipe, vary }
 }
 
@@ -125,7 +125,8 @@ pub fn unfed(composition: &JointComposition) -> JointComposition {
 /// The same joints fed with an alloy, to the largest of the tried shares that they take; none where they take none.
 pub fn fed(subject: &Subject<'_>, alloy: &Metal) -> Option<JointComposition> {
     let of = |share: f64| {
-        let feed = Feed { metal: alloy.clone(), wire: Wire::USUAL, share, rows: subject.reachable_rows() };
+        let feed =
+            Feed { metal: alloy.clone(), wire: Wire::USUAL, mixing_fraction: share, rows: subject.reachable_rows() };
         JointComposition { feed: Some(feed), ..subject.composition.clone() }
     };
     SHARES.into_iter().map(of).find(|composition| {

@@ -93,7 +93,7 @@ impl Techniques {
     }
 
     /// Which technique is followed.
-    pub fn of(&self, question: &Question) -> &'static str {
+    pub fn followed(&self, question: &Question) -> &'static str {
         let found = self.0.get(question.key);
         let known = question.techniques.iter().find(|(key, _)| found.is_some_and(|found| found == key));
         known.or(question.techniques.first()).map_or("", |(key, _)| key)
@@ -130,9 +130,9 @@ mod tests {
     #[test]
     fn ours_is_followed_until_somebody_differs_and_again_when_he_comes_back() {
         let techniques = Techniques::default();
-        assert_eq!(techniques.of(&HOLES), "clear");
+        assert_eq!(techniques.followed(&HOLES), "clear");
         let differs = techniques.with(&HOLES, "drop-in").with(&BRAID, "sometimes");
-        assert_eq!((differs.of(&HOLES), differs.of(&BRAID)), ("drop-in", "always"));
+        assert_eq!((differs.followed(&HOLES), differs.followed(&BRAID)), ("drop-in", "always"));
         assert!(!differs.is_recommended() && differs.with(&HOLES, "clear").is_recommended());
     }
 

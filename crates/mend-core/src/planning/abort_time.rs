@@ -20,7 +20,7 @@ pub struct AbortTime {
 impl AbortTime {
     /// The line over the first damages of all samples, in a last stage that begins at `from_s` and lasts `longest_s`. A damage
     /// before it puts the line at its very beginning.
-    pub fn of(damages: &[Option<Damage>], (from_s, longest_s): (f64, f64)) -> Self {
+    pub fn from_damages(damages: &[Option<Damage>], (from_s, longest_s): (f64, f64)) -> Self {
         let since = |h: &Damage| (h.at_s - from_s).max(0.0);
         let mut times: Vec<f64> = damages.iter().map(|h| h.as_ref().map_or(f64::INFINITY, since)).collect();
         times.sort_by(f64::total_cmp);
@@ -41,9 +41,12 @@ mod tests {
     fn the_line_lies_where_one_in_ten_is_hurt() {
         let damage = |at_s: f64| Some(Damage { at_s, to: Damaged::Laminate });
         let damages: Vec<Option<Damage>> = (0..11).map(|k| damage(50.0 + f64::from(k))).collect();
-        assert_eq!(AbortTime::of(&damages, (0.0, 240.0)), AbortTime { at_s: 51.0, spares: Some(Damaged::Laminate) });
-        assert_eq!(AbortTime::of(&damages, (30.0, 240.0)).at_s, 21.0);
-        assert_eq!(AbortTime::of(&damages, (90.0, 240.0)).at_s, 0.0);
-        assert_eq!(AbortTime::of(&[None, None], (0.0, 240.0)), AbortTime { at_s: 240.0, spares: None });
+        assert_eq!(
+            AbortTime::from_damages(&damages, (0.0, 240.0)),
+            AbortTime { at_s: 51.0, spares: Some(Damaged::Laminate) }
+        );
+        assert_eq!(AbortTime::from_damages(&damages, (30.0, 240.0)).at_s, 21.0);
+        assert_eq!(AbortTime::from_damages(&damages, (90.0, 240.0)).at_s, 0.0);
+        assert_eq!(AbortTime::from_damages(&[None, None], (0.0, 240.0)), AbortTime { at_s: 240.0, spares: None });
     }
 }

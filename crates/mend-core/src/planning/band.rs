@@ -15,7 +15,7 @@ pub struct Band {
 
 impl Band {
     /// The band of some values; none for an empty list.
-    pub fn of(values: &[f64]) -> Option<Self> {
+    pub fn from_values(values: &[f64]) -> Option<Self> {
         let mut sorted = values.to_vec();
         sorted.sort_by(f64::total_cmp);
         let pick = |share| quantile(&sorted, share);
@@ -43,7 +43,7 @@ pub struct TimeBand {
 
 impl TimeBand {
     /// Over times of which some never come, each scaled by `factor`.
-    pub fn of(times: &[Option<f64>], factor: f64) -> Self {
+    pub fn from_times(times: &[Option<f64>], factor: f64) -> Self {
         let mut sorted: Vec<f64> = times.iter().map(|t| t.map_or(f64::INFINITY, |t| t * factor)).collect();
         sorted.sort_by(f64::total_cmp);
         let pick = |share| quantile(&sorted, share).filter(|t| t.is_finite());
@@ -74,14 +74,14 @@ mod tests {
     #[test]
     fn a_band_is_eight_of_ten() {
         let values: Vec<f64> = (0..=10).rev().map(f64::from).collect();
-        assert_eq!(Band::of(&values), Some(Band { low: 1.0, mid: 5.0, high: 9.0 }));
-        assert_eq!(Band::of(&[]), None);
+        assert_eq!(Band::from_values(&values), Some(Band { low: 1.0, mid: 5.0, high: 9.0 }));
+        assert_eq!(Band::from_values(&[]), None);
     }
 
     #[test]
     fn a_time_that_may_not_come_has_no_late_end() {
         let times: Vec<Option<f64>> = (0..10).map(|k| (k < 7).then_some(40.0 + f64::from(k))).collect();
-        let band = TimeBand::of(&times, 1.0);
+        let band = TimeBand::from_times(&times, 1.0);
         assert!(band.may_fail());
         assert_eq!(band.share, 0.7);
         assert_eq!(band.mid_s, Some(44.5));

@@ -5,53 +5,9 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::ledger::{Entry, LedgerAct};
+use super::bench_event::{Event, Happening};
+use super::ledger::Entry;
 use crate::planning::sequence::step::{Step, StepKind};
-
-/// What happened.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Happening {
-    /// On: starts the air, stamps "it moved", ends a step.
-    Go,
-    /// The abort time came first: air away, cool, try again.
-    Stopped,
-    /// Takes the event before it back, wherever it was.
-    Undo,
-    /// An entry of the cleaning ledger.
-    Ledger(Entry),
-}
-
-impl Happening {
-    /// As it is stored.
-    pub const fn name(&self) -> &'static str {
-        match self {
-            Self::Go => "go",
-            Self::Stopped => "stopped",
-            Self::Undo => "undo",
-            Self::Ledger(entry) => entry.act.name(),
-        }
-    }
-
-    /// Read back; `row` and `reason` are those of an entry of the ledger.
-    pub fn named(name: &str, (row, reason): (&str, &str)) -> Option<Self> {
-        match name {
-            "go" => Some(Self::Go),
-            "stopped" => Some(Self::Stopped),
-            "undo" => Some(Self::Undo),
-            _ => LedgerAct::named(name)
-                .map(|act| Self::Ledger(Entry { act, row: row.to_owned(), reason: reason.to_owned() })),
-        }
-    }
-}
-
-/// An event with its moment.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Event {
-    /// What happened.
-    pub what: Happening,
-    /// When, ms since the run was opened.
-    pub at_ms: i64,
-}
 
 /// Where in its course a step is. Times are ms since the run was opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -230,7 +186,7 @@ impl BenchRun {
 
 #[cfg(test)]
 mod tests {
-    use super::Happening::{Go, Stopped, Undo};
+    use super::super::bench_event::Happening::{Go, Stopped, Undo};
     use super::*;
     use crate::planning::band::TimeBand;
     use crate::planning::limited_by::LimitedBy;

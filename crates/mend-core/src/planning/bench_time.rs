@@ -126,7 +126,7 @@ impl TimedJob<'_> {
     }
 
     fn technique(&self, question: &Question) -> &'static str {
-        self.choice.techniques.of(question)
+        self.choice.techniques.followed(question)
     }
 
     fn ready(&self) -> f64 {

@@ -90,7 +90,7 @@ fn group_state(composition: &JointComposition, group: &JointGroup, entries: &[En
     let refit = &composition.refit.composition;
     let own = || entries.iter().filter(|e| e.row.is_empty() || e.row == group.name);
     let planned = composition.feeds(group).zip(amount(composition, group));
-    let mut residue = Residue::of(composition, group);
+    let mut residue = Residue::from_group(composition, group);
     let feed = |residue: &mut Residue| {
         if let Some((feed, amount)) = planned {
             residue.fed(&feed.metal.composition, amount.mass_mg);

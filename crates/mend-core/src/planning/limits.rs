@@ -73,7 +73,7 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
         let of = Damaged::Component { name: n.name.clone() };
         limits.push(limit(of, LimitSubject::Component(k), n.limit().in_celsius(), 0));
     }
-    if let Some(target) = MeltTarget::of(&order.composition.factory) {
+    if let Some(target) = MeltTarget::from_metal(&order.composition.factory) {
         let nominal = ParameterSample::nominal(&board.stack);
         let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();

@@ -42,7 +42,7 @@ fn planned(order: &Order<'_>, moves: Moves) -> Result<Plan, Unplanned> {
     let mut findings = order.checked()?;
     findings.extend(leaded_into_lead_free(order.composition));
     let melting = order.composition.targets(order.board)?;
-    let runs = PlanRuns::of(order, order.case(&melting))?;
+    let runs = PlanRuns::run(order, order.case(&melting))?;
     Ok(assembled(&runs, findings, moves)?)
 }
 
@@ -56,13 +56,13 @@ fn joints(runs: &PlanRuns<'_>) -> Vec<JointMelt> {
     names
         .map(|(k, joint)| {
             let times: Vec<Option<f64>> = runs.samples.iter().map(|run| runs.since(run.melted[k])).collect();
-            JointMelt { joint: joint.name.clone(), melts: TimeBand::of(&times, runs.time_factor()) }
+            JointMelt { joint: joint.name.clone(), melts: TimeBand::from_times(&times, runs.time_factor()) }
         })
         .collect()
 }
 
 fn map(runs: &PlanRuns<'_>) -> HeatMap {
-    let mesh = Mesh::of(runs.case.board, Resolution::FINE, 1.0);
+    let mesh = Mesh::from_board(runs.case.board, Resolution::FINE, 1.0);
     let [top_c, bottom_c] = [0, 1].map(|face| {
         let cells = runs.fine.faces[face].iter().zip(&mesh.inside);
         cells.map(|(t, inside)| inside.then(|| (t * 10.0).round() / 10.0)).collect()
@@ -75,7 +75,8 @@ fn findings(runs: &PlanRuns<'_>) -> Vec<Finding> {
     let board = runs.case.board;
     let nominal = ParameterSample::nominal(&board.stack);
     let air = runs.case.recipe.air.map(|air| blowing(&runs.case, &air, &nominal));
-    let factory = MeltTarget::of(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.melted.in_celsius());
+    let factory =
+        MeltTarget::from_metal(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.melted.in_celsius());
     let off = runs.off(&runs.fine);
     rules::check(&RuleInput { order: runs.order, air: air.as_ref(), fine: &runs.fine, off, factory_melts_c: factory })
 }
@@ -102,7 +103,7 @@ fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> R
         window,
         chance,
         limited_by: limited_by(runs, &margins),
-        release: TimeBand::of(&releases, runs.time_factor()),
+        release: TimeBand::from_times(&releases, runs.time_factor()),
         solid_after_s: runs.band(|run| run.cooling.as_ref()?.hold),
         wickable_for_s: runs.band(|run| run.cooling.as_ref().map(|c| c.warm)),
         laminate: laminate(runs),

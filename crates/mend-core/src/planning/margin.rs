@@ -35,7 +35,7 @@ pub enum LimitStatus {
 }
 
 impl LimitStatus {
-    fn of(headroom_k: f64, wanted_k: f64) -> Self {
+    fn from_headroom(headroom_k: f64, wanted_k: f64) -> Self {
         match headroom_k {
             k if k < 0.0 => Self::Past,
             k if k < wanted_k => Self::Near,
@@ -123,21 +123,21 @@ pub struct RowHead {
 
 impl Margin {
     /// The row with its tightest margin computed, `wanted_k` as the margin below which it is near.
-    pub fn of(head: RowHead, marks: Vec<MarginMark>, (line_c, wanted_k): (f64, f64)) -> Self {
+    pub fn from_marks(head: RowHead, marks: Vec<MarginMark>, (line_c, wanted_k): (f64, f64)) -> Self {
         let RowHead { kind, name, detail } = head;
         let margin = |mark: &MarginMark| match kind {
             MarginKind::Joints => mark.temperature_c.low - line_c,
             _ => line_c - mark.temperature_c.high,
         };
         let headroom_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
-        let status = LimitStatus::of(headroom_k, wanted_k);
+        let status = LimitStatus::from_headroom(headroom_k, wanted_k);
         let (line_spread_k, expendable, stages_c) = (0.0, false, Vec::new());
         Self { kind, name, detail, marks, line_c, line_spread_k, headroom_k, status, expendable, stages_c }
     }
 
     /// The same against a line that is itself a band: its half width, and the margin as the samples saw it.
     pub fn against_a_spread(self, (line_spread_k, headroom_k): (f64, f64), wanted_k: f64) -> Self {
-        Self { line_spread_k, headroom_k, status: LimitStatus::of(headroom_k, wanted_k), ..self }
+        Self { line_spread_k, headroom_k, status: LimitStatus::from_headroom(headroom_k, wanted_k), ..self }
     }
 
     /// The same, for something that may be lost.
@@ -183,7 +183,11 @@ mod tests {
     fn row(kind: MarginKind, low: f64, high: f64, line: f64) -> Margin {
         let band = Band { low, mid: (low + high) / 2.0, high };
         let mark = MarginMark { name: "x".to_owned(), temperature_c: band };
-        Margin::of(RowHead { kind, name: "x".to_owned(), detail: MarginDetail::HottestPlace }, vec![mark], (line, 15.0))
+        Margin::from_marks(
+            RowHead { kind, name: "x".to_owned(), detail: MarginDetail::HottestPlace },
+            vec![mark],
+            (line, 15.0),
+        )
     }
 
     #[test]

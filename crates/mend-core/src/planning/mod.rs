@@ -1,6 +1,6 @@
 //! From an order to a plan, one way: order, runs, readings of them, margins, plan; then the steps at the bench.
 //!
-//! - [`order`]: what is to be planned; [`settings`]: can these settings be, on this station?
+//! - [`plan_inputs`]: what is entered for a plan; [`order`]: what is to be planned; [`settings`]: can these settings be, on this station?
 //! - [`limits`]: what must not be passed; [`damaged`]: what is damaged then; [`loose`]: what the jet and its weight do to a component whose joints melt
 //! - [`runs`]: every run of an order; [`band`]: quantiles over the samples
 //! - readings: [`abort_time`]: when to take the air away if nothing moved; [`laminate`]: what the board itself bears;
@@ -10,11 +10,12 @@
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by side;
 //!   [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go
-//! - [`sequence`]: what the hands do; [`bench_run`]: what they have done; [`ledger`]: what was fed and wicked, and what is
+//! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and wicked, and what is
 //!   still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
 
 pub mod abort_time;
 pub mod band;
+pub mod bench_event;
 pub mod bench_run;
 pub mod bench_time;
 pub mod change;
@@ -31,6 +32,7 @@ pub mod margin;
 pub mod next_move;
 pub mod order;
 pub mod plan;
+pub mod plan_inputs;
 pub mod process_window;
 pub mod recheck;
 mod rows;

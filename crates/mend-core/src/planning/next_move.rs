@@ -96,7 +96,7 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let of_outcome = |run| Trial { run: Cow::Borrowed(run), limits: Cow::Borrowed(&outcome.limits) };
     let now = of_outcome(&outcome.coarse);
     let tried = moves(order, &now).into_par_iter().map(|(what, recipe)| {
-        let trial = Trial::of(order, case, (&recipe, &nominal));
+        let trial = Trial::run(order, case, (&recipe, &nominal));
         case.watch.one_done();
         (what, recipe, trial)
     });
@@ -105,11 +105,11 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     tried.truncate(FINALISTS);
     // The first samples are the same however many there are: the outcome has run these already.
     let preheat: Vec<Trial<'_>> = outcome.samples[..HALF].iter().map(of_outcome).collect();
-    let preheat = Odds::of(&preheat, order.recipe);
+    let preheat = Odds::from_trials(&preheat, order.recipe);
     let samples = ParameterSample::samples(HALF, case.station, &case.board.stack);
     let judged = tried.into_par_iter().map(|tried| {
-        let trials = samples.par_iter().map(|parameters| Trial::of(order, case, (&tried.1, parameters)));
-        (Odds::of(&trials.collect::<Vec<_>>(), &tried.1), tried)
+        let trials = samples.par_iter().map(|parameters| Trial::run(order, case, (&tried.1, parameters)));
+        (Odds::from_trials(&trials.collect::<Vec<_>>(), &tried.1), tried)
     });
     let judged: Vec<(Odds, (Change, Recipe, Trial<'_>))> = judged.collect();
     let best = judged.into_iter().max_by(|a, b| a.0.partial_cmp(&b.0).unwrap_or(Ordering::Equal))?;
@@ -121,7 +121,7 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
 }
 
 impl Odds {
-    fn of(trials: &[Trial<'_>], recipe: &Recipe) -> Self {
+    fn from_trials(trials: &[Trial<'_>], recipe: &Recipe) -> Self {
         let end = recipe.seconds() as f64;
         let damages: Vec<Option<Damage>> = trials.iter().map(|t| first_damage(&t.limits, &t.run.traces)).collect();
         let works = trials.iter().zip(&damages).filter(|(t, damage)| in_time(&t.run, damage.as_ref())).count();
@@ -138,7 +138,7 @@ impl Odds {
 }
 
 impl Trial<'_> {
-    fn of(order: &Order<'_>, case: &Case<'_>, (recipe, parameters): (&Recipe, &ParameterSample)) -> Self {
+    fn run(order: &Order<'_>, case: &Case<'_>, (recipe, parameters): (&Recipe, &ParameterSample)) -> Self {
         let case = Case { recipe, ..*case };
         let limits = limits(&Order { recipe, ..*order }, &case);
         let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage(&limits, &run.traces).is_some());

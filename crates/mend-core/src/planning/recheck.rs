@@ -39,7 +39,7 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
         let nominal = ParameterSample::nominal(&order.board.stack);
         let run = run_until(&case, &nominal, Resolution::FINE, &|run| damaged(run).is_some());
         order.watch.one_done();
-        let outcome = WindowCell::of(run.release, damaged(&run).map(|damage| damage.at_s));
+        let outcome = WindowCell::from_times(run.release, damaged(&run).map(|damage| damage.at_s));
         Recheck { at: *at, outcome, release_s: run.release.map(|t| (t - run.last_from).max(0.0)) }
     };
     let rechecked = chosen.par_iter().map(again).collect();

@@ -61,7 +61,7 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let detail = MarginDetail::Joints { joints: marks.len(), hidden };
         let target = own.first().map(|k| outcome.case.melting[*k]);
         let (line, spread) = target.map_or((0.0, 0.0), |t| (t.melted.in_celsius(), t.spread.in_kelvin()));
-        let row = Margin::of(
+        let row = Margin::from_marks(
             RowHead { kind: MarginKind::Joints, name: (*name).to_owned(), detail },
             marks,
             (line, JOINT_WANTED_K),
@@ -83,7 +83,7 @@ fn body_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let line = (connector.material.limit().in_celsius(), connector.material.wanted_margin().in_kelvin());
     let detail = MarginDetail::Body { material: connector.material };
     let what = RowHead { kind: MarginKind::Body, name: connector.name.clone(), detail };
-    let row = Margin::of(what, marks, line).after(after_stages(outcome, |run| &run.traces.body));
+    let row = Margin::from_marks(what, marks, line).after(after_stages(outcome, |run| &run.traces.body));
     Some(if outcome.order.keep_intact.part() { row } else { row.expendable() })
 }
 
@@ -100,7 +100,8 @@ fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let marks = vec![MarginMark { name: n.name.clone(), temperature_c }];
         let line = (n.limit().in_celsius(), n.material.wanted_margin().in_kelvin());
         let detail = MarginDetail::Component { material: n.material, face: n.face };
-        let row = Margin::of(RowHead { kind: MarginKind::Component, name: n.name.clone(), detail }, marks, line);
+        let row =
+            Margin::from_marks(RowHead { kind: MarginKind::Component, name: n.name.clone(), detail }, marks, line);
         Some(of_the_board(outcome, row.after(after_stages(outcome, |run| &run.traces.components[k]))))
     };
     outcome.case.board.components.iter().enumerate().filter_map(row).collect()
@@ -110,6 +111,6 @@ fn laminate_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let temperature_c = outcome.band(|run| Some(outcome.highest(run, &run.traces.laminate, None)))?;
     let marks = vec![MarginMark { name: String::new(), temperature_c }];
     let what = RowHead { kind: MarginKind::Laminate, name: String::new(), detail: MarginDetail::HottestPlace };
-    let row = Margin::of(what, marks, (LAMINATE_NEVER_C, LAMINATE_NEVER_C - LAMINATE_MINUTE_C));
+    let row = Margin::from_marks(what, marks, (LAMINATE_NEVER_C, LAMINATE_NEVER_C - LAMINATE_MINUTE_C));
     Some(of_the_board(outcome, row.after(after_stages(outcome, |run| &run.traces.laminate))))
 }

@@ -33,7 +33,7 @@ pub(super) struct PlanRuns<'a> {
 }
 
 impl<'a> PlanRuns<'a> {
-    pub(super) fn of(order: &'a Order<'a>, case: Case<'a>) -> Result<Self, Cancelled> {
+    pub(super) fn run(order: &'a Order<'a>, case: Case<'a>) -> Result<Self, Cancelled> {
         let nominal = ParameterSample::nominal(&case.board.stack);
         let sampled = ParameterSample::samples(SAMPLES, case.station, &case.board.stack);
         let limits = limits(order, &case);
@@ -55,7 +55,7 @@ impl<'a> PlanRuns<'a> {
         );
         case.watch.wanted()?;
         let damages: Vec<Option<Damage>> = samples.iter().map(damage).collect();
-        let abort = AbortTime::of(&damages, (fine.last_from, case.recipe.longest.in_seconds()));
+        let abort = AbortTime::from_damages(&damages, (fine.last_from, case.recipe.longest.in_seconds()));
         Ok(Self { order, case, limits, fine, coarse, samples, damages, abort })
     }
 
@@ -79,7 +79,7 @@ impl<'a> PlanRuns<'a> {
             (Some(fine), Some(coarse)) => fine - coarse,
             _ => 0.0,
         };
-        Band::of(&values).map(|band| band.shifted(shift))
+        Band::from_values(&values).map(|band| band.shifted(shift))
     }
 
     /// The same for a time that can't be negative.

@@ -24,7 +24,7 @@ pub enum WindowCell {
 
 impl WindowCell {
     /// By when the part comes away and when the first limit is passed, both counted from the same moment.
-    pub fn of(release: Option<f64>, damage: Option<f64>) -> Self {
+    pub fn from_times(release: Option<f64>, damage: Option<f64>) -> Self {
         match (release, damage) {
             (Some(release), Some(damage)) if damage <= release => Self::Hurts,
             (Some(_), _) => Self::Works,
@@ -37,6 +37,6 @@ impl WindowCell {
 impl WindowPoint {
     /// What comes of it.
     pub fn outcome(&self) -> WindowCell {
-        WindowCell::of(self.release_s, self.damage.map(|(at, _)| at))
+        WindowCell::from_times(self.release_s, self.damage.map(|(at, _)| at))
     }
 }

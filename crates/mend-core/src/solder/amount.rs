@@ -25,7 +25,7 @@ pub struct Amount {
 pub fn amount(composition: &JointComposition, group: &JointGroup) -> Option<Amount> {
     let feed = composition.feeds(group)?;
     let old = factory_mg(composition, group);
-    let wanted = old * feed.share / (1.0 - feed.share);
+    let wanted = old * feed.mixing_fraction / (1.0 - feed.mixing_fraction);
     // Room for fed metal, by volume.
     let density = feed.metal.composition.density();
     let room = (group.most - group.volume) * density;
@@ -46,7 +46,7 @@ fn in_rounds(feed: &Feed, group: &JointGroup, (old, room): (f64, f64)) -> Option
     for rounds in 2..=MOST_ROUNDS {
         share_of_old *= left;
         fed += (1.0 - left) * full;
-        if share_of_old <= 1.0 - feed.share {
+        if share_of_old <= 1.0 - feed.mixing_fraction {
             return Some((fed, rounds));
         }
     }

@@ -1,7 +1,7 @@
 //! What can't be fed, and why.
 
 use super::amount::amount;
-use super::joint_composition::{JointComposition, MOST_SHARE};
+use super::joint_composition::{JointComposition, MOST_MIXING_FRACTION};
 use super::melt_curve::liquidus;
 use crate::board::{Board, groups};
 use crate::finding::Finding;
@@ -14,8 +14,8 @@ impl JointComposition {
     pub fn check(&self, board: &Board) -> Vec<Finding> {
         let Some(feed) = &self.feed else { return Vec::new() };
         let mut found = feed.wire.check();
-        if !(0.0..=MOST_SHARE).contains(&feed.share) {
-            let problem = AlloyProblem::FeedShare { share: feed.share, most: MOST_SHARE };
+        if !(0.0..=MOST_MIXING_FRACTION).contains(&feed.mixing_fraction) {
+            let problem = AlloyProblem::FeedShare { share: feed.mixing_fraction, most: MOST_MIXING_FRACTION };
             found.push(Finding::blocking(RULE, "share", problem));
         }
         for row in &feed.rows {
@@ -27,7 +27,7 @@ impl JointComposition {
         let groups = if found.is_empty() { groups(board) } else { Vec::new() };
         for group in groups.iter().filter(|group| self.feeds(group).is_some() && amount(self, group).is_none()) {
             let (alloy, row) = (feed.metal.name.clone(), group.name.clone());
-            let problem = AlloyProblem::TooMuchFed { percent: feed.share * 100.0, alloy, row };
+            let problem = AlloyProblem::TooMuchFed { percent: feed.mixing_fraction * 100.0, alloy, row };
             found.push(Finding::blocking(RULE, "share", problem));
         }
         if liquidus(&feed.metal.composition).is_none() {

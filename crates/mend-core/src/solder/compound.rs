@@ -54,10 +54,10 @@ pub(super) struct Compound {
 impl Compound {
     /// All that can form among `present`.
     pub(super) fn among(present: &[Element]) -> Vec<Self> {
-        KNOWN.iter().filter_map(|known| Self::of(known, present)).collect()
+        KNOWN.iter().filter_map(|known| Self::from_known(known, present)).collect()
     }
 
-    fn of(known: &Known, present: &[Element]) -> Option<Self> {
+    fn from_known(known: &Known, present: &[Element]) -> Option<Self> {
         let atoms: f64 = known.atoms.iter().map(|(_, count)| count).sum();
         let mut share = [0.0; N];
         for (element, count) in known.atoms {

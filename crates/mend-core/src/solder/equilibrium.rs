@@ -221,7 +221,7 @@ impl Equilibrium {
         };
         let (g, slope) = solution.slopes(&portion.y);
         rows.right[k] = g;
-        let felt = Response::of(solution, &portion.y);
+        let felt = Response::from_solution(solution, &portion.y);
         let response = felt.matrix();
         let amount = portion.amount.max(LEAST_RESPONSE);
         for (a, responses) in response.iter().enumerate().take(solution.n) {

@@ -2,7 +2,7 @@
 //! wanted working temperature.
 
 use super::amount::{Amount, amount, factory_mg};
-use super::joint_composition::{JointComposition, MOST_SHARE, MeltTarget, Mixing};
+use super::joint_composition::{JointComposition, MOST_MIXING_FRACTION, MeltTarget, Mixing};
 use super::melt_curve::working_temperature;
 use crate::board::JointGroup;
 use crate::materials::Composition;
@@ -73,7 +73,7 @@ pub fn feed_table(composition: &JointComposition, groups: &[JointGroup]) -> Vec<
 }
 
 fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount>) -> FeedReason {
-    let Mixing([least, _, most]) = Mixing::of(group);
+    let Mixing([least, _, most]) = Mixing::for_group(group);
     let mixes = MixesIn { least, most };
     match (composition.feeds(group), fed) {
         (None, _) if group.hidden => FeedReason::Hidden,
@@ -95,7 +95,7 @@ pub fn share_for((factory, fed): (&Composition, &Composition), mixing: f64, want
     };
     // The curve of T98 over the share may rise again: scan for the first that does, then halve.
     const STEPS: usize = 19;
-    let share = |k: usize| MOST_SHARE * k as f64 / STEPS as f64;
+    let share = |k: usize| MOST_MIXING_FRACTION * k as f64 / STEPS as f64;
     let first = (0..=STEPS).find(|k| reaches(share(*k)) == Some(true))?;
     if first == 0 {
         return Some(0.0);

@@ -85,7 +85,7 @@ mod tests {
     use crate::materials::Metal;
 
     fn of(text: &str) -> (Option<Severity>, Vec<JointProblem>) {
-        let flags = flags(&Metal::read("x", text).expect("a metal").composition);
+        let flags = flags(&Metal::parse("x", text).expect("a metal").composition);
         let problem = |flag: Finding| match flag.problem {
             Problem::Joint(problem) => problem,
             other => panic!("{other:?}"),

@@ -9,8 +9,8 @@ use crate::finding::problem::AlloyProblem;
 use crate::materials::{Composition, Confidence, Metal};
 use crate::units::{TempDelta, Temperature};
 
-/// Fed metal is this share of a joint at the most: beyond it there is nothing left of the joint.
-pub const MOST_SHARE: f64 = 0.95;
+/// Fed metal is this fraction of a joint at the most: beyond it there is nothing left of the joint.
+pub const MOST_MIXING_FRACTION: f64 = 0.95;
 
 /// What is fed.
 #[derive(Debug, Clone, PartialEq)]
@@ -19,8 +19,8 @@ pub struct Feed {
     pub metal: Metal,
     /// As which wire.
     pub wire: Wire,
-    /// Mass share of it in a joint, 0-0.95.
-    pub share: f64,
+    /// Mass fraction of it in a joint, 0-0.95.
+    pub mixing_fraction: f64,
     /// Rows that get it.
     pub rows: Vec<String>,
 }
@@ -43,7 +43,7 @@ pub struct Mixing(pub [f64; 3]);
 
 impl Mixing {
     /// Of a group of joints.
-    pub const fn of(group: &JointGroup) -> Self {
+    pub const fn for_group(group: &JointGroup) -> Self {
         Self(if group.holes { [0.5, 0.7, 0.9] } else { [0.6, 0.8, 1.0] })
     }
 }
@@ -61,7 +61,7 @@ pub struct MeltTarget {
 
 impl MeltTarget {
     /// Of a metal as it is. Where several sources agree on a published liquidus, that; else T98 and the model's band.
-    pub fn of(metal: &Metal) -> Option<Self> {
+    pub fn from_metal(metal: &Metal) -> Option<Self> {
         if let Some(row) = metal.published().filter(|row| row.confidence == Confidence::High) {
             let spread = TempDelta::kelvin(row.confidence.spread_k());
             return Some(Self { solidus: row.solidus(), melted: row.liquidus(), spread });
@@ -90,7 +90,7 @@ impl JointComposition {
 
     /// What is really fed: some of it, to some joints.
     pub fn fed(&self) -> Option<&Feed> {
-        self.feed.as_ref().filter(|feed| feed.share > 0.0 && !feed.rows.is_empty())
+        self.feed.as_ref().filter(|feed| feed.mixing_fraction > 0.0 && !feed.rows.is_empty())
     }
 
     /// Does this group get the feed?
@@ -102,16 +102,17 @@ impl JointComposition {
     pub fn mix(&self, group: &JointGroup, mixing: f64) -> Composition {
         let factory = self.factory.composition;
         let Some(feed) = self.feeds(group) else { return factory };
-        let parts = [(factory, 1.0 - feed.share), (feed.metal.composition, feed.share * mixing)];
+        let parts = [(factory, 1.0 - feed.mixing_fraction), (feed.metal.composition, feed.mixing_fraction * mixing)];
         Composition::mixed(&parts).unwrap_or(factory)
     }
 
     /// Where a group melts: the spread holds how well the feed mixes and how good the model is, as independent errors.
     pub fn target(&self, group: &JointGroup) -> Option<MeltTarget> {
         if self.feeds(group).is_none() {
-            return MeltTarget::of(&self.factory);
+            return MeltTarget::from_metal(&self.factory);
         }
-        let [least, usual, most] = Mixing::of(group).0.map(|mixing| MeltTarget::computed(&self.mix(group, mixing)));
+        let [least, usual, most] =
+            Mixing::for_group(group).0.map(|mixing| MeltTarget::computed(&self.mix(group, mixing)));
         let (least, usual, most) = (least?, usual?, most?);
         let by_mixing = (least.melted - most.melted).in_kelvin().abs() / 2.0;
         let spread = TempDelta::kelvin(by_mixing.hypot(usual.spread.in_kelvin()));

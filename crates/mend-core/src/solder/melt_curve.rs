@@ -55,7 +55,7 @@ fn celsius(kelvin: f64) -> Temperature {
 
 /// The whole curve of a metal.
 pub fn melt_curve(composition: &Composition) -> MeltCurve {
-    let (mut system, x) = System::of(composition);
+    let (mut system, x) = System::from_composition(composition);
     let first = first_solid(&mut system, &x);
     let lever = first.map(|(kelvin, _)| lever(&mut system, &x, kelvin));
     let scheil = first.map(|(kelvin, _)| scheil(&mut system, &x, (kelvin, SCHEIL_STEP)));
@@ -77,13 +77,13 @@ pub fn melt_curve(composition: &Composition) -> MeltCurve {
 
 /// The strict liquidus alone.
 pub fn liquidus(composition: &Composition) -> Option<Temperature> {
-    let (mut system, x) = System::of(composition);
+    let (mut system, x) = System::from_composition(composition);
     first_solid(&mut system, &x).map(|(kelvin, _)| celsius(kelvin))
 }
 
 /// The working temperature alone: what a search over amounts asks for.
 pub fn working_temperature(composition: &Composition) -> Option<Temperature> {
-    let (mut system, x) = System::of(composition);
+    let (mut system, x) = System::from_composition(composition);
     let (kelvin, _) = first_solid(&mut system, &x)?;
     let path = lever(&mut system, &x, kelvin);
     working(&mut system, &x, &path).map(celsius)

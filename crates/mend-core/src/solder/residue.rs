@@ -25,7 +25,7 @@ pub struct Residue {
 
 impl Residue {
     /// Of a group as the factory left it.
-    pub fn of(composition: &JointComposition, group: &JointGroup) -> Self {
+    pub fn from_group(composition: &JointComposition, group: &JointGroup) -> Self {
         Self {
             tracks: [(factory_mg(composition, group), composition.factory.composition); 3],
             left: Left::with_part_off(group),
@@ -86,7 +86,7 @@ impl Residue {
 pub fn cycles(composition: &JointComposition, group: &JointGroup) -> Option<usize> {
     let refit = composition.refit.composition;
     let Some(feed) = composition.feeds(group) else { return Some(0) };
-    let mut residue = Residue::of(composition, group);
+    let mut residue = Residue::from_group(composition, group);
     residue.fed(&feed.metal.composition, amount(composition, group)?.mass_mg);
     // Whatever was fed comes out again: one pass at least, no exception.
     for cycle in 1..=MOST_CYCLES {

@@ -34,8 +34,8 @@ impl Response {
     }
 
     /// Of a solution.
-    pub(super) fn of(solution: &Solution, y: &Vector) -> Self {
-        Self { n: solution.n, y: *y, root: Root::of(solution, y) }
+    pub(super) fn from_solution(solution: &Solution, y: &Vector) -> Self {
+        Self { n: solution.n, y: *y, root: Root::from_solution(solution, y) }
     }
 
     /// The change of composition that a pull asks for.
@@ -86,7 +86,7 @@ impl Response {
 }
 
 impl Root {
-    fn of(solution: &Solution, y: &Vector) -> Option<Self> {
+    fn from_solution(solution: &Solution, y: &Vector) -> Option<Self> {
         let n = solution.n;
         let most = (0..n).max_by(|a, b| y[*a].total_cmp(&y[*b]))?;
         let (mut others, mut scale) = ([0; N], [0.0; N]);
@@ -174,14 +174,14 @@ mod tests {
         liquid.set(470.0, &melting);
         let y = [0.6, 0.3, 0.1, 0.0, 0.0, 0.0, 0.0, 0.0];
         let pull = [2e-5, -1e-5, 3e-5, 0.0, 0.0, 0.0, 0.0, 0.0];
-        let change = Response::of(&liquid, &y).to(&pull);
+        let change = Response::from_solution(&liquid, &y).to(&pull);
         assert!(change.iter().sum::<f64>().abs() < 1e-18);
         // Moved by it, the slopes differ by the pull, but for what all of them have in common.
         let moved = std::array::from_fn(|k| y[k] + change[k]);
         let ((_, before), (_, after)) = (liquid.slopes(&y), liquid.slopes(&moved));
         let rise = |k: usize| after[k] - before[k] - pull[k];
         assert!((rise(0) - rise(1)).abs() < 1e-8 && (rise(0) - rise(2)).abs() < 1e-8);
-        let (e, again) = (Response::of(&liquid, &y).matrix(), Response::of(&liquid, &y));
+        let (e, again) = (Response::from_solution(&liquid, &y).matrix(), Response::from_solution(&liquid, &y));
         let by_matrix: Vector = std::array::from_fn(|a| (0..N).map(|b| e[a][b] * pull[b]).sum());
         assert!(by_matrix.iter().zip(again.to(&pull)).all(|(m, c)| (m - c).abs() < 1e-18));
     }

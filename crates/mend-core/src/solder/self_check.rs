@@ -57,7 +57,7 @@ proptest! {
 
     #[test]
     fn what_has_settled_is_stable_and_keeps_mass(composition in any_metal()) {
-        let (mut system, x) = System::of(&composition);
+        let (mut system, x) = System::from_composition(&composition);
         let Some((liquidus, _)) = first_solid(&mut system, &x) else { return Err(TestCaseError::fail("no liquidus")) };
         let (mut state, mut kelvin, mut liquid) = (Equilibrium::liquid(&x), liquidus, 1.0);
         while liquid > 0.0 && kelvin > 330.0 {
@@ -101,7 +101,7 @@ proptest! {
 }
 
 fn scheil_of(composition: &Composition, step: f64) -> Path {
-    let (mut system, x) = System::of(composition);
+    let (mut system, x) = System::from_composition(composition);
     let (liquidus, _) = first_solid(&mut system, &x).expect("has a liquidus");
     scheil(&mut system, &x, (liquidus, step))
 }
@@ -128,7 +128,7 @@ fn where_the_scheil_path_ends_no_longer_depends_on_the_step() {
 fn a_phase_set_of_lower_energy_is_found() {
     use Element::{Bi, Pb, Sb, Sn};
     let composition = metal(&[(Bi, 12.38), (Sb, 0.961), (Sn, 22.61), (Pb, 64.05)]);
-    let (mut system, x) = System::of(&composition);
+    let (mut system, x) = System::from_composition(&composition);
     let warm = 273.15 + 156.0;
     let state = settled(&mut system, &x, (&Equilibrium::liquid(&x), warm)).expect("settles");
     // Between our solidus (153.7) and the reference's (152.8): ours is solid, the reference still half liquid.
@@ -148,7 +148,7 @@ fn amounts_between_the_points_are_those_in_balance() {
         (metal(&[(Sn, 44.73), (Ag, 0.15), (Cu, 0.025), (Bi, 55.1)]), 138.0),
     ];
     for (composition, celsius) in cut {
-        let (mut system, x) = System::of(&composition);
+        let (mut system, x) = System::from_composition(&composition);
         let settled = settled(&mut system, &x, (&Equilibrium::liquid(&x), 273.15 + celsius)).expect("settles");
         let exact = settled.liquid_portion().map_or(0.0, |p| p.amount);
         let drawn = melt_curve(&composition).lever_at(Temperature::celsius(celsius)).expect("computed");

@@ -36,7 +36,7 @@ pub(super) struct System {
 
 impl System {
     /// The system of a composition, and its mole fractions.
-    pub(super) fn of(composition: &Composition) -> (Self, Vector) {
+    pub(super) fn from_composition(composition: &Composition) -> (Self, Vector) {
         let present: Vec<Element> =
             Element::ALL.into_iter().filter(|element| composition.wt(*element) > TRACE_WT).collect();
         let mut x = [0.0; N];
@@ -126,7 +126,7 @@ impl System {
             let (g, slope) = solution.slopes(&y);
             let pull = solution.pull(mu, &slope);
             let cold = !warm && step < COLD_STEPS;
-            let response = if cold { Response::ideal(solution.n, &y) } else { Response::of(solution, &y) };
+            let response = if cold { Response::ideal(solution.n, &y) } else { Response::from_solution(solution, &y) };
             let change = response.to(&pull);
             // sum y mu - g, and half of the pull times the way it goes.
             drive = (0..solution.n).map(|k| y[k] * (pull[k] + slope[k]) + 0.5 * pull[k] * change[k]).sum::<f64>() - g;

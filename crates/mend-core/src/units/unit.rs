@@ -47,6 +47,9 @@ pub enum Unit {
     /// Watts per metre and kelvin.
     #[serde(rename = "W/mK")]
     WattsPerMetreKelvin,
+    /// Watts.
+    #[serde(rename = "W")]
+    Watts,
     /// Copper layers, or layers of tape.
     #[serde(rename = "layers")]
     Layers,
@@ -76,6 +79,7 @@ impl Unit {
             Self::GramsPerSquareMillimetre => "g/mm²",
             Self::HolesPerSquareMillimetre => "holes/mm²",
             Self::WattsPerMetreKelvin => "W/mK",
+            Self::Watts => "W",
             Self::Layers => "layers",
             Self::Planes => "planes",
             Self::Lines => "lines",

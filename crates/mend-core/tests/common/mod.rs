@@ -119,14 +119,14 @@ pub(crate) fn air_below(set: f64) -> HotAir {
 }
 
 pub(crate) fn sac305() -> JointComposition {
-    JointComposition::factory(Metal::read("alloy", "SAC305").expect("in the table"))
+    JointComposition::factory(Metal::parse("alloy", "SAC305").expect("in the table"))
 }
 
 /// SAC305 joints with this share of an alloy fed to some rows, as 0.5 mm wire.
 pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> JointComposition {
-    let metal = Metal::read("feed", name).expect("a metal");
+    let metal = Metal::parse("feed", name).expect("a metal");
     let rows = rows.iter().map(|row| (*row).to_owned()).collect();
-    JointComposition { feed: Some(Feed { metal, wire: Wire::USUAL, share, rows }), ..sac305() }
+    JointComposition { feed: Some(Feed { metal, wire: Wire::USUAL, mixing_fraction: share, rows }), ..sac305() }
 }
 
 pub(crate) fn with_case<T>((board, recipe): (&Board, &Recipe), then: impl FnOnce(&Case<'_>) -> T) -> T {

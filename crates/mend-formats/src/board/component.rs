@@ -44,7 +44,7 @@ fn is_false(value: &bool) -> bool {
 }
 
 impl ComponentFile {
-    pub(crate) fn of(n: &Component) -> Self {
+    pub(crate) fn from_component(n: &Component) -> Self {
         Self {
             name: n.name.clone(),
             what: n.what,

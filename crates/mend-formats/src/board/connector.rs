@@ -88,7 +88,7 @@ pub(crate) struct Repeat {
 
 impl ConnectorFile {
     /// As it is written: every joint on its own.
-    pub(crate) fn of(c: &Connector) -> Self {
+    pub(crate) fn from_connector(c: &Connector) -> Self {
         Self {
             name: c.name.clone(),
             family: c.family,
@@ -100,7 +100,7 @@ impl ConnectorFile {
             material: c.material,
             shell: c.shell,
             pegs: c.pegs,
-            joints: c.joints.iter().map(JointFile::of).collect(),
+            joints: c.joints.iter().map(JointFile::from_joint).collect(),
             tests: c.tests.clone(),
         }
     }
@@ -131,7 +131,7 @@ impl ConnectorFile {
 }
 
 impl JointFile {
-    fn of(joint: &Joint) -> Self {
+    fn from_joint(joint: &Joint) -> Self {
         let (pad_mm, hole_mm) = match joint.shape {
             JointShape::Pad { width, depth } => (Some([tidy(width), tidy(depth)]), None),
             JointShape::Hole { drill, pad } => (None, Some([tidy(drill), tidy(pad)])),

@@ -68,7 +68,7 @@ pub fn parse(bytes: &[u8]) -> Result<Board, Vec<Finding>> {
 
 /// Writes a board; reading it gives the same board to a ten-thousandth of a millimetre.
 pub fn write(board: &Board) -> Result<String, serde_json::Error> {
-    Ok(serde_json::to_string_pretty(&BoardFile::of(board))? + "\n")
+    Ok(serde_json::to_string_pretty(&BoardFile::from_board(board))? + "\n")
 }
 
 pub(crate) fn point([x, y]: [f64; 2]) -> Point {
@@ -81,7 +81,7 @@ pub(crate) fn xy(p: Point) -> [f64; 2] {
 }
 
 impl Copper {
-    pub(crate) fn of(stack: &StackUp) -> Self {
+    pub(crate) fn from_stack(stack: &StackUp) -> Self {
         let StackUp { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread, .. } = *stack;
         Self { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
     }
@@ -95,16 +95,16 @@ impl Copper {
 
 impl BoardFile {
     /// As it is written.
-    pub fn of(board: &Board) -> Self {
+    pub fn from_board(board: &Board) -> Self {
         Self {
             format: FORMAT.to_owned(),
             name: board.name.clone(),
             maker: board.maker.clone(),
             outline_mm: board.outline.corners.iter().map(|p| xy(*p)).collect(),
             thickness_mm: board.stack.thickness.in_mm(),
-            copper: Copper::of(&board.stack),
-            connector: ConnectorFile::of(&board.connector),
-            components: board.components.iter().map(ComponentFile::of).collect(),
+            copper: Copper::from_stack(&board.stack),
+            connector: ConnectorFile::from_connector(&board.connector),
+            components: board.components.iter().map(ComponentFile::from_component).collect(),
         }
     }
 

@@ -2,18 +2,18 @@
 
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::Finding;
+use mend_core::finding::problem::ValueProblem;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
 use mend_core::method::equipment::Equipment;
 use mend_core::method::subject::Subject;
 use mend_core::planning::order::Order;
-use mend_core::solder::JointComposition;
-use mend_core::units::Temperature;
+use mend_core::solder::{CompositionEntry, FeedEntry, JointComposition};
+use mend_core::units::{Temperature, Unit};
 use mend_core::watch::Watch;
 use serde::{Deserialize, Serialize};
 
 use crate::board::BoardFile;
-use crate::composition::{self, FeedFile};
 use crate::equipment::EquipmentFile;
 use crate::reading::{self, Accepted};
 use crate::station::StationFile;
@@ -34,7 +34,7 @@ struct BundleFile {
     part: GoalFile,
     alloy: String,
     #[serde(default)]
-    feed: Option<FeedFile>,
+    feed: Option<FeedEntry>,
     #[serde(default)]
     refit: Option<String>,
     station: StationFile,
@@ -90,18 +90,22 @@ impl Bundle {
     }
 }
 
+/// What a workroom can be at, °C.
+const WORKROOM_C: (f64, f64) = (-10.0, 45.0);
+
 /// Reads a bundle.
 pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
     let file: BundleFile = reading::json(RULE, bytes)?;
     reading::expect_format(RULE, &file.format, &ACCEPTED)?;
-    if !(-10.0..=45.0).contains(&file.ambient_c) {
-        let message = format!("{} °C is no workroom", file.ambient_c);
-        return Err(vec![Finding::written(RULE, "ambient_c", message).hint("between -10 and 45 °C")]);
+    if let Some(problem) = ValueProblem::outside(file.ambient_c, WORKROOM_C, Unit::Celsius) {
+        return Err(vec![Finding::blocking(RULE, "ambient_c", problem)]);
     }
+    let BundleFile { alloy, feed, refit, .. } = file;
+    let entry = CompositionEntry { alloy, feed, refit, ..CompositionEntry::default() };
     Ok(Bundle {
         board: file.board.into_board()?,
         keep_intact: file.part.keep_intact,
-        composition: composition::read(&file.alloy, file.feed.as_ref(), file.refit.as_deref())?,
+        composition: entry.composition()?,
         station: file.station.into_station()?,
         recipe: file.settings,
         equipment: file.equipment.equipment()?,

@@ -2,15 +2,11 @@
 
 use std::collections::BTreeMap;
 
-use mend_core::board::KeepIntact;
 use mend_core::finding::Finding;
-use mend_core::heat::recipe::Recipe;
-use mend_core::method::MethodChoice;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::shop::{IntakeField, check_field};
-use mend_core::solder::JointComposition;
 use serde::{Deserialize, Serialize};
 
-use crate::composition::{self, CompositionEntry, FeedFile};
 use crate::reading::{self, Accepted};
 
 /// The format's name.
@@ -48,30 +44,6 @@ pub struct JobFile {
     pub handed_over: bool,
 }
 
-/// What a plan of a job is made from, but for the board.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct PlanInputs {
-    /// Name of the station.
-    pub station: String,
-    /// The factory's alloy in the joints: of the table, or parts like `Sn=43,Pb=43,Bi=14`.
-    pub alloy: String,
-    /// What is fed to some of them before heat.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub feed: Option<FeedFile>,
-    /// What the new part is soldered with; left out: as the factory did.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub refit: Option<String>,
-    /// What is wanted alive; older files say only whether the part is.
-    #[serde(default, alias = "must_live", alias = "part_must_live")]
-    pub keep_intact: KeepIntact,
-    /// The method that was chosen, and by which techniques.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub method: Option<MethodChoice>,
-    /// What is done with it.
-    pub settings: Recipe,
-}
-
 /// A bench run that has begun.
 #[derive(Debug, Clone, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -98,28 +70,6 @@ pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
         }
     }
     if found.is_empty() { Ok(file) } else { Err(found) }
-}
-
-impl PlanInputs {
-    /// The same settings for joints that hold this.
-    pub fn with(self, file: &CompositionEntry) -> Self {
-        Self { alloy: file.factory().to_owned(), feed: file.feed.clone(), refit: file.refit.clone(), ..self }
-    }
-
-    /// What the joints hold, as the alloy stop keeps it.
-    pub fn composition_entry(&self) -> CompositionEntry {
-        CompositionEntry {
-            alloy: self.alloy.clone(),
-            feed: self.feed.clone(),
-            refit: self.refit.clone(),
-            ..CompositionEntry::default()
-        }
-    }
-
-    /// What the joints hold, or what is wrong with it.
-    pub fn composition(&self) -> Result<JointComposition, Vec<Finding>> {
-        composition::read(&self.alloy, self.feed.as_ref(), self.refit.as_deref())
-    }
 }
 
 /// A plan's inputs as stored: the same JSON for the same inputs, so that a stored plan is found again.

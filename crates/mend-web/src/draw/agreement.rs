@@ -54,7 +54,7 @@ const ROW: usize = 14;
 
 impl Agreement {
     /// The newest jobs on one scale; none where nothing came away.
-    pub(crate) fn of(releases: &[Release]) -> Option<Self> {
+    pub(crate) fn from_releases(releases: &[Release]) -> Option<Self> {
         let shown = &releases[releases.len().saturating_sub(MOST)..];
         let reach = |r: &Release| r.predicted.map_or(0.0, |(_, mid, high)| high.unwrap_or(1.6 * mid)).max(r.actual_s);
         let longest = shown.iter().map(reach).fold(1.0, f64::max);
@@ -108,9 +108,9 @@ mod tests {
 
     #[test]
     fn the_newest_six_are_drawn_on_one_scale() {
-        assert!(Agreement::of(&[]).is_none());
+        assert!(Agreement::from_releases(&[]).is_none());
         let all: Vec<Release> = (0..9).map(|k| release(Some((20.0, 30.0, Some(40.0))), 10.0 * f64::from(k))).collect();
-        let drawn = Agreement::of(&all).expect("some");
+        let drawn = Agreement::from_releases(&all).expect("some");
         assert_eq!((drawn.rows.len(), drawn.height), (6, 84));
         assert_eq!(drawn.rows[5].dot, "234", "the longest ends at the right");
     }

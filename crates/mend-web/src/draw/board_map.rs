@@ -99,7 +99,7 @@ impl Drawing<'_> {
             title: format!("{}, {} face", self.board.name, self.face.name()),
             view_box: format!("{} {} {} {}", n(left), n(top), n(frame.width), n(frame.depth)),
             outline: outline(self.board),
-            photos: self.photos.iter().filter(|p| p.face == self.face).map(PhotoShape::of).collect(),
+            photos: self.photos.iter().filter(|p| p.face == self.face).map(PhotoShape::from_photo).collect(),
             levels,
             isotherms,
             bodies: self.bodies(unit),

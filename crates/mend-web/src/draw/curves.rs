@@ -50,7 +50,7 @@ pub(crate) struct CurvePaper {
 }
 
 impl CurvePaper {
-    pub(crate) fn of(replay: &JudgedReplay) -> Self {
+    pub(crate) fn from_replay(replay: &JudgedReplay) -> Self {
         let traces = &replay.recording.traces;
         let all = traces.joints.iter().chain(&traces.components).chain([&traces.body, &traces.laminate]);
         let highest = all.flatten().copied().fold(0.0, f32::max);
@@ -74,7 +74,7 @@ impl CurvePaper {
 
 /// Draws the curves of a replay of a plan on its board.
 pub(crate) fn curves(replay: &JudgedReplay, (board, plan): (&Board, &Plan), scale: Scale) -> Curves {
-    let (paper, recording) = (CurvePaper::of(replay), &replay.recording);
+    let (paper, recording) = (CurvePaper::from_replay(replay), &replay.recording);
     let mut chosen = chosen(replay, board);
     chosen.sort_by(|a, b| last(b.2).total_cmp(&last(a.2)));
     let ends: Vec<f64> = chosen.iter().map(|(_, _, curve)| paper.y(f64::from(last(curve)))).collect();
@@ -201,7 +201,7 @@ mod tests {
         let svg = drawn.render().expect("renders");
         assert_eq!(svg.matches("<polyline").count(), 8);
         assert!(svg.contains(">part&#39;s body<") && svg.contains(">0 s<"), "{svg}");
-        let hottest = CurvePaper::of(&replay).points([0.0, 100.0].into_iter(), 10);
+        let hottest = CurvePaper::from_replay(&replay).points([0.0, 100.0].into_iter(), 10);
         assert!(hottest.starts_with("58,300 "), "second 0 at 0 °C is the lower left corner: {hottest}");
     }
 }

@@ -34,7 +34,7 @@ fn dot(class: &'static str, rect: &Rect, round: f64) -> Dot {
 
 impl PartPicture {
     /// A connector, all of it, with a bar of 5 mm below.
-    pub(crate) fn of(connector: &Connector) -> Self {
+    pub(crate) fn from_connector(connector: &Connector) -> Self {
         let round = |joint: &Joint| if joint.shape.is_hole() { joint.covers().width / 2.0 } else { 0.05 };
         let lands = connector.joints.iter().flat_map(|j| j.covers().corners());
         let bounds = Rect::around(lands.chain(connector.body.corners())).unwrap_or(connector.body);

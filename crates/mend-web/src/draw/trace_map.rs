@@ -19,7 +19,7 @@ pub(crate) struct PhotoShape {
 
 impl PhotoShape {
     /// A photograph where it lies.
-    pub(crate) fn of(photo: &Photo) -> Self {
+    pub(crate) fn from_photo(photo: &Photo) -> Self {
         let [a, b, c, d, e, f] = photo.placement.matrix().map(|v| format!("{v:.6}"));
         Self {
             of: target(Target::Photo(photo.id)),
@@ -86,7 +86,7 @@ pub(crate) fn target(of: Target) -> String {
 
 impl TraceMap {
     /// The picture of a draft.
-    pub(crate) fn of(draft: &Draft) -> Self {
+    pub(crate) fn from_draft(draft: &Draft) -> Self {
         let frame = frame(draft);
         let part = draft.part.as_ref().map(mend_core::board::draft::DraftPart::placed);
         let thing = |(k, component): (usize, &Component)| MapItem::of_component(k, component);
@@ -100,9 +100,9 @@ impl TraceMap {
                 .map(|p| format!("{},{}", n(p.x), n(-p.y)))
                 .collect::<Vec<_>>()
                 .join(" "),
-            photos: draft.photos.iter().map(PhotoShape::of).collect(),
+            photos: draft.photos.iter().map(PhotoShape::from_photo).collect(),
             part: part.as_ref().map(|part| MapItem {
-                joints: part.joints.iter().map(JointDot::of).collect(),
+                joints: part.joints.iter().map(JointDot::from_joint).collect(),
                 ..MapItem::new(Target::Part, (part.face, &part.body), &format!("{} (to be replaced)", part.name))
             }),
             components: draft.components.iter().enumerate().map(thing).collect(),
@@ -112,7 +112,7 @@ impl TraceMap {
 }
 
 impl JointDot {
-    fn of(joint: &Joint) -> Self {
+    fn from_joint(joint: &Joint) -> Self {
         let (land, through) = (joint.covers(), joint.shape.is_hole());
         let round = if through { land.width / 2.0 } else { 0.04 };
         let (x, y) = (n(land.left()), n(-land.far()));
@@ -176,8 +176,8 @@ mod tests {
 
     #[test]
     fn everything_of_a_draft_is_in_its_picture_once() {
-        let draft = Draft::of(&power_board());
-        let svg = TraceMap::of(&draft).render().expect("drawn");
+        let draft = Draft::from_board(&power_board());
+        let svg = TraceMap::from_draft(&draft).render().expect("drawn");
         assert_eq!(svg.matches("class=\"thing component").count(), draft.components.len());
         assert_eq!(svg.matches("data-of=\"&#34;part&#34;\"").count(), 1);
         assert_eq!(svg.matches("class=\"dot").count(), power_board().connector.joints.len());
@@ -185,6 +185,6 @@ mod tests {
 
     #[test]
     fn an_empty_draft_still_has_paper() {
-        assert_eq!(TraceMap::of(&Draft::new("x")).view_box, "-10 -75 120 80");
+        assert_eq!(TraceMap::from_draft(&Draft::new("x")).view_box, "-10 -75 120 80");
     }
 }

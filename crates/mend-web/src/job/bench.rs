@@ -1,7 +1,8 @@
 //! A bench run: its stored steps, what happened in it, and where that leads.
 
 use mend_core::board::{Board, groups};
-use mend_core::planning::bench_run::{BenchRun, Event, Happening, RunPhase};
+use mend_core::planning::bench_event::{Event, Happening};
+use mend_core::planning::bench_run::{BenchRun, RunPhase};
 use mend_core::planning::ledger::Ledger;
 use mend_core::planning::sequence::step::{Duty, Step};
 use mend_core::solder::JointComposition;
@@ -39,7 +40,7 @@ impl KeptRun {
 
 impl BenchRunView {
     /// The run as it is understood, or why it can't be.
-    pub(super) fn of((board, equipment): (&Board, &EquipmentFile), kept: KeptRun) -> Result<Self, String> {
+    pub(super) fn try_new((board, equipment): (&Board, &EquipmentFile), kept: KeptRun) -> Result<Self, String> {
         let KeptRun { run, plan, events } = kept;
         let plan = plan.ok_or("the plan that it follows is gone")?;
         let planned = Planned::kept(plan).ok_or("the plan that it follows is not of our format")?;

@@ -2,7 +2,6 @@
 
 use std::collections::BTreeMap;
 
-use mend_formats::composition::CompositionEntry;
 use mend_formats::equipment::{self, EquipmentFile};
 use mend_formats::{board, shop};
 use mend_store::{BoardRow, JobRow, LogRow, PlanRow, Read, StationRow, StoreError};
@@ -54,7 +53,7 @@ impl StoredJob {
         let run = self.run;
         let has_run = run.is_some();
         let bench = board.as_ref().zip(run).and_then(|((_, board), run)| {
-            let bench = BenchRunView::of((board, &equipment), run);
+            let bench = BenchRunView::try_new((board, &equipment), run);
             bench.map_err(|why| unread.push(Unread { what: "bench run", why })).ok()
         });
         // A plan for another board than the job's present one is no plan; nor is one for the station as it was.
@@ -62,8 +61,10 @@ impl StoredJob {
         let current =
             |p: &PlanRow| Some(p.board_id) == self.row.board_id && (p.station.is_none() || p.station == station);
         let planned = self.plan.filter(current).and_then(Planned::current);
-        let entered =
-            self.composition.as_deref().and_then(|text| unread.or_note("solder", ours(CompositionEntry::parse(text))));
+        let entered = self
+            .composition
+            .as_deref()
+            .and_then(|text| unread.or_note("solder", ours(mend_formats::composition::parse(text))));
         let composition = entered.or_else(|| planned.as_ref().map(|p| p.inputs.composition_entry()));
         let settings = self.settings.as_deref();
         let entered = settings.and_then(|text| unread.or_note("heat settings", ours(shop::read_inputs(text))));

@@ -12,14 +12,14 @@ use std::collections::BTreeMap;
 use mend_core::board::Board;
 use mend_core::inspection::{PinMark, Verdict, Walked, verdict};
 use mend_core::planning::plan::Plan;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::sequence::script::Script;
 use mend_core::planning::sequence::sequence;
 use mend_core::planning::sequence::step::Step;
 use mend_core::shop::{Facts, IntakeField, PinState, RunState};
+use mend_core::solder::CompositionEntry;
 use mend_core::solder::JointComposition;
-use mend_formats::composition::CompositionEntry;
 use mend_formats::equipment::EquipmentFile;
-use mend_formats::shop::PlanInputs;
 use mend_formats::{plan, shop};
 use mend_store::{JobRow, LogRow, PlanRow, Read, StoreError, Write};
 

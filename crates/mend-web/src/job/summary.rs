@@ -28,7 +28,7 @@ pub(crate) struct Summary {
 
 impl Summary {
     /// Of a job as it is now.
-    pub(crate) fn of(job: &Job) -> Self {
+    pub(crate) fn from_job(job: &Job) -> Self {
         let facts = job.facts();
         Self {
             device: job.device().to_owned(),
@@ -70,7 +70,7 @@ pub(crate) fn index_row(job: &Job) -> Result<IndexRow, serde_json::Error> {
         open: job.row.handed_over_ms.is_none(),
         model_id: job.model,
         device: job.device().to_owned(),
-        summary: serde_json::to_string(&Summary::of(job))?,
+        summary: serde_json::to_string(&Summary::from_job(job))?,
         release: release.map(row),
         within,
         words: format!("{} {}", searched.join(" "), job.row.id),
@@ -106,7 +106,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
 fn alloy_figure(job: &Job) -> String {
     let Some(composition) = &job.composition else { return "not looked at".to_owned() };
     match composition.feed.as_ref().filter(|feed| feed.is_used()) {
-        Some(feed) => format!("fed {:.0} %", feed.share * 100.0),
+        Some(feed) => format!("fed {:.0} %", feed.mixing_fraction * 100.0),
         None => composition.factory().to_owned(),
     }
 }

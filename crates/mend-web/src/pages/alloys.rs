@@ -79,11 +79,11 @@ async fn show(visitor: Visitor, Query(asked): Query<MixQuery>) -> Response {
 }
 
 fn mix(asked: &MixQuery) -> Result<(Composition, Composition), Vec<Finding>> {
-    let first = Metal::read("a", &asked.a)?.composition;
+    let first = Metal::parse("a", &asked.a)?.composition;
     if asked.b.trim().is_empty() {
         return Ok((first, first));
     }
-    let second = Metal::read("b", &asked.b)?.composition;
+    let second = Metal::parse("b", &asked.b)?.composition;
     let share: f64 = asked.share.trim().replace(',', ".").parse().unwrap_or(f64::NAN);
     if !(0.0..=100.0).contains(&share) {
         let object = Finding::written("desk", "share", format!("“{}” is no share", asked.share));

@@ -96,7 +96,9 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
     let mut cards: Vec<(Facts, JobCard)> = Vec::new();
     for row in seen.jobs {
         match Summary::parse(&row.summary) {
-            Ok(summary) => cards.push((summary.facts(now.date()), JobCard::of(row.job_id, &summary, now.date()))),
+            Ok(summary) => {
+                cards.push((summary.facts(now.date()), JobCard::from_summary(row.job_id, &summary, now.date())))
+            }
             Err(_) => unread.push(row.job_id),
         }
     }
@@ -159,7 +161,7 @@ fn first_things(seen: &ShopState) -> Vec<FirstThing> {
 
 impl JobCard {
     /// A job as a list has it.
-    pub(crate) fn of(id: i64, summary: &Summary, today: Date) -> Self {
+    pub(crate) fn from_summary(id: i64, summary: &Summary, today: Date) -> Self {
         let facts = summary.facts(today);
         let next = shop::next(&facts);
         let call = match (next, facts.run) {

@@ -77,11 +77,11 @@ pub(crate) fn routes() -> Router<App> {
 async fn show(State(app): State<App>, visitor: Visitor) -> Result<EquipmentPage, Refusal> {
     let file = crate::planner::equipment(&app).await?;
     let frame = Frame::new("Equipment and skill", visitor.scale, "shop", "/equipment".to_owned());
-    Ok(EquipmentPage { frame, equipment: MeansView::of(&file) })
+    Ok(EquipmentPage { frame, equipment: MeansView::from_file(&file) })
 }
 
 impl MeansView {
-    pub(crate) fn of(file: &EquipmentFile) -> Self {
+    pub(crate) fn from_file(file: &EquipmentFile) -> Self {
         let levels =
             SkillLevel::ALL.map(|level| Option_ { key: word(&level), name: level.name(), is: level == file.level });
         let suckers = [(Sucker::None, "braid alone"), (Sucker::Pump, "spring pump"), (Sucker::Vacuum, "vacuum iron")];
@@ -184,7 +184,7 @@ mod tests {
             (SkillLevel::Practised, Sucker::Vacuum, true, false)
         );
         assert_eq!((file.tips_mm.as_slice(), file.alloys.len()), (&[1.0, 2.5, 4.0][..], 2));
-        assert_eq!(MeansView::of(&file).tips, "1, 2.5, 4");
+        assert_eq!(MeansView::from_file(&file).tips, "1, 2.5, 4");
         let findings = read(&sent(&[("tips", "wide"), ("alloys", "")])).expect_err("no number");
         assert!(Words::default().first(&findings).contains("“wide”"), "{findings:?}");
         let findings = read(&sent(&[("alloys", "Mithril")])).expect_err("no alloy");

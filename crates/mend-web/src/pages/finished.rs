@@ -71,7 +71,7 @@ pub(crate) async fn show(
     let (mut rows, mut unread) = (Vec::new(), Vec::new());
     for row in &listed {
         match Summary::parse(&row.summary) {
-            Ok(summary) => rows.push(FinishedRow::of(row.job_id, &summary, app.now().date())),
+            Ok(summary) => rows.push(FinishedRow::from_summary(row.job_id, &summary, app.now().date())),
             Err(_) => unread.push(row.job_id),
         }
     }
@@ -80,7 +80,7 @@ pub(crate) async fn show(
 }
 
 impl FinishedRow {
-    fn of(id: i64, summary: &Summary, today: jiff::civil::Date) -> Self {
+    fn from_summary(id: i64, summary: &Summary, today: jiff::civil::Date) -> Self {
         let closed = summary.facts(today).handed_over;
         let run = Stop::ALL.iter().position(|stop| *stop == Stop::Run);
         Self {

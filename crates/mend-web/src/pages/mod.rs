@@ -82,8 +82,8 @@ pub(crate) struct JobHead {
 
 impl JobHead {
     /// The head of a job on one of its stops.
-    pub(crate) fn of(job: &Job, here: Option<Stop>, today: Date) -> Self {
-        let head = Self::from_summary(job.row.id, (&Summary::of(job), here), today);
+    pub(crate) fn from_job(job: &Job, here: Option<Stop>, today: Date) -> Self {
+        let head = Self::from_summary(job.row.id, (&Summary::from_job(job), here), today);
         Self { unread: job.unread.clone(), ..head }
     }
 

@@ -1,9 +1,8 @@
 //! Everything that a shop holds, read once: what can't be read is named with what to do.
 
 use mend_core::finding::Finding;
-use mend_core::planning::bench_run::Happening;
+use mend_core::planning::bench_event::Happening;
 use mend_core::planning::sequence::step::Step;
-use mend_formats::composition::CompositionEntry;
 use mend_formats::{board, connector, draft, equipment, plan, shop, shop_settings, station};
 use mend_store::{Read, StoreError};
 
@@ -72,7 +71,7 @@ fn job(read: Read<'_>, id: i64) -> Result<Vec<String>, StoreError> {
     let mut notes = Notes(Vec::new());
     let of = |what: &str| format!("{what} of job {id}");
     if let Some(text) = read.composition(id)? {
-        notes.hold(&of("the solder"), CompositionEntry::parse(&text).is_some());
+        notes.hold(&of("the solder"), mend_formats::composition::parse(&text).is_some());
     }
     if let Some(text) = read.settings(id)? {
         notes.hold(&of("the heat settings"), shop::read_inputs(&text).is_some());

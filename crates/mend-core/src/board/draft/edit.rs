@@ -177,13 +177,13 @@ mod tests {
         draft.after(edit, Scale::Celsius).unwrap_or_else(|f| panic!("{edit:?}: {f:?}"))
     }
     fn refused(edit: &Edit) -> Finding {
-        Draft::of(&board()).after(edit, Scale::Celsius).expect_err("can't be")
+        Draft::from_board(&board()).after(edit, Scale::Celsius).expect_err("can't be")
     }
 
     #[test]
     fn a_finished_board_comes_back_from_its_draft() {
-        assert_eq!(Draft::of(&board()).board(), Ok(board()));
-        assert_eq!(Draft::of(&board()).findings(), vec![]);
+        assert_eq!(Draft::from_board(&board()).board(), Ok(board()));
+        assert_eq!(Draft::from_board(&board()).findings(), vec![]);
     }
 
     #[test]
@@ -201,7 +201,7 @@ mod tests {
             body: rect(10.0, 30.0, 4.0, 6.003),
             what: ComponentKind::ElectrolyticCan,
         };
-        let draft = act(&Draft::of(&board()), &add);
+        let draft = act(&Draft::from_board(&board()), &add);
         assert_eq!((draft.components[1].body, draft.components[1].round), (rect(10.0, 30.0, 6.0, 6.0), true));
         assert_eq!(draft.components[1].name, "electrolytic can 1");
         let of = Target::Component(1);
@@ -218,7 +218,7 @@ mod tests {
     #[test]
     fn the_part_is_turned_and_moved_as_one() {
         let of = Target::Part;
-        let draft = act(&Draft::of(&board()), &Edit::Turn);
+        let draft = act(&Draft::from_board(&board()), &Edit::Turn);
         let draft = act(&draft, &Edit::Move { of, dx: 0.0, dy: 10.0 });
         let part = draft.part.as_ref().map(super::super::DraftPart::placed).expect("a part");
         assert_eq!((part.body.width, part.body.centre.y), (board().connector.body.depth, 16.0));

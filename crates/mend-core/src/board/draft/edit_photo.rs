@@ -113,7 +113,7 @@ mod tests {
             let placement = Placement::over((1000, 700), (at(30.0, 20.0), 100.0), mirrored);
             Photo { id, face, size: (1000, 700), placement, lined_up_mm: None }
         };
-        Draft { photos: vec![photo(1, Face::Top, false), photo(2, Face::Bottom, true)], ..Draft::of(&board()) }
+        Draft { photos: vec![photo(1, Face::Top, false), photo(2, Face::Bottom, true)], ..Draft::from_board(&board()) }
     }
 
     fn after(draft: &Draft, edit: Edit) -> Result<Draft, Finding> {

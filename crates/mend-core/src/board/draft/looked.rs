@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::board::stack_guess::{Beside, BoardSigns, BoardWeight, Feels, Light, Vias};
+use crate::board::board_signs::{Beside, BoardSigns, BoardWeight, Feels, Light, Vias};
 
 /// What was seen; empty where nobody looked.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]

@@ -114,7 +114,7 @@ impl Draft {
     }
 
     /// A finished board, to be described further.
-    pub fn of(board: &Board) -> Self {
+    pub fn from_board(board: &Board) -> Self {
         Self {
             name: board.name.clone(),
             maker: board.maker.clone(),

@@ -71,7 +71,7 @@ mod tests {
     fn set(field: &str, value: &str, scale: Scale) -> Result<Component, Finding> {
         let (field, value) = (field.to_owned(), value.to_owned());
         let edit = Edit::Set { of: Target::Component(0), field, value };
-        Draft::of(&board()).after(&edit, scale).map(|draft| draft.components[0].clone())
+        Draft::from_board(&board()).after(&edit, scale).map(|draft| draft.components[0].clone())
     }
 
     #[test]

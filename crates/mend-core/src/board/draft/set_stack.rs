@@ -78,7 +78,7 @@ mod tests {
 
     #[test]
     fn what_is_seen_goes_into_the_stack_and_what_is_typed_over_it_stands() {
-        let plain = Draft::of(&board());
+        let plain = Draft::from_board(&board());
         assert_eq!(plain.guess(), None);
         let seen = after(&plain, Target::Looked, ("light", "nowhere"));
         let seen = after(&seen, Target::Looked, ("edge_lines", "8"));
@@ -92,7 +92,7 @@ mod tests {
 
     #[test]
     fn half_an_observation_is_none() {
-        let half = after(&Draft::of(&board()), Target::Looked, ("known", "0.004 Quay board"));
+        let half = after(&Draft::from_board(&board()), Target::Looked, ("known", "0.004 Quay board"));
         assert_eq!(half.guess(), None);
         let whole = after(&half, Target::Looked, ("feels", "heavier"));
         assert!(whole.guess().is_some());

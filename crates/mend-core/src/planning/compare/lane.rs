@@ -71,7 +71,7 @@ pub struct Lane {
 
 impl Lane {
     /// The lane; none where the family has nothing to begin from.
-    pub(super) fn of(
+    pub(super) fn try_new(
         sought: &SearchRequest<'_>,
         (family, fit): (MethodFamily, Fit),
     ) -> Result<Option<Self>, Unplanned> {

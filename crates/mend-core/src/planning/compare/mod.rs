@@ -61,7 +61,7 @@ pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -
             ruled_out.push(Ruled { family, fit });
             continue;
         }
-        match Lane::of(&sought, (family, fit.clone()))? {
+        match Lane::try_new(&sought, (family, fit.clone()))? {
             Some(lane) => lanes.push(lane),
             None => ruled_out.push(Ruled { family, fit: fit.not(true, Obstacle::NothingToBeginFrom) }),
         }

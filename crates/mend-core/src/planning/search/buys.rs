@@ -12,7 +12,7 @@ use super::screen::{Setting, best};
 use crate::heat::recipe::Recipe;
 use crate::method::start::{Start, Vary, fed};
 use crate::method::subject::Subject;
-use crate::solder::{JointComposition, MOST_SHARE};
+use crate::solder::{JointComposition, MOST_MIXING_FRACTION};
 
 /// More of the same alloy: so much more of a joint (E).
 const MORE: f64 = 0.2;
@@ -76,16 +76,16 @@ pub(in crate::planning) fn more_alloy(
     let takes = |composition: &JointComposition| composition.check(subject.board).is_empty();
     if let Some(feed) = composition.fed() {
         let mut more = composition.clone();
-        let share = (feed.share + MORE).min(MOST_SHARE);
-        more.feed.iter_mut().for_each(|feed| feed.share = share);
-        let instead_of = Some(feed.share * 100.0);
+        let share = (feed.mixing_fraction + MORE).min(MOST_MIXING_FRACTION);
+        more.feed.iter_mut().for_each(|feed| feed.mixing_fraction = share);
+        let instead_of = Some(feed.mixing_fraction * 100.0);
         let what = Change::Feed { percent: share * 100.0, alloy: feed.metal.name.clone(), instead_of };
         return if takes(&more) { vec![(what, more)] } else { Vec::new() };
     }
     let alloys = subject.equipment.leaded().take(1).chain(subject.equipment.low_melt().take(1));
     let first = alloys.filter_map(|alloy| {
         let composition = fed(subject, alloy)?;
-        let share = composition.fed().map_or(0.0, |feed| feed.share);
+        let share = composition.fed().map_or(0.0, |feed| feed.mixing_fraction);
         let what = Change::Feed { percent: share * 100.0, alloy: alloy.name.clone(), instead_of: None };
         Some((what, composition))
     });

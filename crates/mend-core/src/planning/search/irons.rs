@@ -63,7 +63,7 @@ fn judged(sought: &SearchRequest<'_>, start: &Start, recipe: &Recipe) -> Result<
     let samples = ParameterSample::samples(SAMPLES, sought.subject.station, stack);
     let run = |parameters: &ParameterSample| {
         let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage(&limits, &run.traces).is_some());
-        Judged::of(&run, (&limits, sought.subject.board))
+        Judged::from_run(&run, (&limits, sought.subject.board))
     };
     let usual = run(&ParameterSample::nominal(stack));
     let others: Vec<Judged> = samples.iter().map(run).collect();

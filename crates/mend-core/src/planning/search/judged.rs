@@ -21,7 +21,7 @@ pub(super) struct Judged {
 }
 
 impl Judged {
-    pub(super) fn of(run: &Run, (limits, board): (&[Limit], &Board)) -> Self {
+    pub(super) fn from_run(run: &Run, (limits, board): (&[Limit], &Board)) -> Self {
         let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
         let hottest =
             |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);

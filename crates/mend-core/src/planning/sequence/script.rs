@@ -39,7 +39,7 @@ impl Script<'_> {
     /// The technique that is followed.
     pub(super) fn technique(&self, question: &Question) -> &'static str {
         let recommended = question.techniques.first().map_or("", |(key, _)| key);
-        self.choice.map_or(recommended, |choice| choice.techniques.of(question))
+        self.choice.map_or(recommended, |choice| choice.techniques.followed(question))
     }
 
     pub(super) fn holes(&self) -> usize {

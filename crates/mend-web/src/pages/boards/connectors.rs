@@ -31,7 +31,7 @@ pub(super) struct ConnectorsPage {
 }
 
 impl ConnectorCard {
-    fn of(connector: &Connector, known_by: String, sizes: Vec<String>) -> Self {
+    fn from_connector(connector: &Connector, known_by: String, sizes: Vec<String>) -> Self {
         let count = |what: fn(&mend_core::board::Joint) -> bool| connector.joints.iter().filter(|j| what(j)).count();
         let pins = count(|j| j.role != Role::Anchor);
         let holes = count(|j| j.shape.is_hole());
@@ -49,14 +49,14 @@ impl ConnectorCard {
             joints: format!("{}; {}", summary.collect::<Vec<_>>().join(", "), connector.material.name()),
             sizes,
             tests: connector.tests.clone(),
-            picture: PartPicture::of(connector),
+            picture: PartPicture::from_connector(connector),
         }
     }
 
     fn of_kind(kind: &LibraryConnector) -> Option<Self> {
         let made = kind.make(&Values::new()).ok()?;
         let sizes = kind.params.iter().map(|param| param.label.to_owned()).collect();
-        Some(Self::of(&made, kind.known_by.to_owned(), sizes))
+        Some(Self::from_connector(&made, kind.known_by.to_owned(), sizes))
     }
 }
 
@@ -64,7 +64,7 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Con
     let rows = app.reading(|read| read.connectors()).await?;
     let own = rows.iter().filter_map(|row| {
         let connector = mend_formats::connector::parse(row.file.as_bytes()).ok()?;
-        Some(ConnectorCard::of(&connector, String::new(), vec![]))
+        Some(ConnectorCard::from_connector(&connector, String::new(), vec![]))
     });
     Ok(ConnectorsPage {
         frame: Frame::new("Connectors", visitor.scale, "boards", "/boards/connectors".to_owned()),

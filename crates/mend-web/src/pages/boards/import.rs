@@ -57,7 +57,7 @@ pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Requ
         }
         Err(findings) => return Ok(refused(visitor, String::new(), &findings)),
     };
-    let read = match ImportKind::of(&text) {
+    let read = match ImportKind::from_text(&text) {
         ImportKind::Nothing => Err(vec![
             Finding::written("import", "file", "nothing was sent, or it is no text")
                 .hint("choose a board file, or paste its text"),
@@ -85,7 +85,7 @@ enum ImportKind {
 }
 
 impl ImportKind {
-    fn of(text: &str) -> Self {
+    fn from_text(text: &str) -> Self {
         let begins: String = text.trim_start().chars().take(400).collect();
         match begins.trim_start_matches('(').trim_start() {
             "" => Self::Nothing,
@@ -173,7 +173,7 @@ mod tests {
             "{\"format\": \"urgent-mend/connector/1\"",
             "{\"format\": \"x\"",
         ];
-        let found = kinds.map(ImportKind::of);
+        let found = kinds.map(ImportKind::from_text);
         assert_eq!(
             found,
             [ImportKind::Nothing, ImportKind::Layout, ImportKind::Footprint, ImportKind::Connector, ImportKind::Board]

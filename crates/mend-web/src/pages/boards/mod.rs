@@ -79,7 +79,7 @@ pub(crate) struct BoardFigures {
 }
 
 impl BoardFigures {
-    pub(crate) fn of(board: &Board) -> Self {
+    pub(crate) fn from_board(board: &Board) -> Self {
         let (bounds, stack, connector) = (board.outline.bounds(), &board.stack, &board.connector);
         let holes = connector.joints.iter().filter(|j| j.shape.is_hole()).count();
         let hidden = connector.joints.iter().filter(|j| j.hidden).count();
@@ -139,7 +139,7 @@ struct Begun {
 }
 
 impl Begun {
-    fn of(row: &DraftRow) -> Self {
+    fn from_row(row: &DraftRow) -> Self {
         let Ok(draft) = mend_formats::draft::parse(row.draft.as_bytes()) else {
             let summary = "can't be read: undo its last steps, or restore a backup".to_owned();
             return Self { id: row.id, name: format!("Draft {}", row.id), summary };
@@ -160,7 +160,7 @@ struct BoardsPage {
 
 async fn list(State(app): State<App>, visitor: Visitor) -> Result<BoardsPage, Refusal> {
     let tiles = tiles(&app, visitor).await?;
-    let begun = app.reading(|read| Ok(read.drafts()?.iter().map(Begun::of).collect())).await?;
+    let begun = app.reading(|read| Ok(read.drafts()?.iter().map(Begun::from_row).collect())).await?;
     let frame = Frame::new("Boards", visitor.scale, "boards", "/boards".to_owned());
     Ok(BoardsPage { frame, tiles, begun })
 }
@@ -174,7 +174,7 @@ pub(crate) struct Faces {
 
 impl Faces {
     /// The faces of a version of a board that can be read.
-    pub(crate) async fn of(app: &App, board: i64, visitor: Visitor) -> Result<Self, Refusal> {
+    pub(crate) async fn load(app: &App, board: i64, visitor: Visitor) -> Result<Self, Refusal> {
         let face = |view| async move {
             drawn(app, (board, view), visitor).await?.ok_or(Refusal::NotYet("This board can't be read"))
         };

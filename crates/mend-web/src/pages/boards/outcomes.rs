@@ -21,7 +21,7 @@ pub(super) fn summary(model: &ModelRow) -> String {
 /// Its newest releases as a picture, where anything came away.
 pub(super) fn picture(releases: &[ReleaseRow]) -> Option<Agreement> {
     let releases: Vec<Release> = releases.iter().map(release).collect();
-    Agreement::of(&releases)
+    Agreement::from_releases(&releases)
 }
 
 fn release(row: &ReleaseRow) -> Release {

@@ -64,7 +64,7 @@ async fn page((app, visitor): (App, Visitor), wanted: VersionRequest<'_>) -> Res
         version: row.version,
         versions: rows.iter().map(|row| row.version).collect(),
         figures: pictured.figures.clone(),
-        faces: Faces::of(&app, id, visitor).await?,
+        faces: Faces::load(&app, id, visitor).await?,
         findings: visitor.words().findings(&pictured.findings),
         summary: model_row.map_or(String::new(), |row| outcomes::summary(&row)),
         agreement: outcomes::picture(&releases),

@@ -9,8 +9,8 @@ use mend_core::board::{Board, groups};
 use mend_core::finding::{Finding, any_blocking};
 use mend_core::materials::ALLOYS;
 use mend_core::shop::Stop;
+use mend_core::solder::CompositionEntry;
 use mend_core::solder::{MakersMark, Mixing, share_for};
-use mend_formats::composition::CompositionEntry;
 
 use super::alloy_form::{AlloyForm, read};
 use super::alloy_view::AlloyView;
@@ -70,12 +70,12 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         groups(&board).into_iter().map(|g| RowTick { fed: fed(&g.name, g.hidden), hidden: g.hidden, name: g.name });
     let page = AlloyPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/alloy", job.row.id)),
-        head: JobHead::of(&job, Some(Stop::Alloy), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Alloy), app.now().date()),
         oob: false,
         job: job.row.id,
         alloys: ALLOYS.iter().map(|a| a.name).collect(),
         marks: MakersMark::ALL,
-        typed: AlloyForm::of(&file, visitor.scale),
+        typed: AlloyForm::from_entry(&file, visitor.scale),
         rows: rows.collect(),
         view: view(&job, &board, (&file, visitor)).map_err(|findings| visitor.words().findings(&findings)),
     };
@@ -100,7 +100,7 @@ pub(crate) async fn change(
         Err(findings) => return fragment(&app, (&job, visitor), (file, false), Err(findings)),
     };
     if let (Some(share), Some(feed)) = (found, file.feed.as_mut()) {
-        feed.share = share;
+        feed.mixing_fraction = share;
     }
     keep(&app, job.row.id, &file).await?;
     let job = Job::load(&app, job.row.id).await?;
@@ -115,15 +115,15 @@ fn fragment(
     view: Result<AlloyView, Vec<Finding>>,
 ) -> Result<Response, Refusal> {
     let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
-    let head = JobHead::of(job, Some(Stop::Alloy), app.now().date());
-    let typed = AlloyForm::of(&file, visitor.scale);
+    let head = JobHead::from_job(job, Some(Stop::Alloy), app.now().date());
+    let typed = AlloyForm::from_entry(&file, visitor.scale);
     let view = view.map_err(|findings| visitor.words().findings(&findings));
     let fragment = AlloyFragment { head, oob: true, job: job.row.id, typed, found, view };
     Ok((status, fragment).into_response())
 }
 
 async fn keep(app: &App, job: i64, file: &CompositionEntry) -> Result<(), Refusal> {
-    let text = file.write()?;
+    let text = mend_formats::composition::write(file)?;
     let now = app.now_ms();
     app.changing(job, move |w| w.set_composition(job, &text, now)).await
 }
@@ -142,7 +142,7 @@ fn share_that_works(
     let mut most = 0.0_f64;
     for group in groups(board).iter().filter(|group| feed.rows.contains(&group.name)) {
         let metals = (&composition.factory.composition, &feed.metal.composition);
-        let Mixing([_, usual, _]) = Mixing::of(group);
+        let Mixing([_, usual, _]) = Mixing::for_group(group);
         let share = share_for(metals, usual, wanted).ok_or_else(|| {
             let message = format!("{} can't bring {} there, whatever the amount", feed.metal.name, group.name);
             object(message, "feed an alloy that melts lower, or want a higher temperature")
@@ -158,5 +158,9 @@ fn view(job: &Job, board: &Board, (file, visitor): (&CompositionEntry, Visitor))
     if any_blocking(&objections) {
         return Err(objections);
     }
-    Ok(AlloyView::of((board, &composition), file, (job.planned.as_ref().map(|p| &p.plan), visitor.words())))
+    Ok(AlloyView::from_composition(
+        (board, &composition),
+        file,
+        (job.planned.as_ref().map(|p| &p.plan), visitor.words()),
+    ))
 }

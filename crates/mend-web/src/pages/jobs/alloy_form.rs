@@ -1,9 +1,9 @@
 //! The alloy stop's form: as it is shown and as it is sent.
 
 use mend_core::finding::Finding;
+use mend_core::solder::{CompositionEntry, FeedEntry};
 use mend_core::solder::{MakersMark, Wire};
 use mend_core::units::{Scale, Temperature};
-use mend_formats::composition::{CompositionEntry, FeedFile};
 
 use crate::pages::number::number;
 
@@ -26,7 +26,7 @@ const FIRST_SHARE: f64 = 0.4;
 const EXAMPLE: Temperature = Temperature::celsius(185.0);
 
 impl AlloyForm {
-    pub(crate) fn of(file: &CompositionEntry, scale: Scale) -> Self {
+    pub(crate) fn from_entry(file: &CompositionEntry, scale: Scale) -> Self {
         let feed = file.feed.as_ref();
         let percent = |share: f64| format!("{}", (share * 1000.0).round() / 10.0);
         Self {
@@ -34,7 +34,7 @@ impl AlloyForm {
             mark: file.mark.name(),
             alloy: file.alloy.clone(),
             feed: feed.map_or(String::new(), |f| f.alloy.clone()),
-            share: percent(feed.map_or(FIRST_SHARE, |f| f.share)),
+            share: percent(feed.map_or(FIRST_SHARE, |f| f.mixing_fraction)),
             wire: format!("{}", feed.map_or(Wire::USUAL.diameter_mm, |f| f.wire_mm)),
             flux: percent(feed.map_or(Wire::USUAL.flux_share, |f| f.flux_share)),
             refit: file.refit.clone().unwrap_or_default(),
@@ -71,7 +71,7 @@ pub(crate) fn read(
     }
     let optional = |name: &str| Some(value(name)).filter(|text| !text.is_empty()).map(str::to_owned);
     let rows = sent.iter().filter(|(key, _)| key == "row").map(|(_, row)| row.clone()).collect();
-    let feed = |alloy| FeedFile { alloy, share: share / 100.0, wire_mm, flux_share: flux / 100.0, rows };
+    let feed = |alloy| FeedEntry { alloy, mixing_fraction: share / 100.0, wire_mm, flux_share: flux / 100.0, rows };
     let mark = MakersMark::ALL.into_iter().find(|mark| mark.name() == value("mark")).unwrap_or_default();
     let file = CompositionEntry {
         alloy: value("alloy").to_owned(),

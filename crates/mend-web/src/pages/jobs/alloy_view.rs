@@ -5,12 +5,12 @@ use mend_core::finding::Finding;
 use mend_core::finding::problem::AlloyProblem;
 use mend_core::planning::margin::MarginKind;
 use mend_core::planning::plan::Plan;
+use mend_core::solder::CompositionEntry;
 use mend_core::solder::{
     GroupFeed, JointComposition, MeltCurve, MeltTarget, Mixing, cycles, feed_table, flags, leaded_into_lead_free,
     melt_curve,
 };
 use mend_core::units::{Scale, Temperature};
-use mend_formats::composition::CompositionEntry;
 
 use crate::draw::melt_picture::{MeltDiagram, MeltPicture, melt_picture};
 use crate::words::{FindingView, Words};
@@ -60,7 +60,7 @@ pub(crate) fn banded(target: &MeltTarget, scale: Scale) -> String {
 }
 
 impl AlloyView {
-    pub(crate) fn of(
+    pub(crate) fn from_composition(
         (board, composition): (&Board, &JointComposition),
         file: &CompositionEntry,
         (plan, words): (Option<&Plan>, Words),
@@ -126,7 +126,7 @@ fn melted(row: &GroupFeed) -> f64 {
 }
 
 fn mix_of(composition: &JointComposition, group: &JointGroup) -> mend_core::materials::Composition {
-    let Mixing([_, usual, _]) = Mixing::of(group);
+    let Mixing([_, usual, _]) = Mixing::for_group(group);
     composition.mix(group, usual)
 }
 

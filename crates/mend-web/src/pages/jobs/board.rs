@@ -48,14 +48,14 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
             model,
             version: job.version,
             newer,
-            figures: BoardFigures::of(board),
-            faces: Faces::of(&app, *id, visitor).await?,
+            figures: BoardFigures::from_board(board),
+            faces: Faces::load(&app, *id, visitor).await?,
         }),
         None => None,
     };
     Ok(JobBoardPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/board", job.row.id)),
-        head: JobHead::of(&job, Some(Stop::Board), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Board), app.now().date()),
         oob: false,
         chosen,
         tiles: tiles(&app, visitor).await?,

@@ -65,7 +65,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     };
     Ok(HandoverPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/handover", job.row.id)),
-        head: JobHead::of(&job, Some(Stop::Handover), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Handover), app.now().date()),
         oob: false,
         job: job.row.id,
         taken_in: day(job.row.taken_in_ms).unwrap_or_default(),
@@ -190,7 +190,7 @@ fn parts(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
         vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
     if let Some(bench) = &job.bench {
         let (composition, scale) = (&bench.composition, visitor.scale);
-        let at = mend_core::solder::MeltTarget::of(&composition.refit)
+        let at = mend_core::solder::MeltTarget::from_metal(&composition.refit)
             .map(|target| super::alloy_view::banded(&target, scale));
         let melts = at.map_or(String::new(), |at| format!(", melts at {at}"));
         lines.push(line("Solder", format!("{}{melts}", composition.refit.name)));

@@ -7,11 +7,12 @@ use axum::http::{HeaderName, StatusCode};
 use axum::response::{IntoResponse, Response};
 use mend_core::heat::station::Station;
 use mend_core::planning::plan::Plan as CorePlan;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::shop::Stop;
-use mend_formats::shop::PlanInputs;
 
 use super::heat_edit::EditContext;
-use super::heat_form::{FormContext, FormInput, Settings};
+use super::heat_form::{FormContext, Settings};
+use super::heat_input::FormInput;
 use super::heat_view::{HeatView, ViewQuery};
 use super::plan_view::{PlanView, plan_view};
 use super::{JobPath, number};
@@ -107,13 +108,13 @@ impl JobHeat {
     }
 
     async fn plan_key(&self) -> Result<Key<CorePlan>, Refusal> {
-        Ordered::of(&self.app, &self.job, &self.inputs()?).await?.plan_key()
+        Ordered::load(&self.app, &self.job, &self.inputs()?).await?.plan_key()
     }
 
     /// The head as it is after what has just been kept.
     async fn head(&self) -> Result<JobHead, Refusal> {
         let job = Job::load(&self.app, self.job.row.id).await?;
-        Ok(JobHead::of(&job, Some(Stop::Heat), self.app.now().date()))
+        Ok(JobHead::from_job(&job, Some(Stop::Heat), self.app.now().date()))
     }
 
     /// Keeps what was set, and plans it; what can't be planned is not kept.
@@ -126,7 +127,7 @@ impl JobHeat {
 
     async fn all(&self, inputs: &PlanInputs, plan: PlanResult) -> Result<HeatAll, Refusal> {
         let shop = FormContext { stations: &self.stations, board: &self.job.board()?.1, scale: self.visitor.scale };
-        let settings = Settings::of(inputs, &shop);
+        let settings = Settings::from_inputs(inputs, &shop);
         Ok(HeatAll {
             head: self.head().await?,
             oob: true,
@@ -156,7 +157,7 @@ impl JobHeat {
 /// What the joints hold, in a line.
 fn solder(inputs: &PlanInputs) -> String {
     match inputs.feed.as_ref().filter(|feed| feed.is_used()) {
-        Some(feed) => format!("{}, fed {:.0} % {}", inputs.alloy, feed.share * 100.0, feed.alloy),
+        Some(feed) => format!("{}, fed {:.0} % {}", inputs.alloy, feed.mixing_fraction * 100.0, feed.alloy),
         None => inputs.alloy.clone(),
     }
 }

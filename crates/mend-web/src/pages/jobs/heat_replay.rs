@@ -52,10 +52,10 @@ struct Showing {
 }
 
 impl Showing {
-    async fn of(app: &App, path: &JobPath) -> Result<Self, Refusal> {
+    async fn load(app: &App, path: &JobPath) -> Result<Self, Refusal> {
         let job = Job::load(app, number(path)?).await?;
         let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
-        let order = Ordered::of(app, &job, &planned.inputs).await?;
+        let order = Ordered::load(app, &job, &planned.inputs).await?;
         let stand = order.replay(app, computing::Viewer::Job(job.row.id)).await?;
         Ok(Self { board: job.board()?.1.clone(), planned: planned.clone(), stand, job: job.row.id })
     }
@@ -72,12 +72,12 @@ impl Showing {
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
     // A page that asks for the replay of settings that have just been changed waits for their plan.
     let job = number(&path)?;
-    let showing = match Showing::of(&app, &path).await {
+    let showing = match Showing::load(&app, &path).await {
         Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Progress::Computing(0), job }),
         other => other?,
     };
     let Showing { board, planned, stand, .. } = showing;
-    let part = stand.shown(|replay| Ready::of(&replay, (&board, &planned), visitor.scale))?;
+    let part = stand.shown(|replay| Ready::from_replay(&replay, (&board, &planned), visitor.scale))?;
     Ok(ReplayPart { part, job })
 }
 
@@ -97,7 +97,7 @@ pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) ->
 }
 
 impl Ready {
-    fn of(replay: &JudgedReplay, (board, planned): (&Board, &Planned), scale: Scale) -> Self {
+    fn from_replay(replay: &JudgedReplay, (board, planned): (&Board, &Planned), scale: Scale) -> Self {
         let margins = &planned.plan.margins;
         let window = MapExtent::Near(16.0);
         let draw = |face| {
@@ -140,7 +140,7 @@ struct Header<'a> {
 /// even steps over all of the replay, each the difference to the frame before.
 pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     // The settings may have been changed since the player was drawn: it is about to be drawn anew.
-    let (replay, board) = match Showing::of(&app, &path).await.and_then(Showing::ready) {
+    let (replay, board) = match Showing::load(&app, &path).await.and_then(Showing::ready) {
         Err(Refusal::NotYet(_)) => return Ok(StatusCode::NO_CONTENT.into_response()),
         other => other?,
     };
@@ -206,7 +206,7 @@ pub(crate) async fn point(
     path: JobPath,
     Query(place): Query<ReplayPlace>,
 ) -> Result<Json<WatchedCurve>, Refusal> {
-    let (replay, _) = Showing::of(&app, &path).await?.ready()?;
+    let (replay, _) = Showing::load(&app, &path).await?.ready()?;
     let recording = &replay.recording;
     let cell = |borders: &[f64], at: f64| borders.windows(2).position(|w| (w[0]..=w[1]).contains(&at));
     let columns = recording.x_mm.len() - 1;
@@ -215,13 +215,13 @@ pub(crate) async fn point(
         Refusal::field("x, y", format!("({:.1}, {:.1}) mm is off the board", place.x, place.y), "point at the board")
     })?;
     let curve = recording.frames.iter().map(|frame| frame[place.face as usize][column]);
-    let points = CurvePaper::of(&replay).points(curve, recording.every_s);
+    let points = CurvePaper::from_replay(&replay).points(curve, recording.every_s);
     Ok(Json(WatchedCurve { name: format!("{} ({:.1}, {:.1}) mm", place.face.name(), place.x, place.y), points }))
 }
 
 /// Every curve at every second, °C.
 pub(crate) async fn curves(State(app): State<App>, path: JobPath) -> Result<Response, Refusal> {
-    let showing = Showing::of(&app, &path).await?;
+    let showing = Showing::load(&app, &path).await?;
     let name = format!("attachment; filename=\"job-{}-curves.csv\"", showing.job);
     let (replay, board) = showing.ready()?;
     let traces = &replay.recording.traces;

@@ -37,7 +37,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let Some(air) = planned.inputs.settings.air else {
         return Ok(WindowPart { part: Progress::Ready(None), job: job.row.id });
     };
-    let order = Ordered::of(&app, &job, &planned.inputs).await?;
+    let order = Ordered::load(&app, &job, &planned.inputs).await?;
     let (bundle, stand) = (&order.bundle, order.window(&app, Viewer::Job(job.row.id)).await?);
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());
@@ -67,7 +67,7 @@ pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) ->
 pub(super) async fn ordered(app: &App, job: i64) -> Result<Option<Ordered>, Refusal> {
     let job = Job::load(app, job).await?;
     match job.current_plan() {
-        Some(planned) => Ok(Some(Ordered::of(app, &job, &planned.inputs).await?)),
+        Some(planned) => Ok(Some(Ordered::load(app, &job, &planned.inputs).await?)),
         None => Ok(None),
     }
 }

@@ -71,7 +71,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     };
     Ok(IntakePage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/intake", job.row.id)),
-        head: JobHead::of(&job, Some(Stop::Intake), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Intake), app.now().date()),
         oob: false,
         sections: SECTIONS.map(section).into_iter().collect(),
         terms: consent_terms(),
@@ -118,7 +118,7 @@ pub(crate) async fn keep(
     }
     let (job, now) = (Job::load(&app, id).await?, app.now());
     let status = if checked.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
-    let head = JobHead::of(&job, Some(Stop::Intake), now.date());
+    let head = JobHead::from_job(&job, Some(Stop::Intake), now.date());
     let refused = checked.err().map(|finding| visitor.words().finding(&finding));
     let kept = SavedField { head, oob: true, at: now.strftime("%H:%M:%S").to_string(), refused };
     Ok((status, kept).into_response())

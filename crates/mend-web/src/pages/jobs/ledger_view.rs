@@ -41,7 +41,7 @@ pub(crate) struct LedgerView {
 
 impl LedgerView {
     /// At the steps that have to do with it, where something is fed.
-    pub(crate) fn of(bench: &BenchRunView, duty: Duty, in_words: Words) -> Option<Self> {
+    pub(crate) fn from_run(bench: &BenchRunView, duty: Duty, in_words: Words) -> Option<Self> {
         let feed = bench.composition.fed()?;
         let tap = |act, label: String, key| Tap { act, label, key };
         let refit = bench.composition.refit.name.clone();

@@ -8,6 +8,7 @@ pub(crate) mod handover;
 pub(crate) mod heat;
 mod heat_edit;
 mod heat_form;
+mod heat_input;
 mod heat_replay;
 mod heat_view;
 mod heat_window;

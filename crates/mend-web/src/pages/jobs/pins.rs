@@ -58,7 +58,7 @@ pub(crate) async fn show(
     let connector = job.board()?.1.connector.name.clone();
     let first = job.walked().iter().find(|p| p.mark.is_none()).map(|p| p.name.clone()).unwrap_or_default();
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/pins", job.row.id));
-    Ok(PinsPage { frame, walk: PinWalk::of(&app, &job, (&first, false))?, connector })
+    Ok(PinsPage { frame, walk: PinWalk::from_job(&app, &job, (&first, false))?, connector })
 }
 
 /// A mark as sent; empty takes it back.
@@ -92,17 +92,17 @@ pub(crate) async fn mark(
     let id = job.row.id;
     let mark = NewMark { pin: sent.pin.clone(), mark: sent.mark, at_ms: app.now_ms(), token: sent.token };
     app.changing(id, move |w| w.mark_pin(id, &mark)).await?;
-    PinWalk::of(&app, &Job::load(&app, id).await?, (&sent.pin, true))
+    PinWalk::from_job(&app, &Job::load(&app, id).await?, (&sent.pin, true))
 }
 
 impl PinWalk {
-    fn of(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Result<Self, Refusal> {
+    fn from_job(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Result<Self, Refusal> {
         let walked = job.walked();
         let verdict = verdict(&walked);
         let count = |mark: PinMark| Tally { mark, count: walked.iter().filter(|w| w.mark == Some(mark)).count() };
         let unfinished = matches!(verdict, mend_core::inspection::Verdict::Unfinished { .. });
         Ok(Self {
-            head: JobHead::of(job, Some(Stop::Pins), app.now().date()),
+            head: JobHead::from_job(job, Some(Stop::Pins), app.now().date()),
             oob,
             job: job.row.id,
             rows: pin_rows(&job.board()?.1.connector, &walked, chosen),

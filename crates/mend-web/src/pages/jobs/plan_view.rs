@@ -71,7 +71,7 @@ pub(crate) fn seconds(band: Option<Band>) -> String {
 /// All of a plan, for a board at a station.
 pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &Planned, scale: Scale) -> PlanView {
     let (plan, words) = (&planned.plan, Words { scale });
-    let overlay = station.map(|station| Overlay::of(&plan.recipe, (board, station)));
+    let overlay = station.map(|station| Overlay::from_recipe(&plan.recipe, (board, station)));
     let drawing = |face| Drawing {
         photos: &[],
         board,

@@ -19,7 +19,12 @@ pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), 
     let degrees = |t: Temperature| format!("{:.0} {}", scale.of(t), scale.symbol());
     let mut lines = Vec::new();
     if let Some(feed) = composition.fed() {
-        lines.push(format!("{:.0} % {} fed to {}", feed.share * 100.0, feed.metal.name, feed.rows.join(", ")));
+        lines.push(format!(
+            "{:.0} % {} fed to {}",
+            feed.mixing_fraction * 100.0,
+            feed.metal.name,
+            feed.rows.join(", ")
+        ));
     }
     let stages = recipe.preheat.iter().map(|stage| {
         let air = stage.air.map_or(String::new(), |air| format!(" at {}", degrees(air.set)));
@@ -56,7 +61,8 @@ pub(super) fn shield_maps(
     recipe: &Recipe,
     scale: Scale,
 ) -> Vec<BoardMap> {
-    let overlay = station.map_or_else(|| Overlay::shields_of(recipe), |station| Overlay::of(recipe, (board, station)));
+    let overlay =
+        station.map_or_else(|| Overlay::shields_of(recipe), |station| Overlay::from_recipe(recipe, (board, station)));
     let worked = |face: &Face| recipe.face(board) == *face || recipe.shields.iter().any(|s| s.face == *face);
     let draw = |face: Face| {
         let drawing = Drawing {

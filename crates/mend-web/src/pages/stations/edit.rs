@@ -76,12 +76,12 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor, path: Station
         retired: row.retired_ms.is_some(),
         measured: file.jet_spread < 0.2,
         former,
-        form: FormView::of(&file, visitor.scale),
+        form: FormView::from_file(&file, visitor.scale),
     })
 }
 
 impl FormView {
-    fn of(file: &StationFile, scale: Scale) -> Self {
+    fn from_file(file: &StationFile, scale: Scale) -> Self {
         let blower = |(blower, name)| StationChoice { key: word(&blower), name, is: blower == file.blower };
         let shows = |shows: Shows| StationChoice { key: word(&shows), name: shows.name(), is: shows == file.shows };
         let listed = |values: &[f64]| values.iter().map(f64::to_string).collect::<Vec<_>>().join(", ");
@@ -203,7 +203,7 @@ mod tests {
         assert_eq!((file.set_c, file.nozzles_mm.as_slice()), ([100.0, 480.0], &[20.0, 8.0, 5.0][..]));
         assert_eq!((file.jet_scale, file.jet_spread, file.heater_w), (0.9, 0.1, None));
         assert_eq!(file.display, [[10.0, 5.0], [100.0, 40.0]]);
-        assert_eq!(FormView::of(&file, Scale::Fahrenheit).table, "10 5\n100 40");
+        assert_eq!(FormView::from_file(&file, Scale::Fahrenheit).table, "10 5\n100 40");
     }
 
     #[test]

@@ -1,8 +1,9 @@
 //! The stack-up: what was seen of it, what that comes to, and how sure that is.
 
 use askama::Template;
+use mend_core::board::board_signs::{Feels, Light, Vias};
 use mend_core::board::draft::{Draft, Target};
-use mend_core::board::stack_guess::{Feels, Light, StackGuess, Vias};
+use mend_core::board::stack_guess::StackGuess;
 
 use super::field::{FieldView, Fields, short};
 use crate::pages::word;
@@ -41,14 +42,14 @@ fn chosen<T: serde::Serialize>(value: Option<&T>) -> String {
 
 impl CopperPanel {
     /// `known`: names and weights per area, g/mm², of the library's boards.
-    pub(super) fn of(draft: &Draft, known: &[(String, f64)]) -> Self {
+    pub(super) fn from_draft(draft: &Draft, known: &[(String, f64)]) -> Self {
         let stack = &draft.stack;
         let guess = draft.guess();
         let spread = stack.conduction_spread();
         let (low, high) = (stack.in_plane() * (-1.2816 * spread).exp(), stack.in_plane() * (1.2816 * spread).exp());
         let (low, high) = guess.as_ref().map_or((low, high), |guess| guess.in_plane);
         Self {
-            thickness: Fields::of(Target::Stack, "stack")
+            thickness: Fields::for_target(Target::Stack, "stack")
                 .number(("thickness", "Thickness, by caliper"), Some(stack.thickness.in_mm()), "mm")
                 .all,
             seen: seen(draft),
@@ -75,7 +76,7 @@ fn seen(draft: &Draft) -> Vec<FieldView> {
     let area = draft.outline.area();
     let area =
         if area > 0.0 { format!("empty: {area:.0} mm² of the outline") } else { "of what was weighed".to_owned() };
-    Fields::of(Target::Looked, "looked")
+    Fields::for_target(Target::Looked, "looked")
         .choice(("light", "Lamp behind it"), &chosen(looked.light.as_ref()), choices(&light))
         .choice(("vias", "Holes near fine parts"), &chosen(looked.vias.as_ref()), choices(&vias))
         .number(("edge_lines", "Copper lines at the rim"), looked.edge_lines.map(f64::from), "")
@@ -94,7 +95,7 @@ fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<FieldView> {
     let feels =
         [(Feels::Lighter, "clearly lighter"), (Feels::Same, "about the same"), (Feels::Heavier, "clearly heavier")];
     let chosen_board = looked.known.as_ref().map(value).unwrap_or_default();
-    Fields::of(Target::Looked, "looked")
+    Fields::for_target(Target::Looked, "looked")
         .choice(("known", "Beside a board you know"), &chosen_board, boards.collect())
         .choice(("feels", "For its size it feels"), &chosen(looked.feels.as_ref()), choices(&feels))
         .all
@@ -102,7 +103,7 @@ fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<FieldView> {
 
 fn typed(draft: &Draft) -> Vec<FieldView> {
     let stack = &draft.stack;
-    Fields::of(Target::Stack, "stack")
+    Fields::for_target(Target::Stack, "stack")
         .number(("layers", "Copper layers"), Some(f64::from(stack.layers)), "")
         .number(("planes", "of them planes"), Some(f64::from(stack.planes)), "")
         .number(("foil", "Foil"), Some(stack.foil_um), "µm")

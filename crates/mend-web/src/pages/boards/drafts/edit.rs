@@ -55,13 +55,13 @@ pub(super) async fn edit(
     let done = change(&app, (id, act.by()), move |draft| draft.after(&edit, scale).map_err(|f| vec![f])).await?;
     let kept = StoredDraft::load(&app, (id, &act.show)).await?;
     match done {
-        Ok(()) => Ok(LiveOnly::of(&kept, (&shown_after(&kept.draft, &act), visitor), &[]).into_response()),
+        Ok(()) => Ok(LiveOnly::from_stored(&kept, (&shown_after(&kept.draft, &act), visitor), &[]).into_response()),
         Err(findings) => Ok(refused(&kept, (&act.show, visitor), &findings)),
     }
 }
 
 fn refused(kept: &StoredDraft, shown: (&str, Visitor), findings: &[Finding]) -> Response {
-    (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::of(kept, shown, findings)).into_response()
+    (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::from_stored(kept, shown, findings)).into_response()
 }
 
 /// A new thing is looked at; of one that is gone, the list.
@@ -97,5 +97,5 @@ async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, HistoryRe
     let act = DraftAct { token: way.token, client: way.client, on: Some(way.on) };
     step(&app, (id, act), by).await?;
     let kept = StoredDraft::load(&app, (id, &way.show)).await?;
-    Ok(LiveOnly::of(&kept, (&way.show, visitor), &[]))
+    Ok(LiveOnly::from_stored(&kept, (&way.show, visitor), &[]))
 }

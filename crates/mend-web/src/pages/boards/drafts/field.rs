@@ -34,7 +34,7 @@ pub(crate) struct Fields {
 }
 
 impl Fields {
-    pub(crate) fn of(of: Target, prefix: &'static str) -> Self {
+    pub(crate) fn for_target(of: Target, prefix: &'static str) -> Self {
         Self { of: target(of), prefix, all: Vec::new() }
     }
 

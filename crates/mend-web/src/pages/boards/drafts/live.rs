@@ -109,7 +109,7 @@ pub(crate) struct LiveView {
 
 impl LiveView {
     /// The draft with one of its panels, and what was refused of the last act.
-    pub(crate) fn of(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: &[Finding]) -> Self {
+    pub(crate) fn from_stored(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: &[Finding]) -> Self {
         let (show, panel) = panel(kept, show, visitor);
         Self {
             steps: steps(&kept.draft, &show),
@@ -118,7 +118,7 @@ impl LiveView {
             forward: kept.row.forward,
             revision: kept.row.revision,
             empty: kept.draft.photos.is_empty() && kept.draft.outline.corners.is_empty(),
-            map: TraceMap::of(&kept.draft),
+            map: TraceMap::from_draft(&kept.draft),
             panel,
             refusals: visitor.words().findings(refusals),
         }
@@ -129,15 +129,15 @@ fn panel(kept: &StoredDraft, show: &str, visitor: Visitor) -> (String, Panel) {
     let (id, draft) = (kept.row.id, &kept.draft);
     let numbered = show.strip_prefix("component-").and_then(|k| k.parse::<usize>().ok());
     if let Some((k, component)) = numbered.and_then(|k| Some((k, draft.components.get(k)?))) {
-        return (show.to_owned(), Panel::Component(ComponentPanel::of(k, component, visitor)));
+        return (show.to_owned(), Panel::Component(ComponentPanel::from_component(k, component, visitor)));
     }
     let panel = match show {
-        "outline" => Panel::Outline(OutlinePanel::of(draft)),
-        "part" => Panel::Part(Box::new(PartPanel::of(id, draft, &kept.own))),
-        "copper" => Panel::Copper(Box::new(CopperPanel::of(draft, &kept.known))),
+        "outline" => Panel::Outline(OutlinePanel::from_draft(draft)),
+        "part" => Panel::Part(Box::new(PartPanel::from_draft(id, draft, &kept.own))),
+        "copper" => Panel::Copper(Box::new(CopperPanel::from_draft(draft, &kept.known))),
         "keep" => Panel::Keep(keep(kept, visitor)),
-        _ if show.starts_with("component") => Panel::Components(ComponentsPanel::of(id, draft)),
-        _ => Panel::Photo(PhotoPanel::of(id, draft)),
+        _ if show.starts_with("component") => Panel::Components(ComponentsPanel::from_draft(id, draft)),
+        _ => Panel::Photo(PhotoPanel::from_draft(id, draft)),
     };
     let shown = match panel {
         Panel::Photo(_) => "photo",
@@ -151,7 +151,7 @@ fn keep(kept: &StoredDraft, visitor: Visitor) -> KeepPanel {
     let findings = kept.draft.findings();
     KeepPanel {
         draft: kept.row.id,
-        fields: Fields::of(mend_core::board::draft::Target::Board, "board")
+        fields: Fields::for_target(mend_core::board::draft::Target::Board, "board")
             .text(("name", "Called"), &kept.draft.name)
             .text(("maker", "Made by"), &kept.draft.maker)
             .all,
@@ -221,7 +221,7 @@ mod tests {
 
     fn shown(draft: Draft, show: &str) -> String {
         let visitor = Visitor { scale: Scale::Celsius };
-        LiveView::of(&kept(draft), (show, visitor), &[]).render().expect("drawn")
+        LiveView::from_stored(&kept(draft), (show, visitor), &[]).render().expect("drawn")
     }
 
     #[test]
@@ -242,7 +242,7 @@ mod tests {
             ("copper", "Beside a board you know"),
             ("keep", "Save as revision 2 of Tern, for job 7"),
         ] {
-            let html = shown(Draft::of(&power_board()), show);
+            let html = shown(Draft::from_board(&power_board()), show);
             assert!(html.contains(title), "{show}");
             assert_eq!(html.matches("aria-current=\"step\"").count(), 1, "{show}");
         }
@@ -250,7 +250,7 @@ mod tests {
 
     #[test]
     fn a_component_that_is_gone_leaves_the_list() {
-        let html = shown(Draft::of(&power_board()), "component-99");
+        let html = shown(Draft::from_board(&power_board()), "component-99");
         assert!(html.contains("Draw rectangles") && html.contains("data-show=\"components\""));
     }
 }

@@ -50,12 +50,12 @@ pub(crate) struct PhotoPanel {
 }
 
 impl PhotoPanel {
-    pub(super) fn of(id: i64, draft: &Draft) -> Self {
+    pub(super) fn from_draft(id: i64, draft: &Draft) -> Self {
         let line = |photo: &Photo| PhotoLine {
             id: photo.id,
             face: photo.face.name(),
             size: lies(photo),
-            fields: Fields::of(Target::Photo(photo.id), "photo")
+            fields: Fields::for_target(Target::Photo(photo.id), "photo")
                 .number(("turn", "Turned left"), Some(photo.placement.turn_deg), "°")
                 .choice(("face", "Shows"), &word(&photo.face), faces())
                 .all
@@ -78,18 +78,18 @@ pub(crate) struct OutlinePanel {
 }
 
 impl OutlinePanel {
-    pub(super) fn of(draft: &Draft) -> Self {
+    pub(super) fn from_draft(draft: &Draft) -> Self {
         let count = draft.outline.corners.len();
         let bounds = draft.outline.bounds();
         let side = |length: f64| (count > 0).then_some(length);
         let lines: Vec<String> =
             draft.outline.corners.iter().map(|p| format!("{} {}", short(p.x), short(p.y))).collect();
         Self {
-            fields: Fields::of(Target::Board, "board")
+            fields: Fields::for_target(Target::Board, "board")
                 .number(("width", "Width"), side(bounds.width), "mm")
                 .number(("depth", "Depth"), side(bounds.depth), "mm")
                 .all,
-            corners: Fields::of(Target::Board, "board")
+            corners: Fields::for_target(Target::Board, "board")
                 .lines(("corners", "Corners, x y in mm, a line each"), &lines.join("\n"))
                 .all,
             count,
@@ -129,32 +129,37 @@ fn kind_lines() -> Vec<KindLine> {
         key: kind.key.to_owned(),
         name: kind.name.to_owned(),
         known_by: kind.known_by.to_owned(),
-        picture: kind.make(&library::Values::new()).ok().map(|made| PartPicture::of(&made)),
+        picture: kind.make(&library::Values::new()).ok().map(|made| PartPicture::from_connector(&made)),
     };
     library::KINDS.iter().map(line).collect()
 }
 
 impl PartPanel {
-    pub(super) fn of(id: i64, draft: &Draft, own: &[(i64, Connector)]) -> Self {
+    pub(super) fn from_draft(id: i64, draft: &Draft, own: &[(i64, Connector)]) -> Self {
         let own = own.iter().map(|(id, connector)| KindLine {
             key: id.to_string(),
             name: connector.name.clone(),
             known_by: "the shop's own".to_owned(),
-            picture: Some(PartPicture::of(connector)),
+            picture: Some(PartPicture::from_connector(connector)),
         });
-        Self { draft: id, kinds: kind_lines(), own: own.collect(), chosen: draft.part.as_ref().map(ChosenPart::of) }
+        Self {
+            draft: id,
+            kinds: kind_lines(),
+            own: own.collect(),
+            chosen: draft.part.as_ref().map(ChosenPart::from_part),
+        }
     }
 }
 
 impl ChosenPart {
-    fn of(part: &mend_core::board::draft::DraftPart) -> Self {
+    fn from_part(part: &mend_core::board::draft::DraftPart) -> Self {
         let made = &part.made;
         let turns = Turn::ALL.map(|turn| (word(&turn), turn.mouth().to_owned())).to_vec();
         let kind = part.from.as_ref().and_then(|(key, _)| library::kind(key));
         let hidden = made.joints.iter().filter(|j| j.hidden).count();
         let hidden = if hidden > 0 { format!(", {hidden} hidden") } else { String::new() };
         Self {
-            place: Fields::of(Target::Part, "part")
+            place: Fields::for_target(Target::Part, "part")
                 .number(("x", "Middle, x"), Some(part.at.x), "mm")
                 .number(("y", "Middle, y"), Some(part.at.y), "mm")
                 .choice(("turn", "Mouth looks"), &word(&part.turn), turns)
@@ -162,7 +167,7 @@ impl ChosenPart {
                 .all,
             sizes: kind.map(|kind| sizes(kind, part)).unwrap_or_default(),
             known_by: kind.map_or(String::new(), |kind| kind.known_by.to_owned()),
-            notes: Fields::of(Target::Part, "part")
+            notes: Fields::for_target(Target::Part, "part")
                 .text(("name", "Called"), &made.name)
                 .choice(("material", "Plastic"), &word(&made.material), materials())
                 .number(("height", "Height"), Some(made.height.in_mm()), "mm")
@@ -177,7 +182,7 @@ impl ChosenPart {
 
 fn sizes(kind: &LibraryConnector, part: &mend_core::board::draft::DraftPart) -> Vec<FieldView> {
     let values = part.from.as_ref().map(|(_, values)| values.clone()).unwrap_or_default();
-    let of = Fields::of(Target::Size, "size");
+    let of = Fields::for_target(Target::Size, "size");
     let add = |fields: Fields, param: &library::Param| {
         let value = values.get(param.key).copied().unwrap_or(param.usual);
         match param.among {
@@ -212,7 +217,7 @@ struct ComponentLine {
 }
 
 impl ComponentsPanel {
-    pub(super) fn of(id: i64, draft: &Draft) -> Self {
+    pub(super) fn from_draft(id: i64, draft: &Draft) -> Self {
         let line = |(k, component): (usize, &Component)| ComponentLine {
             of: target(Target::Component(k)),
             show: format!("component-{k}"),
@@ -234,7 +239,7 @@ pub(crate) struct ComponentPanel {
 }
 
 impl ComponentPanel {
-    pub(super) fn of(k: usize, component: &Component, visitor: Visitor) -> Self {
+    pub(super) fn from_component(k: usize, component: &Component, visitor: Visitor) -> Self {
         let n = component;
         let scale = visitor.scale;
         let what = n.what.map_or(String::new(), |what| word(&what));
@@ -246,7 +251,7 @@ impl ComponentPanel {
         let shapes = ["rectangle", "round"].map(|shape| (shape.to_owned(), shape.to_owned())).to_vec();
         let usual = format!("empty: {:.0} {} of its material", scale.of(n.material.limit()), scale.symbol());
         let soldered = format!("empty: {} % of its material", short(100.0 * n.material.pad_share()));
-        let fields = Fields::of(Target::Component(k), "component")
+        let fields = Fields::for_target(Target::Component(k), "component")
             .text(("name", "Called"), &n.name)
             .choice(("what", "It is"), &what, whats)
             .number(("height", "Height"), Some(n.height.in_mm()), "mm")
@@ -284,7 +289,7 @@ mod tests {
         let body = Rect { centre: Point { x: 3.0, y: 4.5 }, width: 6.3, depth: 6.3 };
         let can = ComponentKind::ElectrolyticCan.at("C1", Face::Top, body);
         let can = Component { own_limit: Some(mend_core::units::Temperature::celsius(105.0)), ..can };
-        let panel = ComponentPanel::of(2, &can, VISITOR);
+        let panel = ComponentPanel::from_component(2, &can, VISITOR);
         assert_eq!(values(&panel.fields, "limit"), ["221"]);
         assert_eq!(values(&panel.fields, "width"), ["6.3"]);
         assert!(values(&panel.fields, "depth").is_empty());
@@ -298,7 +303,7 @@ mod tests {
             let from = Some((kind.key.to_owned(), library::Values::new()));
             let at = Point { x: 0.0, y: 0.0 };
             let part = mend_core::board::draft::DraftPart { made, from, at, turn: Turn::None, face: Face::Top };
-            let shown = ChosenPart::of(&part);
+            let shown = ChosenPart::from_part(&part);
             assert_eq!(shown.sizes.len(), kind.params.len(), "{}", kind.key);
             let chosen = |field: &FieldView| field.kind != "choice" || field.choices.iter().any(|c| c.chosen);
             assert!(shown.sizes.iter().all(chosen), "{}", kind.key);

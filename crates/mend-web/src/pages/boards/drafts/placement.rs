@@ -103,7 +103,7 @@ mod tests {
 
     #[test]
     fn the_table_is_shifted_by_the_part_which_is_in_both() {
-        let draft = Draft::of(&power_board());
+        let draft = Draft::from_board(&power_board());
         let at = power_board().connector.body.centre;
         let by = shift(&draft, &[row("C1", 0.0), row("J7", 3.0)], "J7").expect("both have it");
         assert_eq!(by, Point { x: at.x - 3.0, y: at.y - 5.0 });
@@ -114,7 +114,7 @@ mod tests {
 
     #[test]
     fn what_is_near_and_new_is_taken_over() {
-        let mut draft = Draft::of(&power_board());
+        let mut draft = Draft::from_board(&power_board());
         let at = power_board().connector.body.centre;
         let thing = |name: &str, away: f64| {
             let centre = Point { x: at.x + away, y: at.y };

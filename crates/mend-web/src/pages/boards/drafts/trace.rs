@@ -38,7 +38,7 @@ impl TracePage {
         let id = kept.row.id;
         let name = if kept.draft.name.is_empty() { "New board".to_owned() } else { kept.draft.name.clone() };
         let frame = Frame::new(name.clone(), visitor.scale, "boards", format!("/boards/drafts/{id}"));
-        Self { frame, id, name, live: LiveView::of(kept, (show, visitor), refusals) }
+        Self { frame, id, name, live: LiveView::from_stored(kept, (show, visitor), refusals) }
     }
 }
 
@@ -70,8 +70,8 @@ pub(super) struct LiveOnly {
 }
 
 impl LiveOnly {
-    pub(super) fn of(kept: &StoredDraft, shown: (&str, Visitor), refusals: &[Finding]) -> Self {
-        Self { live: LiveView::of(kept, shown, refusals) }
+    pub(super) fn from_stored(kept: &StoredDraft, shown: (&str, Visitor), refusals: &[Finding]) -> Self {
+        Self { live: LiveView::from_stored(kept, shown, refusals) }
     }
 }
 
@@ -83,7 +83,7 @@ pub(super) async fn live(
     Query(shown): Query<PanelQuery>,
 ) -> Result<LiveOnly, Refusal> {
     let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
-    Ok(LiveOnly::of(&kept, (&shown.show, visitor), &[]))
+    Ok(LiveOnly::from_stored(&kept, (&shown.show, visitor), &[]))
 }
 
 /// What a draft begins with: nothing, or a version of the library.
@@ -118,7 +118,7 @@ async fn from_version(app: &App, from: &From) -> Result<(Option<i64>, Draft), Re
     let described = row.draft.as_deref().and_then(|draft| mend_formats::draft::parse(draft.as_bytes()).ok());
     let draft = match described {
         Some(draft) => draft,
-        None => Draft::of(&mend_formats::board::parse(row.file.as_bytes())?),
+        None => Draft::from_board(&mend_formats::board::parse(row.file.as_bytes())?),
     };
     if from.variant == "yes" {
         let draft = Draft { name: format!("{} variant", draft.name), ..draft };

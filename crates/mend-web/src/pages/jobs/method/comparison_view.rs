@@ -40,7 +40,7 @@ pub(crate) struct DifficultyView {
 }
 
 impl DifficultyView {
-    fn of(difficulty: &Difficulty, words: Words) -> Self {
+    fn from_difficulty(difficulty: &Difficulty, words: Words) -> Self {
         Self {
             reading: go(difficulty.go),
             advice: advice(difficulty),
@@ -60,7 +60,7 @@ pub(crate) struct ComparisonView {
 }
 
 impl ComparisonView {
-    pub(crate) fn of(
+    pub(crate) fn from_comparison(
         (job, subject): (i64, &Subject<'_>),
         (comparison, chosen): (&Comparison, Option<MethodFamily>),
         words: Words,
@@ -79,7 +79,7 @@ impl ComparisonView {
             picture: lanes(&LanesInput { job, comparison, chosen, scale }),
             rows: comparison.lanes.iter().enumerate().map(row).collect(),
             ruled_out: comparison.ruled_out.iter().map(not).collect(),
-            difficulty: DifficultyView::of(&difficulty(subject, best.into()), words),
+            difficulty: DifficultyView::from_difficulty(&difficulty(subject, best.into()), words),
         }
     }
 }

@@ -8,11 +8,11 @@ use mend_core::caution::Caution;
 use mend_core::method::fit::Fit;
 use mend_core::method::techniques::{Question, Techniques};
 use mend_core::method::{MethodChoice, MethodFamily};
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::search::request::Tried;
 use mend_core::planning::search::score::ENOUGH_K;
 use mend_core::shop::Stop;
-use mend_formats::shop::PlanInputs;
 
 use super::super::recipe_lines::recipe_lines;
 use super::reasons;
@@ -87,18 +87,22 @@ async fn enter(app: &App, Path((id, key)): &FamilyPath) -> Result<(Job, MethodFa
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<Response, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    let weighed = MethodInputs::of(&app, &job).await?;
+    let weighed = MethodInputs::load(&app, &job).await?;
     let fit = fit_of(&app, &job, (&weighed, family)).await;
     let chosen = weighed.inputs.method.clone().filter(|choice| choice.family == family);
     let techniques = chosen.as_ref().map_or_else(Techniques::default, |choice| choice.techniques.clone());
-    let asked =
-        family.method().questions().iter().map(|q| FamilyQuery { question: q, followed: techniques.of(q) }).collect();
+    let asked = family
+        .method()
+        .questions()
+        .iter()
+        .map(|q| FamilyQuery { question: q, followed: techniques.followed(q) })
+        .collect();
     let part = search_part(&app, visitor, (&job, &weighed), (family, fit.applies())).await?;
     let (words, text) = (visitor.words(), visitor.words().method(family));
     let here = format!("/jobs/{}/method/{}", job.row.id, family.key());
     let page = FamilyPage {
         frame: Frame::new(text.name, visitor.scale, "bench", here),
-        head: JobHead::of(&job, Some(Stop::Method), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Method), app.now().date()),
         oob: false,
         job: job.row.id,
         key: family.key(),
@@ -160,7 +164,7 @@ fn view(searched: &SearchResult, words: Words) -> FoundView {
 /// How far is the search?
 pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    let weighed = MethodInputs::of(&app, &job).await?;
+    let weighed = MethodInputs::load(&app, &job).await?;
     let fitting = family.method().fit(&weighed.subject()).applies();
     let part = search_part(&app, visitor, (&job, &weighed), (family, fitting)).await?;
     Ok(SearchPart { part, job: job.row.id, key: family.key(), fitting })
@@ -168,13 +172,13 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyP
 
 pub(crate) async fn cancel(State(app): State<App>, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&app, &path).await?;
-    app.computing.cancel(&MethodInputs::of(&app, &job).await?.search_key(family));
+    app.computing.cancel(&MethodInputs::load(&app, &job).await?.search_key(family));
     Ok(SearchPart { part: Progress::Cancelled, job: job.row.id, key: family.key(), fitting: true })
 }
 
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: FamilyPath) -> Result<SearchPart, Refusal> {
     let (job, family) = enter(&state.0, &path).await?;
-    state.0.computing.forget(&MethodInputs::of(&state.0, &job).await?.search_key(family));
+    state.0.computing.forget(&MethodInputs::load(&state.0, &job).await?.search_key(family));
     poll(state, visitor, path).await
 }
 

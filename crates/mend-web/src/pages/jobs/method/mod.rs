@@ -15,8 +15,8 @@ use mend_core::board::KeepIntact;
 use mend_core::method::techniques::Techniques;
 use mend_core::method::{MethodChoice, MethodFamily};
 use mend_core::planning::compare::Comparison;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::shop::Stop;
-use mend_formats::shop::PlanInputs;
 use serde::Deserialize;
 
 use self::comparison_view::ComparisonView;
@@ -59,17 +59,21 @@ async fn lanes(
     let stand = comparing(app, job, weighed).await;
     let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
     stand.shown(|comparison| {
-        Box::new(ComparisonView::of((job.row.id, &weighed.subject()), (&comparison, chosen), visitor.words()))
+        Box::new(ComparisonView::from_comparison(
+            (job.row.id, &weighed.subject()),
+            (&comparison, chosen),
+            visitor.words(),
+        ))
     })
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let weighed = MethodInputs::of(&app, &job).await?;
+    let weighed = MethodInputs::load(&app, &job).await?;
     let part = lanes(&app, visitor, (&job, &weighed)).await?;
     let page = MethodPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/method", job.row.id)),
-        head: JobHead::of(&job, Some(Stop::Method), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Method), app.now().date()),
         oob: false,
         job: job.row.id,
         keep_intact: weighed.inputs.keep_intact,
@@ -82,20 +86,20 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 /// How far is it?
 pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let weighed = MethodInputs::of(&app, &job).await?;
+    let weighed = MethodInputs::load(&app, &job).await?;
     Ok(LanesPart { part: lanes(&app, visitor, (&job, &weighed)).await?, job: job.row.id })
 }
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    app.computing.cancel(&MethodInputs::of(&app, &job).await?.comparison_key());
+    app.computing.cancel(&MethodInputs::load(&app, &job).await?.comparison_key());
     Ok(LanesPart { part: Progress::Cancelled, job: job.row.id })
 }
 
 /// Now it is wanted after all.
 pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&state.0, number(&path)?).await?;
-    state.0.computing.forget(&MethodInputs::of(&state.0, &job).await?.comparison_key());
+    state.0.computing.forget(&MethodInputs::load(&state.0, &job).await?.comparison_key());
     poll(state, visitor, path).await
 }
 
@@ -115,7 +119,7 @@ pub(crate) async fn live(
         Refusal::field("keep_intact", format!("“{}” is none of the answers", sent.keep_intact), "board, part or both")
     };
     let keep_intact = KeepIntact::named(&sent.keep_intact).ok_or_else(unknown)?;
-    let mut inputs = MethodInputs::of(&app, &job).await?.inputs;
+    let mut inputs = MethodInputs::load(&app, &job).await?.inputs;
     inputs.keep_intact = keep_intact;
     keep_settings(&app, &job, &inputs).await?;
     Ok(Redirect::to(&format!("/jobs/{}/method", job.row.id)))
@@ -133,7 +137,7 @@ pub(crate) async fn take(
     let named = get("family").unwrap_or_default();
     let unknown = || Refusal::field("family", format!("“{named}” is no family of methods"), "choose a lane");
     let family = MethodFamily::named(named).ok_or_else(unknown)?;
-    let weighed = MethodInputs::of(&app, &job).await?;
+    let weighed = MethodInputs::load(&app, &job).await?;
     let choice = MethodChoice { family, techniques: Techniques::read(get) };
     let inputs = match get("settings") {
         Some("search") => family::found(&app, &job, (&weighed, &choice)).await?,

@@ -7,12 +7,13 @@ use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::planning::change::Change;
 use mend_core::planning::margin::MarginKind;
 use mend_core::planning::plan::Plan;
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::what_if::{WhatIfChange, changes};
 use mend_core::shop::Stop;
 use mend_core::units::Scale;
 use mend_core::watch::Watch;
 use mend_formats::comparison::feed;
-use mend_formats::shop::{PlanInputs, read_inputs};
+use mend_formats::shop::read_inputs;
 use mend_store::VariantRow;
 use serde::Deserialize;
 
@@ -83,7 +84,7 @@ struct ChangeOption {
 }
 
 impl ChangeOption {
-    fn of(change: &Change, visitor: Visitor) -> Result<Self, Refusal> {
+    fn from_change(change: &Change, visitor: Visitor) -> Result<Self, Refusal> {
         Ok(Self { value: serde_json::to_string(change)?, words: visitor.words().change(change) })
     }
 }
@@ -94,7 +95,7 @@ fn present(job: &Job) -> Result<&Planned, Refusal> {
 }
 
 async fn changes_of(app: &App, job: &Job) -> Result<Vec<WhatIfChange>, Refusal> {
-    let bundle = Ordered::of(app, job, &present(job)?.inputs).await?.bundle;
+    let bundle = Ordered::load(app, job, &present(job)?.inputs).await?.bundle;
     Ok(changes(&bundle.subject(), &bundle.order(&Watch::new())))
 }
 
@@ -103,13 +104,13 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let VariantsPart { columns, running, .. } = columns(&app, visitor, &job).await?;
     let page = WhatIfPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/what-if", job.row.id)),
-        head: JobHead::of(&job, Some(Stop::Heat), app.now().date()),
+        head: JobHead::from_job(&job, Some(Stop::Heat), app.now().date()),
         oob: false,
         job: job.row.id,
         changes: changes_of(&app, &job)
             .await?
             .iter()
-            .map(|change| ChangeOption::of(&change.what, visitor))
+            .map(|change| ChangeOption::from_change(&change.what, visitor))
             .collect::<Result<_, _>>()?,
         full: columns.len() > MOST,
         columns,
@@ -125,7 +126,7 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath
 
 async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart, Refusal> {
     let plan = &present(job)?.plan;
-    let now = VariantView::of(plan, None, visitor.scale);
+    let now = VariantView::from_plan(plan, None, visitor.scale);
     let mut columns = vec![Column { id: None, name: "As it is planned".to_owned(), view: Some(now), percent: 100 }];
     let id = job.row.id;
     let rows = app.reading(move |read| read.variants(id)).await?;
@@ -137,7 +138,7 @@ async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart,
             None => None,
         };
         let (view, percent) = match stand {
-            Some(Stand::Ended(Ok(variant))) => (Some(VariantView::of(&variant, Some(plan), visitor.scale)), 100),
+            Some(Stand::Ended(Ok(variant))) => (Some(VariantView::from_plan(&variant, Some(plan), visitor.scale)), 100),
             Some(Stand::Running(share)) => (None, ((share * 100.0) as u32).min(99)),
             Some(Stand::Ended(Err(_))) | None => (None, 100),
         };
@@ -155,7 +156,7 @@ fn tightest(plan: &Plan) -> Option<(String, f64)> {
 }
 
 impl VariantView {
-    fn of(plan: &Plan, before: Option<&Plan>, scale: Scale) -> Self {
+    fn from_plan(plan: &Plan, before: Option<&Plan>, scale: Scale) -> Self {
         let degrees = |k: f64| apart(k, scale);
         let tight = tightest(plan);
         let (against, better) = before.map_or((String::new(), ""), |before| against(plan, before, &degrees));

@@ -5,7 +5,7 @@ use std::convert::Infallible;
 
 use axum::extract::{FromRequestParts, State};
 use axum::http::request::Parts;
-use mend_core::planning::bench_run::Happening;
+use mend_core::planning::bench_event::Happening;
 use mend_core::planning::ledger::LedgerAct;
 use mend_store::{Moment, NewEvent, StoreError, Write};
 use serde::Deserialize;
@@ -72,7 +72,7 @@ pub(crate) async fn enter(
     let (id, happening) = (number(&path)?, checked(&sent)?);
     let entered = Entered { sent, happening, arrived };
     let job = app.writing(move |w| entered.take(w, id)).await??;
-    Ok(StepView::of((&job, job.bench()?), &app.moment(), visitor))
+    Ok(StepView::from_run((&job, job.bench()?), &app.moment(), visitor))
 }
 
 /// What it is, by its name alone; refuses what can't be an event of any run.

@@ -49,7 +49,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/run", job.row.id));
     match &job.bench {
         Some(bench) => {
-            let step = StepView::of((&job, bench), &app.moment(), visitor);
+            let step = StepView::from_run((&job, bench), &app.moment(), visitor);
             Ok(RunPage { frame, step }.into_response())
         }
         None => Ok(ready(&app, (frame, visitor), &job).into_response()),
@@ -61,7 +61,7 @@ fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage 
     let release = plan.and_then(|p| p.release.low_s.map(|low| (low, p.release.high_s)));
     ReadyPage {
         frame,
-        head: JobHead::of(job, Some(Stop::Run), app.now().date()),
+        head: JobHead::from_job(job, Some(Stop::Run), app.now().date()),
         oob: false,
         job: job.row.id,
         planned: plan.is_some(),

@@ -64,7 +64,7 @@ pub(crate) struct StepView {
 }
 
 impl StepView {
-    pub(super) fn of((job, bench): (&Job, &BenchRunView), now: &Moment, visitor: Visitor) -> Self {
+    pub(super) fn from_run((job, bench): (&Job, &BenchRunView), now: &Moment, visitor: Visitor) -> Self {
         let state = &bench.state;
         let step = bench.steps.get(state.at);
         let kind = step.map_or(&StepKind::Do, |s| &s.kind);
@@ -111,7 +111,7 @@ impl StepView {
             undoable: state.undoable,
             closed: job.is_closed(),
             stamps: state.stamps.iter().map(|of| stamp(bench, of)).collect(),
-            ledger: step.and_then(|step| LedgerView::of(bench, step.duty, words)),
+            ledger: step.and_then(|step| LedgerView::from_run(bench, step.duty, words)),
             titles: bench.steps.iter().map(|step| words.step_title(step)).collect(),
             stopped: if done { String::new() } else { stopped(state.stopped) },
             why: view.why,
