@@ -11,7 +11,7 @@ use mend_core::solder::{liquidus, melt_curve, working_temperature};
 const SEVEN: [f64; 8] = [79.1, 3.6, 9.8, 4.2, 2.4, 0.4, 0.0, 0.5];
 
 fn main() {
-    let seven = Composition::of_wt_percent(SEVEN).unwrap();
+    let seven = Composition::from_wt_percent(SEVEN).unwrap();
     println!("melting/liquidus_seven        {:.3} ms", milliseconds(200, || _ = black_box(liquidus(&seven))));
     println!("melting/curve_seven           {:.2} ms", milliseconds(40, || _ = black_box(melt_curve(&seven))));
     println!("melting/working_temperature   {:.2} ms", milliseconds(60, || _ = black_box(working_temperature(&seven))));

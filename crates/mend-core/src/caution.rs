@@ -1,4 +1,6 @@
 //! Cautions, shown at the step where they apply. Local codes and licensed practice come first.
+//!
+//! Names each hazard with one line of what to do. It does not judge a workplace, and replaces no local code.
 
 use serde::{Deserialize, Serialize};
 

@@ -14,9 +14,11 @@
 //! - [`planning`]: margins, the abort time, the search for settings, the methods compared, the bench sequence
 //! - [`inspection`]: the pin walk and its verdict
 //! - [`shop`]: the job's line of stops and what to pick up next
+//! - [`example`]: a made-up bench, for the examples of this documentation
 
 pub mod board;
 pub mod caution;
+pub mod example;
 pub mod finding;
 pub mod heat;
 pub mod inspection;

@@ -1,4 +1,6 @@
 //! How far a computation has come, and whether anybody still wants it. Shared between who computes and who waits.
+//!
+//! Counts pieces done of pieces expected, and carries a wish to stop. It knows no time, and promises none.
 
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 

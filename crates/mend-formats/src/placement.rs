@@ -142,7 +142,7 @@ fn component(row: &PlacementRow, by: Point, notes: &mut ImportNotes) -> Option<C
         notes.leave_out(&format!("{} ({}): no size in its package's name", row.reference, row.package));
         return None;
     };
-    let Some(what) = ComponentKind::of_reference(&row.reference) else {
+    let Some(what) = ComponentKind::from_reference(&row.reference) else {
         notes.leave_out(&format!("{}: its letters say nothing of what it is", row.reference));
         return None;
     };

@@ -42,6 +42,7 @@ const RANKS: &[&[&str]] = &[
     &["method"],
     &["planning"],
     &["inspection", "shop"],
+    &["example"],
 ];
 
 /// Cargo's own account of the workspace.

@@ -99,6 +99,17 @@ pub enum Differing {
 const SHIFT_MM: f64 = 0.02;
 
 /// Every difference from the older to the newer.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::compare::{DifferenceOf, differences};
+/// let mut newer = bench.board.clone();
+/// newer.stack.layers += 2;
+/// let found = differences(&bench.board, &newer);
+/// assert_eq!(found[0].of, DifferenceOf::StackUp);
+/// assert!(differences(&newer, &newer).is_empty());
+/// ```
 pub fn differences(older: &Board, newer: &Board) -> Vec<Difference> {
     let mut found: Vec<Difference> = [outline(older, newer), stack_up(older, newer)].into_iter().flatten().collect();
     found.extend(part(older, newer));

@@ -126,7 +126,7 @@ impl ComponentKind {
     }
 
     /// What the letters of a part number say it is; none where they say nothing.
-    pub fn of_reference(reference: &str) -> Option<Self> {
+    pub fn from_reference(reference: &str) -> Option<Self> {
         let letters: String = reference.chars().take_while(char::is_ascii_alphabetic).collect();
         Some(match letters.to_ascii_uppercase().as_str() {
             "C" | "R" | "RN" | "CN" => Self::CeramicChip,
@@ -148,10 +148,10 @@ mod tests {
 
     #[test]
     fn letters_of_a_part_number_say_what_it_is() {
-        assert_eq!(ComponentKind::of_reference("C12"), Some(ComponentKind::CeramicChip));
-        assert_eq!(ComponentKind::of_reference("fb3"), Some(ComponentKind::Filter));
-        assert_eq!(ComponentKind::of_reference("TP4"), None);
-        assert_eq!(ComponentKind::of_reference("77"), None);
+        assert_eq!(ComponentKind::from_reference("C12"), Some(ComponentKind::CeramicChip));
+        assert_eq!(ComponentKind::from_reference("fb3"), Some(ComponentKind::Filter));
+        assert_eq!(ComponentKind::from_reference("TP4"), None);
+        assert_eq!(ComponentKind::from_reference("77"), None);
     }
 
     #[test]

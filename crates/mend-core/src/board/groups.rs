@@ -22,6 +22,13 @@ pub struct JointGroup {
 }
 
 /// Names of the rows, each once, in the order in which they first come. Joints of a row need not stand together in the list.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::row_names;
+/// assert_eq!(row_names(&bench.board.connector.joints), ["row A", "row B", "anchors"]);
+/// ```
 pub fn row_names(joints: &[Joint]) -> Vec<&str> {
     let mut names: Vec<&str> = Vec::new();
     for joint in joints {
@@ -33,6 +40,14 @@ pub fn row_names(joints: &[Joint]) -> Vec<&str> {
 }
 
 /// The groups of a board's connector, in order.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::groups;
+/// let anchors = groups(&bench.board).into_iter().find(|group| group.holes).expect("plated anchors");
+/// assert!(anchors.volume > 0.0 && anchors.most >= anchors.volume, "mm³ of one joint");
+/// ```
 pub fn groups(board: &Board) -> Vec<JointGroup> {
     let joints = &board.connector.joints;
     let is_hole = |j: &Joint| j.shape.is_hole();

@@ -2,6 +2,9 @@
 //!
 //! Coordinates are mm, x to the right, y away from the technician, seen from the top face. The bottom face uses the
 //! same x and y (looking through the board), so one place has one coordinate.
+//!
+//! Describes a board, checks it, makes connectors from sizes, guesses the copper from what is seen. It reads no files, and
+//! knows nothing of nets: a joint has a role, not a circuit.
 
 pub mod board_signs;
 pub mod compare;

@@ -47,6 +47,16 @@ struct StackCandidate {
 }
 
 /// What a board of this thickness is, by what was seen.
+///
+/// ```
+/// use mend_core::board::board_signs::{BoardSigns, Light};
+/// use mend_core::board::stack_guess::stack_guess;
+/// use mend_core::units::Length;
+/// let dark = BoardSigns { light: Some(Light::Nowhere), ..BoardSigns::default() };
+/// let (plain, dark) = (stack_guess(Length::mm(1.0), &BoardSigns::default()), stack_guess(Length::mm(1.0), &dark));
+/// assert!(dark.stack.layers >= plain.stack.layers);
+/// assert!(dark.in_plane.0 > plain.in_plane.0, "no light comes through planes: the board conducts better");
+/// ```
 pub fn stack_guess(thickness: Length, seen: &BoardSigns) -> StackGuess {
     let prior = candidates(thickness, &BoardSigns::default());
     let mut left = candidates(thickness, seen);

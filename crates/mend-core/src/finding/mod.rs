@@ -70,6 +70,13 @@ impl Finding {
 }
 
 /// Is there one among them that forbids going on?
+///
+/// ```
+/// use mend_core::finding::{Finding, any_blocking, problem::BoardProblem};
+/// let note = Finding::note("rule", "place", BoardProblem::NoJoints);
+/// assert!(!any_blocking(&[note.clone()]));
+/// assert!(any_blocking(&[note, Finding::blocking("rule", "place", BoardProblem::NoJoints)]));
+/// ```
 pub fn any_blocking(findings: &[Finding]) -> bool {
     findings.iter().any(|finding| finding.severity == Severity::Blocking)
 }

@@ -212,6 +212,17 @@ fn linear(emissivity: f64) -> f64 {
 }
 
 /// Share of each column that a body covers, per face: the part and every component.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::boundary::covered;
+/// use mend_core::heat::mesh::{Mesh, Resolution};
+/// let mesh = Mesh::from_board(&bench.board, Resolution::COARSE, 1.0);
+/// let [top, bottom] = covered(&bench.board, &mesh);
+/// assert!(top.iter().any(|share| *share > 0.99), "under the part");
+/// assert!(bottom.iter().all(|share| *share == 0.0), "nothing stands below");
+/// ```
 pub fn covered(board: &Board, mesh: &Mesh) -> [Vec<f64>; 2] {
     let connector = (board.connector.face, board.connector.body);
     let bodies = || std::iter::once(connector).chain(board.components.iter().map(|n| (n.face, n.covers())));

@@ -48,6 +48,6 @@ impl Bridge {
 }
 
 /// Can a tip get at it?
-pub fn reachable(joint: &Joint) -> bool {
+pub(crate) fn reachable(joint: &Joint) -> bool {
     !joint.hidden
 }

@@ -6,7 +6,7 @@ use crate::finding::problem::SettingsProblem;
 use crate::heat::shield::Shield;
 
 /// Blocks every shield that lies over a joint: a pad on its face, a hole on either.
-pub fn covered_joints(board: &Board, shields: &[Shield]) -> Vec<Finding> {
+pub(crate) fn covered_joints(board: &Board, shields: &[Shield]) -> Vec<Finding> {
     shields.iter().enumerate().filter_map(|(k, shield)| covered(board, (k, shield))).collect()
 }
 

@@ -19,7 +19,7 @@ const SURFACE_TENSION: f64 = 0.45;
 const HANGS_MG_PER_MM2: f64 = 30_000.0 / 645.16;
 
 /// Speed along the board at `r` metres from the axis, m/s.
-pub fn speed(jet: &Jet, r: f64) -> f64 {
+pub(crate) fn speed(jet: &Jet, r: f64) -> f64 {
     let exit_k = jet.ambient_k + jet.exit_excess;
     let density = AIR_DENSITY * ambient_over(jet.ambient_k, exit_k);
     let exit_speed = jet.mass_flow / (density * std::f64::consts::FRAC_PI_4 * jet.diameter * jet.diameter);
@@ -29,7 +29,7 @@ pub fn speed(jet: &Jet, r: f64) -> f64 {
 }
 
 /// Dynamic pressure along the board at `r` metres from the axis: rho u² / 2, Pa, of the gas as hot as it is there.
-pub fn dynamic_pressure(jet: &Jet, r: f64) -> f64 {
+pub(crate) fn dynamic_pressure(jet: &Jet, r: f64) -> f64 {
     let density = AIR_DENSITY * ambient_over(jet.ambient_k, jet.ambient_k + jet.gas_excess(r));
     0.5 * density * speed(jet, r).powi(2)
 }
@@ -42,7 +42,7 @@ fn ambient_over(ambient_k: f64, gas_k: f64) -> f64 {
 
 /// Push of a jet on a component over what its molten joints hold: F = c_d p A of its longer side, against gamma L with L
 /// twice its shorter side (a fillet at either end; E, x0.5-2). From 1 on it goes; the margin wanted is a factor of two.
-pub fn push(blowing: &Blowing, component: &Component) -> f64 {
+pub(crate) fn push(blowing: &Blowing, component: &Component) -> f64 {
     let (long, short) = sides(component);
     let reach = blowing.nearest(component.body.centre);
     let pressure = dynamic_pressure(&blowing.jet, reach * 1e-3);
@@ -51,7 +51,7 @@ pub fn push(blowing: &Blowing, component: &Component) -> f64 {
 }
 
 /// Weight of a component over what its molten lands hold while it hangs: from 1 on it drops.
-pub fn hang(component: &Component) -> f64 {
+pub(crate) fn hang(component: &Component) -> f64 {
     let volume = component.covers().area() * component.height.in_mm();
     let land = component.soldered() * component.covers().area();
     component.material.density() * volume / land.max(1e-9) / HANGS_MG_PER_MM2

@@ -5,18 +5,20 @@
 //! Basis marks at the numbers: T textbook or published correlation, D material-family data, E engineering estimate,
 //! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`parameters`].
 //!
-//! - [`jet`]: what leaves the nozzle and arrives at the board; [`blowing`]: over the places it visits; [`draught`]: what it
-//!   pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`shield`]: what a person sets; [`covered_joint`]: what no shield may lie
-//!   on; [`recipe`]: all of it
-//!   in order
-//! - [`axis`], [`mesh`]: the grid; [`real`]: its numbers; [`surface_air`], [`coefficients`]: what every cell
-//!   exchanges; [`field`]: the sweep over all; [`rkl2`]: the time stepping
-//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air does
-//!   to all
+//! - [`jet`]: what leaves the nozzle and arrives at the board; [`blowing`]: over the places it visits; [`draught`]:
+//!   what it pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`shield`]: what a person sets;
+//!   [`covered_joint`]: what no shield may lie on; [`recipe`]: all of it in order
+//! - [`axis`], [`mesh`]: the grid; [`real`]: its numbers; [`surface_air`], [`coefficients`]: what every cell exchanges;
+//!   [`field`]: the sweep over all; [`rkl2`]: the time stepping
+//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air
+//!   does to all
 //! - [`simulation`]: one step of everything; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until
-//!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures; [`parameters`]: the
-//!   samples
+//!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures;
+//!   [`parameters`]: the samples
 //! - [`bridge`]: what joins the joints for one tip; [`bridge_wire`]: which span an iron keeps molten
+//!
+//! Does not compute: flow of the air round tall parts (a plane jet and its mixing length stand for it), melting fronts inside a
+//! joint, warping, moisture, or chemistry of flux. Layers of copper are smeared over the board's plane.
 
 mod attach;
 pub mod axis;

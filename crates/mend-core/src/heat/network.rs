@@ -69,7 +69,7 @@ impl Network {
     pub fn from_board(board: &Board, mesh: &Mesh, (targets, ambient): (&[MeltTarget], Temperature)) -> Self {
         let mut nodes = Nodes::default();
         let connector = &board.connector;
-        let (skin, core) = add_body(&mut nodes, mesh, StandingBody::of_connector(connector));
+        let (skin, core) = add_body(&mut nodes, mesh, StandingBody::from_connector(connector));
         let shell = connector.shell.then(|| add_shell(&mut nodes, connector, skin));
         let joints = add_joints(&mut nodes, (board, mesh), (targets, ambient));
         let link = connector.family.body_link();
@@ -79,10 +79,10 @@ impl Network {
                 _ => nodes.join(*node, core, link.pin),
             }
         }
-        let pegs = StandingBody::of_connector(connector);
+        let pegs = StandingBody::from_connector(connector);
         add_pegs(&mut nodes, (mesh, board.stack.thickness), &Pegs { standing: &pegs, count: connector.pegs, core });
         let components =
-            board.components.iter().map(|n| add_body(&mut nodes, mesh, StandingBody::of_component(n)).0).collect();
+            board.components.iter().map(|n| add_body(&mut nodes, mesh, StandingBody::from_component(n)).0).collect();
         let under = |n: &Component| Under { columns: mesh.under(&n.covers()), layer: layer_of(mesh, n.face) };
         let stands_on = board.components.iter().map(under).collect();
         let share = 1.0 / connector.joints.len().max(1) as f64;
@@ -105,7 +105,7 @@ struct StandingBody {
 }
 
 impl StandingBody {
-    fn of_connector(c: &Connector) -> Self {
+    fn from_connector(c: &Connector) -> Self {
         Self {
             body: c.body,
             height: c.height.in_mm(),
@@ -115,7 +115,7 @@ impl StandingBody {
             pad_share: 0.0,
         }
     }
-    fn of_component(n: &Component) -> Self {
+    fn from_component(n: &Component) -> Self {
         Self {
             body: n.covers(),
             height: n.height.in_mm(),

@@ -38,6 +38,16 @@ pub struct Replay {
 
 /// Runs a case to its release, to its longest heating if that never comes, and lets it cool to where braid sticks. At most
 /// `frames` pairs of faces are kept, evenly.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::replay::replay;
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let order = bench.order();
+/// let recording = replay(&order.case(&melting), 20).expect("nobody cancels");
+/// assert!(recording.frames.len() <= 20 && recording.every_s >= 1);
+/// ```
 pub fn replay(case: &Case<'_>, frames: usize) -> Result<Replay, Cancelled> {
     let parameters = ParameterSample::nominal(&case.board.stack);
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::FINE, linear: false });

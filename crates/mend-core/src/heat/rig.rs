@@ -63,18 +63,47 @@ pub struct Rig {
 }
 
 /// The jet of some air at a case's station under some parameters.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{parameters::ParameterSample, rig::jet};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let (order, air) = (bench.order(), bench.recipe.air.expect("hot air"));
+/// let leaves = jet(&order.case(&melting), &air, &ParameterSample::nominal(&bench.board.stack));
+/// assert!(leaves.exit_excess > 100.0 && leaves.exit_excess < 420.0, "cooler than what is set, by what the nozzle loses");
+/// ```
 pub fn jet(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Jet {
     let flow = Flow::litres_per_minute(air.flow.in_litres_per_minute() * parameters.flow);
     Jet::new(&HotAir { flow, ..*air }, &case.station.law(parameters.jet), case.ambient)
 }
 
 /// Some air of a station on a part with this body, nominally and in a usual room: to be drawn.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::rig::usual_blowing;
+/// let air = bench.recipe.air.expect("hot air");
+/// let blowing = usual_blowing(&bench.station, &air, &bench.board.connector.body);
+/// assert_eq!(blowing.face, air.face);
+/// ```
 pub fn usual_blowing(station: &Station, air: &HotAir, body: &Rect) -> Blowing {
     const USUAL_AMBIENT: Temperature = Temperature::celsius(23.0);
     Blowing { jet: Jet::new(air, &station.law(1.0), USUAL_AMBIENT), face: air.face, path: air.path(body) }
 }
 
 /// Some air at work on a case's board.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{parameters::ParameterSample, rig::blowing};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let (order, air) = (bench.order(), bench.recipe.air.expect("hot air"));
+/// let at_work = blowing(&order.case(&melting), &air, &ParameterSample::nominal(&bench.board.stack));
+/// assert!(at_work.nearest(bench.board.connector.body.centre) < 1.0, "held still over the middle of the part, mm");
+/// ```
 pub fn blowing(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Blowing {
     Blowing { jet: jet(case, air, parameters), face: air.face, path: air.path(&case.board.connector.body) }
 }

@@ -20,6 +20,12 @@ pub struct Weights {
 
 /// The least odd number of stages, at least 3, with which a step of `step` s is stable when the fastest rate is
 /// `fastest` 1/s (the bound of Gershgorin on the eigenvalues).
+///
+/// ```
+/// use mend_core::heat::rkl2::stages;
+/// assert_eq!(stages(0.001, 1.0), 3);
+/// assert!(stages(0.25, 400.0) > stages(0.25, 100.0), "a faster exchange wants more stages");
+/// ```
 pub fn stages(step: f64, fastest: f64) -> usize {
     // tau <= tau_explicit (s² + s - 2) / 4 with tau_explicit = 2 / fastest, solved for s.
     let ratio = step * fastest / 2.0;
@@ -28,7 +34,7 @@ pub fn stages(step: f64, fastest: f64) -> usize {
 }
 
 /// Weights of the stages 1..=s for a step of `step` s.
-pub fn weights(s: usize, step: f64) -> Vec<Weights> {
+pub(crate) fn weights(s: usize, step: f64) -> Vec<Weights> {
     let b = |j: usize| {
         let j = j.max(2) as f64;
         (j * j + j - 2.0) / (2.0 * j * (j + 1.0))

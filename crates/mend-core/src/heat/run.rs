@@ -46,22 +46,45 @@ pub struct Cooling {
 }
 
 /// The pause between "it is molten" and "it is up": min(3 s, 0.25 t + 0.5 s) (E).
-pub fn handling(molten: f64) -> f64 {
+pub(crate) fn handling(molten: f64) -> f64 {
     (0.25 * molten + 0.5).min(3.0)
 }
 
 /// When the part comes away by when its joints melt: the last of them, and the hand. None while one is not molten.
-pub fn comes_away(melted: &[Option<f64>]) -> Option<f64> {
+pub(crate) fn comes_away(melted: &[Option<f64>]) -> Option<f64> {
     let molten = melted.iter().copied().try_fold(0.0, |last: f64, t| Some(last.max(t?)))?;
     Some(molten + handling(molten))
 }
 
 /// Computes a run to its longest heating. The same inputs give the same bits.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::run};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let order = bench.order();
+/// let nominal = ParameterSample::nominal(&bench.board.stack);
+/// let done = run(&order.case(&melting), &nominal, Resolution::COARSE);
+/// assert!(done.traces.body.iter().all(|t| (20.0..480.0).contains(t)), "between ambient and the air");
+/// assert_eq!(done.melted.len(), bench.board.connector.joints.len());
+/// ```
 pub fn run(case: &Case<'_>, parameters: &ParameterSample, resolution: Resolution) -> Run {
     run_until(case, parameters, resolution, &|_| false)
 }
 
 /// The same, but once the part is released the heating ends as soon as `enough` is known.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::{run, run_until}};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let (order, nominal) = (bench.order(), ParameterSample::nominal(&bench.board.stack));
+/// let case = order.case(&melting);
+/// let enough = run_until(&case, &nominal, Resolution::COARSE, &|run| run.release.is_some());
+/// assert_eq!(enough.release, run(&case, &nominal, Resolution::COARSE).release);
+/// ```
 pub fn run_until(
     case: &Case<'_>,
     parameters: &ParameterSample,

@@ -68,7 +68,7 @@ impl Shielding {
 }
 
 /// Columns under a rectangle, with the share of the column that it covers.
-pub fn columns_under(mesh: &Mesh, area: &Rect) -> Vec<(usize, f64)> {
+pub(crate) fn columns_under(mesh: &Mesh, area: &Rect) -> Vec<(usize, f64)> {
     let share = |axis: &super::axis::Axis, i: usize, span: (f64, f64)| axis.overlap(i, span) / axis.width(i);
     let mut found = Vec::new();
     for j in 0..mesh.y.len() {

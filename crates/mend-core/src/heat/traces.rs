@@ -61,6 +61,6 @@ impl Traces {
 }
 
 /// Mean of the cells under something, K over ambient.
-pub fn mean(simulation: &Simulation<f32>, under: &Under) -> f64 {
+pub(crate) fn mean(simulation: &Simulation<f32>, under: &Under) -> f64 {
     under.columns.iter().map(|(column, share)| share * simulation.cell(*column, under.layer)).sum()
 }

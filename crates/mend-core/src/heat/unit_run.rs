@@ -22,6 +22,17 @@ pub struct UnitRun {
 }
 
 /// Runs it to the longest heating, on the screening grid.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::unit_run::unit_run;
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let order = bench.order();
+/// let unit = unit_run(&order.case(&melting));
+/// assert!(unit.exit_excess > 100.0, "K above ambient at the nozzle");
+/// assert_eq!(unit.jet.joints.len(), bench.board.connector.joints.len());
+/// ```
 pub fn unit_run(case: &Case<'_>) -> UnitRun {
     let parameters = ParameterSample::nominal(&case.board.stack);
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: true });

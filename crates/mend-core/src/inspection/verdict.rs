@@ -53,6 +53,13 @@ impl Verdict {
 }
 
 /// The verdict over all pins. What needs the part off is said at once, even before the walk is finished.
+///
+/// ```
+/// use mend_core::inspection::{PinMark, Verdict, Walked, verdict};
+/// let pin = |name: &str, mark| Walked { name: name.to_owned(), hidden: false, mark: Some(mark) };
+/// let walk = [pin("A1", PinMark::Firm), pin("A2", PinMark::Moves)];
+/// assert_eq!(verdict(&walk), Verdict::TouchUp { pins: vec!["A2".to_owned()] });
+/// ```
 pub fn verdict(pins: &[Walked]) -> Verdict {
     let open = |mark| matches!(mark, Some(PinMark::Moves | PinMark::Starved));
     let lost = pins.iter().filter(|p| p.mark == Some(PinMark::Missing) || (p.hidden && open(p.mark)));

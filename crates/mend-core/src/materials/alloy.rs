@@ -46,7 +46,7 @@ pub struct Alloy {
 impl Alloy {
     /// What it is made of.
     pub fn composition(&self) -> Composition {
-        Composition::of_row(self.wt_percent)
+        Composition::from_row(self.wt_percent)
     }
     /// Where the last of it melts.
     pub const fn liquidus(&self) -> Temperature {

@@ -14,7 +14,15 @@ pub struct Composition([f64; 8]);
 
 impl Composition {
     /// From wt% that sum to 100 ± 0.5, none negative; scaled to sum exactly. Every objection at once.
-    pub fn of_wt_percent(wt: [f64; 8]) -> Result<Self, Vec<Finding>> {
+    ///
+    /// ```
+    /// use mend_core::materials::{Composition, Element};
+    /// let mut wt = [0.0; 8];
+    /// (wt[Element::Sn as usize], wt[Element::Pb as usize]) = (63.0, 37.0);
+    /// assert!((Composition::from_wt_percent(wt).expect("sums to 100").wt(Element::Sn) - 63.0).abs() < 1e-9);
+    /// assert!(Composition::from_wt_percent([1.0; 8]).is_err(), "sums to 8");
+    /// ```
+    pub fn from_wt_percent(wt: [f64; 8]) -> Result<Self, Vec<Finding>> {
         let mut found = Vec::new();
         for (element, share) in Element::ALL.into_iter().zip(wt) {
             if !(share.is_finite() && (0.0..=100.0 + SUM_SLACK).contains(&share)) {
@@ -37,7 +45,7 @@ impl Composition {
     }
 
     /// From a row of the alloy table, which is known to be a composition.
-    pub(super) fn of_row(wt: [f64; 8]) -> Self {
+    pub(super) fn from_row(wt: [f64; 8]) -> Self {
         let sum: f64 = wt.iter().sum();
         Self(wt.map(|share| share / sum))
     }
@@ -95,7 +103,7 @@ mod tests {
 
     #[test]
     fn shares_that_do_not_sum_are_refused_with_their_sum() {
-        let of = |sn, pb| Composition::of_wt_percent([sn, pb, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]);
+        let of = |sn, pb| Composition::from_wt_percent([sn, pb, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]);
         assert!(of(62.7, 37.0).is_ok());
         let sum = AlloyProblem::SharesSum { percent: 97.0, slack: SUM_SLACK };
         assert_eq!(of(60.0, 37.0).expect_err("97 %")[0].problem, sum.into());

@@ -22,6 +22,13 @@ pub struct Metal {
 impl Metal {
     /// Reads `SAC305`, or parts in wt% that sum to 100 ± 0.5: `Sn=43,Pb=43,Bi=14`, `SAC305=60,Sn42Bi58=40`. Each part is
     /// an element's symbol or an alloy of the table; case and blanks do not matter. Objections are about `place`.
+    ///
+    /// ```
+    /// use mend_core::materials::{Element, Metal};
+    /// let mix = Metal::parse("feed.alloy", "SAC305=60,Sn42Bi58=40").expect("parts that sum to 100 %");
+    /// assert!((mix.composition.wt(Element::Bi) - 23.2).abs() < 0.1);
+    /// assert_eq!(Metal::parse("feed.alloy", "Unobtainium").expect_err("no such alloy")[0].place, "feed.alloy");
+    /// ```
     pub fn parse(place: &str, text: &str) -> Result<Self, Vec<Finding>> {
         let text = text.trim();
         Self::try_from_text(text).map_err(|problem| vec![Finding::blocking(RULE, place, problem)])

@@ -98,7 +98,7 @@ impl Equipment {
 }
 
 /// Is it one for getting out?
-pub fn is_low_melt(metal: &Metal) -> bool {
+pub(crate) fn is_low_melt(metal: &Metal) -> bool {
     let bears = |element| metal.composition.wt(element) > 5.0;
     (bears(Element::Bi) || bears(Element::In)) && melts_below(metal, LOW_MELT)
 }

@@ -1,12 +1,15 @@
 //! The ways to get a part off a board, one file each: whether it fits here, and what it begins from.
 //!
-//! - [`equipment`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and against it, by [`reason`]
+//! - [`equipment`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and
+//!   against it, by [`reason`]
 //! - [`start`]: where the search for settings begins; [`usual`]: what is reached for first
 //! - [`techniques`]: where good practitioners disagree, and what is done here unless somebody says otherwise
 //! - the families, in the order of [`MethodFamily::ALL`]: [`iron_only`] to [`pump`]
 //!
 //! A good family file says in `fit` every reason that a practitioner would give, computes nothing that the heat run
 //! computes better, and begins from a recipe that a hand can do.
+//!
+//! Weighs and begins; it does not search settings and does not rank: [`crate::planning`] does both.
 
 pub mod blob;
 pub mod bridge_wire;

@@ -95,7 +95,7 @@ pub const BELOW: (&[f64], &[Motion]) = (&[15.0, 25.0, 40.0], &[Motion::Still]);
 pub const ABOVE: (&[f64], &[Motion]) = (&[8.0, 15.0, 25.0], &[Motion::Sweeping, Motion::Circle]);
 
 /// Air on a face, nothing else, for joints that hold this.
-pub fn air(subject: &Subject<'_>, composition: JointComposition, face: Face) -> Start {
+pub(crate) fn air(subject: &Subject<'_>, composition: JointComposition, face: Face) -> Start {
     let below = face == subject.board.hanging();
     let recipe = Recipe::from(HotAir { face, ..usual::air(subject.board, subject.station) });
     let vary = Vary::Air(AirSpace::from_subject(subject, if below { BELOW } else { ABOVE }));
@@ -103,7 +103,7 @@ pub fn air(subject: &Subject<'_>, composition: JointComposition, face: Face) -> 
 }
 
 /// The iron on every joint that it gets to, with what joins them.
-pub fn iron(subject: &Subject<'_>, composition: JointComposition, bridge: Option<Bridge>) -> Start {
+pub(crate) fn iron(subject: &Subject<'_>, composition: JointComposition, bridge: Option<Bridge>) -> Start {
     let tip = subject.equipment.stoutest().unwrap_or(Length::mm(2.0));
     let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: EVERY_ROW.to_owned() });
     let longest = Duration::seconds(LONGEST_IRON_S);
@@ -112,18 +112,18 @@ pub fn iron(subject: &Subject<'_>, composition: JointComposition, bridge: Option
 }
 
 /// Tips owned, at the settings that irons are used at (E).
-pub fn irons(equipment: &Equipment) -> Vary {
+pub(crate) fn irons(equipment: &Equipment) -> Vary {
     let sets = [320.0, 350.0, 380.0, 410.0].map(Temperature::celsius).to_vec();
     Vary::Iron { sets, tips: equipment.tips.clone() }
 }
 
 /// The charge without anything fed.
-pub fn unfed(composition: &JointComposition) -> JointComposition {
+pub(crate) fn unfed(composition: &JointComposition) -> JointComposition {
     JointComposition { feed: None, ..composition.clone() }
 }
 
 /// The same joints fed with an alloy, to the largest of the tried shares that they take; none where they take none.
-pub fn fed(subject: &Subject<'_>, alloy: &Metal) -> Option<JointComposition> {
+pub(crate) fn fed(subject: &Subject<'_>, alloy: &Metal) -> Option<JointComposition> {
     let of = |share: f64| {
         let feed =
             Feed { metal: alloy.clone(), wire: Wire::USUAL, mixing_fraction: share, rows: subject.reachable_rows() };

@@ -86,7 +86,7 @@ impl<'a> Subject<'a> {
 }
 
 /// Gap between two rectangles, mm; 0 where they overlap.
-pub fn apart(a: &Rect, b: &Rect) -> f64 {
+pub(crate) fn apart(a: &Rect, b: &Rect) -> f64 {
     let dx = (a.centre.x - b.centre.x).abs() - (a.width + b.width) / 2.0;
     let dy = (a.centre.y - b.centre.y).abs() - (a.depth + b.depth) / 2.0;
     dx.max(0.0).hypot(dy.max(0.0))

@@ -93,6 +93,12 @@ impl Techniques {
     }
 
     /// Which technique is followed.
+    ///
+    /// ```
+    /// use mend_core::method::techniques::{HOLES, Techniques};
+    /// assert_eq!(Techniques::default().followed(&HOLES), "clear");
+    /// assert_eq!(Techniques::default().with(&HOLES, "drop-in").followed(&HOLES), "drop-in");
+    /// ```
     pub fn followed(&self, question: &Question) -> &'static str {
         let found = self.0.get(question.key);
         let known = question.techniques.iter().find(|(key, _)| found.is_some_and(|found| found == key));

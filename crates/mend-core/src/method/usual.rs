@@ -36,17 +36,31 @@ pub const SHIELDS: [(&str, &str, ShieldKind); 4] = [
 ];
 
 /// A shield by how it is written.
+///
+/// ```
+/// use mend_core::method::usual::{TAPE, shield_kind};
+/// assert_eq!(shield_kind("polyimide"), Some(TAPE));
+/// assert_eq!(shield_kind("umbrella"), None);
+/// ```
 pub fn shield_kind(key: &str) -> Option<ShieldKind> {
     SHIELDS.iter().find(|(known, _, _)| *known == key).map(|(_, _, kind)| *kind)
 }
 
 /// The widest nozzle at hand: the station's, or the one in use.
-pub fn widest_nozzle(station: &Station, air: &HotAir) -> Length {
+pub(crate) fn widest_nozzle(station: &Station, air: &HotAir) -> Length {
     let owned = station.widest_nozzle();
     if air.nozzle > owned { air.nozzle } else { owned }
 }
 
 /// The bare nozzle from below for 45 s at four fifths of the flow, before this air and moved as it is.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::usual::soak;
+/// let stage = soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+/// assert_eq!((stage.lasts.in_seconds(), stage.air.expect("air").face), (45.0, bench.board.hanging()));
+/// ```
 pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> HeatingStage {
     let (strong, coolest) = (station.flow_range.1.in_litres_per_minute(), station.set_range.0.in_celsius());
     let below = HotAir {
@@ -63,6 +77,14 @@ pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> HeatingStage 
 }
 
 /// Air before anybody has set anything: a bare nozzle from the far face, in the upper half of what the station gives (E).
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::usual::air;
+/// let usual = air(&bench.board, &bench.station);
+/// assert_eq!((usual.face, usual.nozzle.in_mm()), (bench.board.hanging(), 22.0));
+/// ```
 pub fn air(board: &Board, station: &Station) -> HotAir {
     let part = |(low, high): (f64, f64), share: f64| ((low + (high - low) * share) / 5.0).round() * 5.0;
     let set = part((station.set_range.0.in_celsius(), station.set_range.1.in_celsius()), 0.8);
@@ -82,17 +104,37 @@ pub fn air(board: &Board, station: &Station) -> HotAir {
 pub const WIRE: Bridge = Bridge { wire_mm: 1.0, bead_mm2: 2.0 };
 
 /// A preheater below, across an air gap.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::usual::preheater;
+/// assert_eq!(preheater(&bench.board).face, bench.board.hanging());
+/// ```
 pub fn preheater(board: &Board) -> Preheater {
     let (set, side) = (Temperature::celsius(180.0), Length::mm(120.0));
     Preheater { set, coupling: Coupling::Gap, face: board.hanging(), side }
 }
 
 /// Two minutes with what helps and no air.
+///
+/// ```
+/// use mend_core::heat::recipe::HeatingAids;
+/// use mend_core::method::usual::warm;
+/// assert_eq!(warm(HeatingAids::default()).lasts.in_seconds(), 120.0);
+/// ```
 pub fn warm(during: HeatingAids) -> HeatingStage {
     HeatingStage { air: None, during, lasts: Duration::seconds(120.0), change: Duration::default() }
 }
 
 /// A stout tip on the anchors, where there are any.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::usual::iron;
+/// assert_eq!(iron(&bench.board).row, "anchors");
+/// ```
 pub fn iron(board: &Board) -> Iron {
     let joints = &board.connector.joints;
     let row = joints.iter().find(|j| !j.is_pin()).or(joints.first()).map(|j| j.row.clone()).unwrap_or_default();
@@ -101,6 +143,15 @@ pub fn iron(board: &Board) -> Iron {
 
 /// A shield of a kind over a component with a little overlap, drawn back to its body where that would cover a joint of the
 /// part; none where even that does.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::usual::{TAPE, shield_over};
+/// let latch = &bench.board.components[0];
+/// let shield = shield_over(&bench.board, latch, TAPE).expect("it stands clear of the joints");
+/// assert!(shield.covers(latch.face, &latch.body) > 0.99);
+/// ```
 pub fn shield_over(board: &Board, component: &Component, kind: ShieldKind) -> Option<Shield> {
     let of = |overlap: f64| {
         let Rect { centre, width, depth } = component.body;

@@ -58,7 +58,7 @@ impl TimeBand {
 }
 
 /// The value below which a share of a sorted list lies, linear between neighbours; an infinite neighbour wins.
-pub fn quantile(sorted: &[f64], share: f64) -> Option<f64> {
+pub(crate) fn quantile(sorted: &[f64], share: f64) -> Option<f64> {
     let place = share * (sorted.len().checked_sub(1)?) as f64;
     let (low, high) = (sorted[place.floor() as usize], sorted[place.ceil() as usize]);
     if low == high || !high.is_finite() {

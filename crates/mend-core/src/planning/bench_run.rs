@@ -83,6 +83,21 @@ pub struct BenchRun {
 impl BenchRun {
     /// The state after these events, in their sequence. What changes nothing is as if it had not been; "undo" takes back the
     /// last that did.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::planning::bench_event::{Event, Happening};
+    /// use mend_core::planning::bench_run::BenchRun;
+    /// use mend_core::planning::make_plan::plan;
+    /// use mend_core::planning::sequence::{script::Script, sequence};
+    /// let made = plan(&bench.order()).expect("it can be computed");
+    /// let steps = sequence(&Script::plain(&bench.board, &made, &bench.composition));
+    /// let go = |at_ms| Event { what: Happening::Go, at_ms };
+    /// let undo = Event { what: Happening::Undo, at_ms: 3_000 };
+    /// assert_eq!(BenchRun::after(&steps, &[go(1_000), go(2_000)]).at, 2);
+    /// assert_eq!(BenchRun::after(&steps, &[go(1_000), go(2_000), undo]).at, 1);
+    /// ```
     pub fn after(steps: &[Step], events: &[Event]) -> Self {
         let mut past: Vec<Self> = Vec::new();
         let mut now = Self::opened(steps);

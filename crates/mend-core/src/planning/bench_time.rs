@@ -84,11 +84,32 @@ pub struct TimedJob<'a> {
 }
 
 /// Flood-and-wick passes that get the feed out again; none: eight do not.
-pub fn passes(board: &Board, composition: &JointComposition) -> Option<usize> {
+pub(crate) fn passes(board: &Board, composition: &JointComposition) -> Option<usize> {
     groups(board).iter().map(|group| cycles(composition, group)).collect::<Option<Vec<usize>>>()?.into_iter().max()
 }
 
 /// Every piece that takes any time, in order.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::KeepIntact;
+/// use mend_core::method::{MethodChoice, MethodFamily, techniques::Techniques};
+/// use mend_core::planning::bench_time::{TimePiece, TimedJob, bench_time};
+/// use mend_core::planning::make_plan::plan;
+/// let made = plan(&bench.order()).expect("it can be computed");
+/// let choice = MethodChoice { family: MethodFamily::FromBelow, techniques: Techniques::default() };
+/// let spent = bench_time(&TimedJob {
+///     board: &bench.board,
+///     composition: &bench.composition,
+///     plan: &made,
+///     choice: &choice,
+///     equipment: &bench.equipment,
+///     keep_intact: KeepIntact::Board,
+/// });
+/// assert_eq!(spent.first().map(|spent| spent.piece), Some(TimePiece::Ready));
+/// assert!(spent.iter().all(|spent| spent.seconds.low <= spent.seconds.high));
+/// ```
 pub fn bench_time(timed: &TimedJob<'_>) -> Vec<TimeSpent> {
     let hands = |piece, seconds: f64| TimeSpent { piece, seconds: by_hand(seconds * timed.equipment.level.pace()) };
     let harvest = !timed.keep_intact.board();
@@ -106,7 +127,7 @@ pub fn bench_time(timed: &TimedJob<'_>) -> Vec<TimeSpent> {
 }
 
 /// All of it together: pieces vary together as often as not, so their ends are added.
-pub fn total(spent: &[TimeSpent]) -> Band {
+pub(crate) fn total(spent: &[TimeSpent]) -> Band {
     let sum = |of: fn(&Band) -> f64| spent.iter().map(|spent| of(&spent.seconds)).sum();
     Band { low: sum(|b| b.low), mid: sum(|b| b.mid), high: sum(|b| b.high) }
 }

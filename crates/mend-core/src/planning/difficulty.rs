@@ -92,6 +92,14 @@ impl<'a> From<Option<&'a Lane>> for Compared<'a> {
 }
 
 /// The reading of a subject, and of what comparing its methods has come to.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::difficulty::{Advice, Compared, Go, difficulty};
+/// let none_works = difficulty(&bench.subject(), Compared::NoneWorks);
+/// assert_eq!((none_works.go, none_works.advice), (Go::No, Advice::OtherMeans));
+/// ```
 pub fn difficulty(subject: &Subject<'_>, compared: Compared<'_>) -> Difficulty {
     let mut weighed = board_reasons(subject.board);
     if subject.keep_intact != KeepIntact::Part {

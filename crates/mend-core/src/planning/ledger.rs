@@ -74,6 +74,15 @@ pub struct Ledger {
 
 impl Ledger {
     /// After these entries. Whoever feeds and does not say so has fed as planned: the first feed counts without a tap.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::board::groups;
+    /// use mend_core::planning::ledger::Ledger;
+    /// let ledger = Ledger::after(&bench.composition, &groups(&bench.board), &[]);
+    /// assert!(ledger.is_open(), "nothing was fed, so nothing has to come out");
+    /// ```
     pub fn after(composition: &JointComposition, groups: &[JointGroup], entries: &[Entry]) -> Self {
         let reason = entries.iter().rev().find(|e| e.act == LedgerAct::Overridden).map(|e| e.reason.clone());
         let state = |group: &JointGroup| group_state(composition, group, entries);

@@ -58,6 +58,18 @@ pub struct Limit {
 
 /// Every limit of an order. The part's own body counts when it is to be kept intact; a component's own joints count where it would
 /// be blown away or drop once they melt.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::damaged::Damaged;
+/// use mend_core::planning::limits::limits;
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let order = bench.order();
+/// let all = limits(&order, &order.case(&melting));
+/// assert!(all.iter().any(|limit| limit.of == Damaged::Laminate));
+/// assert!(all.iter().any(|limit| limit.of.component() == Some("latch")));
+/// ```
 pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
     let limit = |of, watched, celsius, stands_s| Limit { of, watched, celsius, stands_s };
@@ -106,6 +118,20 @@ impl Limit {
 }
 
 /// Does the part come away before anything is damaged?
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::run};
+/// use mend_core::planning::limits::{first_damage, in_time, limits};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let order = bench.order();
+/// let case = order.case(&melting);
+/// let nominal = run(&case, &ParameterSample::nominal(&bench.board.stack), Resolution::COARSE);
+/// let damage = first_damage(&limits(&order, &case), &nominal.traces);
+/// let expected = nominal.release.is_some_and(|t| damage.as_ref().is_none_or(|damage| t < damage.at_s));
+/// assert_eq!(in_time(&nominal, damage.as_ref()), expected);
+/// ```
 pub fn in_time(run: &Run, damage: Option<&Damage>) -> bool {
     comes_first(run.release, damage.map(|damage| damage.at_s))
 }
@@ -116,6 +142,15 @@ pub(super) fn comes_first(release_s: Option<f64>, damage_s: Option<f64>) -> bool
 }
 
 /// The first limit that a run passes.
+///
+/// ```
+/// use mend_core::heat::traces::Traces;
+/// use mend_core::planning::damaged::Damaged;
+/// use mend_core::planning::limits::{Limit, LimitSubject, first_damage};
+/// let limit = Limit { of: Damaged::PartBody, watched: LimitSubject::Body, celsius: 240.0, stands_s: 0 };
+/// let traces = Traces { body: vec![200.0, 230.0, 245.0, 250.0], ..Traces::default() };
+/// assert_eq!(first_damage(&[limit], &traces).map(|damage| damage.at_s), Some(2.0));
+/// ```
 pub fn first_damage(limits: &[Limit], traces: &Traces) -> Option<Damage> {
     let passed = limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit)));
     let first = passed.min_by_key(|(at, _)| *at);

@@ -20,7 +20,7 @@ pub enum Loose {
 }
 
 /// Every component under some air.
-pub fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Loose> {
+pub(crate) fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Loose> {
     board.components.iter().map(|n| becomes(board, n, (air, shields))).collect()
 }
 

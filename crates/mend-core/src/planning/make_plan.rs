@@ -29,6 +29,15 @@ pub(super) enum Moves {
 }
 
 /// Computes the plan, or answers every blocking objection to its inputs.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::make_plan::plan;
+/// let made = plan(&bench.order()).expect("it can be computed");
+/// assert!((0.0..=1.0).contains(&made.chance) && made.abort.at_s > 0.0);
+/// assert_eq!(made.joints.len(), bench.board.connector.joints.len());
+/// ```
 pub fn plan(order: &Order<'_>) -> Result<Plan, Unplanned> {
     planned(order, Moves::Asked)
 }

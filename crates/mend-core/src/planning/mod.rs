@@ -1,17 +1,22 @@
 //! From an order to a plan, one way: order, runs, readings of them, margins, plan; then the steps at the bench.
 //!
-//! - [`plan_inputs`]: what is entered for a plan; [`order`]: what is to be planned; [`settings`]: can these settings be, on this station?
-//! - [`limits`]: what must not be passed; [`damaged`]: what is damaged then; [`loose`]: what the jet and its weight do to a component whose joints melt
+//! - [`plan_inputs`]: what is entered for a plan; [`order`]: what is to be planned; [`settings`]: can these settings
+//!   be, on this station?
+//! - [`limits`]: what must not be passed; [`damaged`]: what is damaged then; [`loose`]: what the jet and its weight do
+//!   to a component whose joints melt
 //! - [`runs`]: every run of an order; [`band`]: quantiles over the samples
 //! - readings: [`abort_time`]: when to take the air away if nothing moved; [`laminate`]: what the board itself bears;
-//!   [`margin`]: everything against its line; [`rules`]: what else there is to say, a file each; [`next_move`]: the best
-//!   single [`change`]; [`limited_by`]: what limits the plan
+//!   [`margin`]: everything against its line; [`rules`]: what else there is to say, a file each; [`next_move`]: the
+//!   best single [`change`]; [`limited_by`]: what limits the plan
 //! - [`plan`]: what comes of it; [`make_plan`]: from the order to it
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
-//! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by side;
-//!   [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go
-//! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and wicked, and what is
-//!   still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
+//! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by
+//!   side; [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go
+//! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
+//!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
+//!
+//! Does not compute: the fit of the new part (its heat has no run of its own yet), learning from past jobs, or prices. What
+//! hands take is an estimate until the shop's own times replace it.
 
 pub mod abort_time;
 pub mod band;

@@ -59,6 +59,15 @@ impl Unplanned {
 
 impl<'a> Order<'a> {
     /// What forbids to plan it; nothing is computed for that.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// let mut bench = bench;
+    /// assert!(bench.order().refusals().is_empty());
+    /// bench.recipe.air = None;
+    /// assert_eq!(bench.order().refusals()[0].place, "settings", "nothing is hot");
+    /// ```
     pub fn refusals(&self) -> Vec<Finding> {
         self.checked().err().unwrap_or_default()
     }

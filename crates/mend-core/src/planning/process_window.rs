@@ -46,6 +46,16 @@ impl ProcessWindow {
 }
 
 /// Computes the map of an order's tools, face, distance, shields and board; its own set temperature and flow do not matter.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::process_window::process_window;
+/// let window = process_window(&bench.order()).expect("air blows");
+/// assert_eq!(window.candidates.len(), window.sets.len() * window.flows.len());
+/// let coolest = window.at(0, 0);
+/// assert!(coolest.release_s.is_none(), "200 °C at the weakest flow melts nothing");
+/// ```
 pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
     order.checked()?;
     if order.recipe.air.is_none() {

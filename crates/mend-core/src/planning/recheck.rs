@@ -26,6 +26,15 @@ pub struct Recheck {
 
 /// Runs the corners of the window again: the coolest and the hottest setting that works at its weakest, middle and strongest
 /// flow, and the one with most time between release and damage. None where nothing works.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::{process_window::process_window, recheck::recheck};
+/// let (order, window) = (bench.order(), process_window(&bench.order()).expect("air blows"));
+/// let edges = recheck(&order, &window).expect("nobody cancels");
+/// assert!(edges.len() <= 7, "two at each of three flows, and the roomiest");
+/// ```
 pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, Unplanned> {
     let melting = order.composition.targets(order.board)?;
     let chosen = chosen(map);

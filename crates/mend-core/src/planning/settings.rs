@@ -44,7 +44,7 @@ impl Ranges {
 }
 
 /// All objections to a recipe. A blocking one means that there is nothing to compute.
-pub fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> {
+pub(crate) fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> {
     let mut ranges = Ranges::default();
     recipe.air.iter().for_each(|air| check_air(air, (station, ""), &mut ranges));
     ranges.within("longest_s", (recipe.longest.in_seconds(), Unit::Seconds), (20.0, 600.0));

@@ -21,6 +21,15 @@ pub struct JudgedReplay {
 }
 
 /// Runs an order to its release, or to the maximum heating time.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::watched::replay;
+/// let replay = replay(&bench.order()).expect("it can be computed");
+/// assert_eq!(replay.tightest.len(), replay.recording.traces.len(), "one a second");
+/// assert!(replay.tightest.iter().all(|(limit, _)| *limit < replay.limits.len()));
+/// ```
 pub fn replay(order: &Order<'_>) -> Result<JudgedReplay, Unplanned> {
     order.checked()?;
     let melting = order.composition.targets(order.board)?;

@@ -26,6 +26,14 @@ pub struct WhatIfChange {
 }
 
 /// All of them: settings, nozzles, faces, soaks, a layer of tape more, a shield over each component that has none, a feed.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::{change::Change, what_if::changes};
+/// let offered = changes(&bench.subject(), &bench.order());
+/// assert!(offered.iter().any(|offer| offer.what == Change::Nozzle { mm: 10.0 }));
+/// ```
 pub fn changes(subject: &Subject<'_>, order: &Order<'_>) -> Vec<WhatIfChange> {
     let of_recipe =
         |(what, recipe): (Change, Recipe)| WhatIfChange { what, composition: order.composition.clone(), recipe };

@@ -5,7 +5,7 @@
 pub struct WindowPoint {
     /// When the part comes away, s; none: not within the longest heating.
     pub release_s: Option<f64>,
-    /// When the first limit is passed, s, and whose: its place in [`super::process_window::ProcessWindow::names`].
+    /// When the first limit is passed, s, and whose: its place in [`super::process_window::ProcessWindow::damaged`].
     pub damage: Option<(f64, usize)>,
     /// The joint that melts last: its place in the connector.
     pub last_joint: usize,

@@ -72,6 +72,13 @@ impl IntakeField {
 const LONGEST: usize = 2000;
 
 /// The value as it is to be kept, or what is wrong with it. An empty value is always fine: it is not there yet.
+///
+/// ```
+/// use mend_core::shop::{IntakeField, check_field};
+/// let price = IntakeField::named("price").expect("a field");
+/// assert_eq!(check_field(price, " 85 "), Ok("85.00".to_owned()));
+/// assert!(check_field(price, "cheap").is_err());
+/// ```
 pub fn check_field(field: IntakeField, value: &str) -> Result<String, Finding> {
     let value = value.trim();
     let object = |problem: ValueProblem| Err(Finding::blocking("intake", field.key, problem));
@@ -118,6 +125,10 @@ const fn days_of(year: u32, month: u32) -> u32 {
 }
 
 /// What is explained before a customer consents.
+///
+/// ```
+/// assert!(mend_core::shop::consent_terms().iter().all(|term| term.ends_with('.')));
+/// ```
 pub fn consent_terms() -> [&'static str; 4] {
     [
         "Heat near plastics and other parts: what the plan shows as near its limit may be marked or lost.",

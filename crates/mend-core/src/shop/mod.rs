@@ -1,4 +1,6 @@
 //! The shop: where each job stands and what to pick up next.
+//!
+//! Derives states and orders from facts that are handed in. It stores nothing and knows no date.
 
 mod intake;
 mod stops;

@@ -150,6 +150,12 @@ fn is_done(facts: &Facts, stop: Stop) -> bool {
 }
 
 /// The first stop that is not done; none when the job is closed.
+///
+/// ```
+/// use mend_core::shop::{Facts, Stop, next};
+/// assert_eq!(next(&Facts::default()), Some(Stop::Board));
+/// assert_eq!(next(&Facts { handed_over: true, ..Facts::default() }), None);
+/// ```
 pub fn next(facts: &Facts) -> Option<Stop> {
     if facts.handed_over {
         return None;
@@ -158,6 +164,12 @@ pub fn next(facts: &Facts) -> Option<Stop> {
 }
 
 /// State of one stop.
+///
+/// ```
+/// use mend_core::shop::{Facts, Stop, StopState, state};
+/// let facts = Facts::default();
+/// assert_eq!((state(&facts, Stop::Intake), state(&facts, Stop::Board)), (StopState::Done, StopState::Now));
+/// ```
 pub fn state(facts: &Facts, stop: Stop) -> StopState {
     if next(facts) == Some(stop) {
         StopState::Now
@@ -169,6 +181,13 @@ pub fn state(facts: &Facts, stop: Stop) -> StopState {
 }
 
 /// Order on the bench, smallest first: what is under way, then what can be done by due date, then what waits, then closed.
+///
+/// ```
+/// use mend_core::shop::{Facts, rank};
+/// let late = Facts { due_in_days: Some(-1), ..Facts::default() };
+/// let closed = Facts { handed_over: true, ..Facts::default() };
+/// assert!(rank(&late) < rank(&Facts::default()) && rank(&Facts::default()) < rank(&closed));
+/// ```
 pub fn rank(facts: &Facts) -> (u8, i64) {
     let due = facts.due_in_days.unwrap_or(i64::MAX);
     let group = match facts {

@@ -22,6 +22,25 @@ pub struct Amount {
 }
 
 /// The amount for one joint of a group. None where even rounds don't get there, or it is more than a spool.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::groups;
+/// use mend_core::solder::{CompositionEntry, FeedEntry, amount};
+/// let feed = FeedEntry {
+///     alloy: "Sn42Bi58".to_owned(),
+///     mixing_fraction: 0.4,
+///     wire_mm: 0.5,
+///     flux_share: 0.02,
+///     rows: vec!["anchors".to_owned()],
+/// };
+/// let entry = CompositionEntry { alloy: "SAC305".to_owned(), feed: Some(feed), ..CompositionEntry::default() };
+/// let composition = entry.composition().expect("alloys of the table");
+/// let anchors = groups(&bench.board).into_iter().find(|group| group.holes).expect("plated anchors");
+/// let fed = amount(&composition, &anchors).expect("they can take it");
+/// assert!(fed.length_mm > 1.0 && fed.rounds >= 1);
+/// ```
 pub fn amount(composition: &JointComposition, group: &JointGroup) -> Option<Amount> {
     let feed = composition.feeds(group)?;
     let old = factory_mg(composition, group);
@@ -35,6 +54,16 @@ pub fn amount(composition: &JointComposition, group: &JointGroup) -> Option<Amou
 }
 
 /// Factory metal of one joint, mg.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::groups;
+/// use mend_core::solder::factory_mg;
+/// let anchors = groups(&bench.board).into_iter().find(|group| group.holes).expect("plated anchors");
+/// let density = bench.composition.factory.composition.density();
+/// assert_eq!(factory_mg(&bench.composition, &anchors), anchors.volume * density);
+/// ```
 pub fn factory_mg(composition: &JointComposition, group: &JointGroup) -> f64 {
     group.volume * composition.factory.composition.density()
 }

@@ -59,6 +59,12 @@ pub struct Guess {
 }
 
 /// The guess: a mark beats the year; without either it is what factories use today.
+///
+/// ```
+/// use mend_core::solder::{MakersMark, factory_guess};
+/// assert_eq!(factory_guess(Some(2021), MakersMark::None).alloy, "SAC305");
+/// assert_eq!(factory_guess(Some(2021), MakersMark::Leaded).alloy, "Sn63Pb37");
+/// ```
 pub fn factory_guess(year: Option<u32>, mark: MakersMark) -> Guess {
     let guess = |alloy, why, sure| Guess { alloy, why, sure };
     match (mark, year) {

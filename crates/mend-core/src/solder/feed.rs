@@ -57,6 +57,16 @@ pub struct MixesIn {
 }
 
 /// The feed table of a composition.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::groups;
+/// use mend_core::solder::{FeedReason, feed_table};
+/// let table = feed_table(&bench.composition, &groups(&bench.board));
+/// assert!(table.iter().all(|row| row.fed.is_none()), "nothing is fed");
+/// assert!(table.iter().any(|row| row.reason == FeedReason::NotFed));
+/// ```
 pub fn feed_table(composition: &JointComposition, groups: &[JointGroup]) -> Vec<GroupFeed> {
     let row = |group: &JointGroup| {
         let fed = amount(composition, group);
@@ -87,6 +97,17 @@ fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount
 
 /// The least share of `fed` in `factory` with which the working temperature, the mixing as usual and the model's band
 /// on top, is no higher than `wanted`. None: this alloy can't get there.
+///
+/// ```
+/// use mend_core::materials::Metal;
+/// use mend_core::solder::share_for;
+/// use mend_core::units::Temperature;
+/// let metal = |name| Metal::parse("alloy", name).expect("in the table").composition;
+/// let (factory, fed) = (metal("SAC305"), metal("Sn42Bi58"));
+/// let share = share_for((&factory, &fed), 0.9, Temperature::celsius(190.0)).expect("bismuth gets there");
+/// assert!((0.2..0.95).contains(&share));
+/// assert_eq!(share_for((&factory, &fed), 0.9, Temperature::celsius(60.0)), None, "no mix of these melts at 60 °C");
+/// ```
 pub fn share_for((factory, fed): (&Composition, &Composition), mixing: f64, wanted: Temperature) -> Option<f64> {
     let reaches = |share: f64| {
         let mix = Composition::mixed(&[(*factory, 1.0 - share), (*fed, share * mixing)])?;

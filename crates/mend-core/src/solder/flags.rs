@@ -24,6 +24,14 @@ fn step(value: f64, limits: [f64; 3]) -> Option<Severity> {
 }
 
 /// All flags of a finished joint, the heaviest first.
+///
+/// ```
+/// use mend_core::materials::Metal;
+/// use mend_core::solder::{flags, within_limits};
+/// let metal = |text| Metal::parse("joint", text).expect("a metal").composition;
+/// assert!(flags(&metal("SAC305")).is_empty());
+/// assert!(!within_limits(&flags(&metal("Sn42Bi58"))), "brittle");
+/// ```
 pub fn flags(joint: &Composition) -> Vec<Finding> {
     let mut found = by_amount(joint);
     found.extend(warm_liquid(joint));
@@ -74,6 +82,11 @@ fn warm_liquid(joint: &Composition) -> Option<Finding> {
 }
 
 /// May a joint with these flags be left so?
+///
+/// ```
+/// use mend_core::solder::within_limits;
+/// assert!(within_limits(&[]));
+/// ```
 pub fn within_limits(flags: &[Finding]) -> bool {
     flags.iter().all(|flag| flag.severity < Severity::Warning)
 }

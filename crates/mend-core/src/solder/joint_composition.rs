@@ -120,6 +120,14 @@ impl JointComposition {
     }
 
     /// Where every joint of a board melts, in the connector's order; an objection where that can't be computed.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// let targets = bench.composition.targets(&bench.board).expect("computed");
+    /// assert_eq!(targets.len(), bench.board.connector.joints.len());
+    /// assert!((targets[0].melted.in_celsius() - 219.0).abs() < 3.0, "SAC305");
+    /// ```
     pub fn targets(&self, board: &Board) -> Result<Vec<MeltTarget>, Vec<Finding>> {
         let groups = groups(board);
         let mut targets = vec![None; board.connector.joints.len()];

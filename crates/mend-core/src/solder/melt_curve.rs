@@ -54,6 +54,14 @@ fn celsius(kelvin: f64) -> Temperature {
 }
 
 /// The whole curve of a metal.
+///
+/// ```
+/// use mend_core::materials::Metal;
+/// use mend_core::solder::melt_curve;
+/// let curve = melt_curve(&Metal::parse("alloy", "Sn63Pb37").expect("in the table").composition);
+/// let liquidus = curve.liquidus.expect("computed").in_celsius();
+/// assert!((liquidus - 183.0).abs() < 3.0);
+/// ```
 pub fn melt_curve(composition: &Composition) -> MeltCurve {
     let (mut system, x) = System::from_composition(composition);
     let first = first_solid(&mut system, &x);
@@ -76,12 +84,26 @@ pub fn melt_curve(composition: &Composition) -> MeltCurve {
 }
 
 /// The strict liquidus alone.
+///
+/// ```
+/// use mend_core::materials::Metal;
+/// use mend_core::solder::liquidus;
+/// let tin = Metal::parse("alloy", "Sn=100").expect("an element").composition;
+/// assert!((liquidus(&tin).expect("computed").in_celsius() - 231.9).abs() < 0.5);
+/// ```
 pub fn liquidus(composition: &Composition) -> Option<Temperature> {
     let (mut system, x) = System::from_composition(composition);
     first_solid(&mut system, &x).map(|(kelvin, _)| celsius(kelvin))
 }
 
 /// The working temperature alone: what a search over amounts asks for.
+///
+/// ```
+/// use mend_core::materials::Metal;
+/// use mend_core::solder::{liquidus, working_temperature};
+/// let mix = Metal::parse("alloy", "SAC305=60,Sn42Bi58=40").expect("a mix").composition;
+/// assert!(working_temperature(&mix) <= liquidus(&mix), "98 % is liquid before the last crystal is");
+/// ```
 pub fn working_temperature(composition: &Composition) -> Option<Temperature> {
     let (mut system, x) = System::from_composition(composition);
     let (kelvin, _) = first_solid(&mut system, &x)?;

@@ -5,10 +5,14 @@
 //! at the door, amounts moles unless a name says mass.
 //!
 //! - [`melt_curve()`]: the public door; [`MeltBand`]: how sure it is
-//! - [`JointComposition`]: what the joints hold and are fed; [`feed_table`]: how much; [`Residue`]: what wicking leaves;
-//!   [`flags()`]: what is wrong with a finished joint
-//! - `parameters`, `liquid_table`, `solid_table`, `compound`: the numbers; `phase`: the energy of a solution; `response`: its curvature
+//! - [`JointComposition`]: what the joints hold and are fed; [`feed_table`]: how much; [`Residue`]: what wicking
+//!   leaves; [`flags()`]: what is wrong with a finished joint
+//! - `parameters`, `liquid_table`, `solid_table`, `compound`: the numbers; `phase`: the energy of a solution;
+//!   `response`: its curvature
 //! - `system`: all phases of one metal; `liquidus`, `equilibrium`, `path`: the three solvers; `linear`: small systems
+//!
+//! Does not compute: how fast solder mixes or wets, intermetallic layers that grow in service, fatigue, or elements beyond the
+//! eight. Both ways of freezing are limits; a real joint lies between them.
 
 mod amount;
 mod band;

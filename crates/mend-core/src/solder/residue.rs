@@ -83,6 +83,14 @@ impl Residue {
 }
 
 /// Flood-and-wick cycles after the part is off until a group's finished joint is within limits; none: not within eight.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::groups;
+/// use mend_core::solder::cycles;
+/// assert!(groups(&bench.board).iter().all(|group| cycles(&bench.composition, group) == Some(0)), "nothing was fed");
+/// ```
 pub fn cycles(composition: &JointComposition, group: &JointGroup) -> Option<usize> {
     let refit = composition.refit.composition;
     let Some(feed) = composition.feeds(group) else { return Some(0) };
@@ -102,6 +110,17 @@ pub fn cycles(composition: &JointComposition, group: &JointGroup) -> Option<usiz
 }
 
 /// Lead from the fed or the final alloy in a joint that had none: the shop decides, local rules apply.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::materials::Metal;
+/// use mend_core::solder::leaded_into_lead_free;
+/// assert!(leaded_into_lead_free(&bench.composition).is_none());
+/// let refit = Metal::parse("refit", "Sn63Pb37").expect("in the table");
+/// let leaded = mend_core::solder::JointComposition { refit, ..bench.composition.clone() };
+/// assert!(leaded_into_lead_free(&leaded).is_some());
+/// ```
 pub fn leaded_into_lead_free(composition: &JointComposition) -> Option<Finding> {
     let brings = |metal: &Metal| metal.has_lead();
     let fed = composition.fed().map(|feed| &feed.metal).filter(|metal| brings(metal));

@@ -17,7 +17,7 @@ fn metal(parts: &[(Element, f64)]) -> Composition {
     let mut wt = [0.0; 8];
     parts.iter().for_each(|(element, share)| wt[*element as usize] += share);
     let sum: f64 = wt.iter().sum();
-    Composition::of_wt_percent(wt.map(|w| w * 100.0 / sum)).expect("shares sum to 100")
+    Composition::from_wt_percent(wt.map(|w| w * 100.0 / sum)).expect("shares sum to 100")
 }
 
 /// Up to eight elements within what solders hold: tin, lead, bismuth and indium freely, of the others a few percent.

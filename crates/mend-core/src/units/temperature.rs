@@ -97,6 +97,13 @@ impl Scale {
         }
     }
     /// A typed number read on this scale.
+    ///
+    /// ```
+    /// use mend_core::units::Scale;
+    /// let typed = Scale::Fahrenheit.read(752.0);
+    /// assert!((typed.in_celsius() - 400.0).abs() < 1e-9);
+    /// assert!((Scale::Fahrenheit.of(typed) - 752.0).abs() < 1e-9);
+    /// ```
     pub fn read(self, value: f64) -> Temperature {
         match self {
             Self::Celsius => Temperature::celsius(value),

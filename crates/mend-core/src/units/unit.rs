@@ -1,3 +1,5 @@
+//! The units in which values are entered.
+
 use serde::{Deserialize, Serialize};
 
 use super::Scale;
@@ -63,6 +65,11 @@ pub enum Unit {
 
 impl Unit {
     /// As it stands behind a number; empty for a bare one.
+    ///
+    /// ```
+    /// use mend_core::units::Unit;
+    /// assert_eq!((Unit::LitresPerMinute.symbol(), Unit::One.symbol()), ("L/min", ""));
+    /// ```
     pub const fn symbol(self) -> &'static str {
         match self {
             Self::One => "",

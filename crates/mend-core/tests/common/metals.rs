@@ -11,7 +11,7 @@ pub(crate) fn composition(text: &str) -> Composition {
         wt[Element::named(symbol).expect("an element") as usize] = share.parse::<f64>().expect("a number");
     }
     let sum: f64 = wt.iter().sum();
-    Composition::of_wt_percent(wt.map(|w| w * 100.0 / sum)).expect("a composition")
+    Composition::from_wt_percent(wt.map(|w| w * 100.0 / sum)).expect("a composition")
 }
 
 /// An alloy of the table or a pure element.

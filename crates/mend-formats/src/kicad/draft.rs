@@ -43,7 +43,7 @@ pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft,
 
 fn component(footprint: &Footprint, (before, notes): (&[Component], &mut ImportNotes)) -> Option<Component> {
     let body = footprint.body?;
-    let Some(what) = ComponentKind::of_reference(&footprint.reference) else {
+    let Some(what) = ComponentKind::from_reference(&footprint.reference) else {
         let letters: String = footprint.reference.chars().take_while(char::is_ascii_alphabetic).collect();
         notes.leave_out(&format!("footprint “{letters}”: its letters say nothing of what it is"));
         return None;

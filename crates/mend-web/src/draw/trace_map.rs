@@ -89,7 +89,7 @@ impl TraceMap {
     pub(crate) fn from_draft(draft: &Draft) -> Self {
         let frame = frame(draft);
         let part = draft.part.as_ref().map(mend_core::board::draft::DraftPart::placed);
-        let thing = |(k, component): (usize, &Component)| MapItem::of_component(k, component);
+        let thing = |(k, component): (usize, &Component)| MapItem::from_component(k, component);
         let mark = |(k, p): (usize, &Point)| PhotoMark { number: k + 1, x: n(p.x), y: n(-p.y) };
         Self {
             view_box: format!("{} {} {} {}", n(frame.left()), n(-frame.far()), n(frame.width), n(frame.depth)),
@@ -139,7 +139,7 @@ impl MapItem {
         }
     }
 
-    fn of_component(k: usize, component: &Component) -> Self {
+    fn from_component(k: usize, component: &Component) -> Self {
         let (body, letters) = (&component.body, component.name.chars().count().max(1) as f64);
         // As large as its body lets it, and none where it could not be read.
         let size = (body.width / letters * 1.7).min(0.6 * body.depth).min(2.2);

@@ -16,6 +16,18 @@ const FARTHEST_MM: f64 = 2000.0;
 
 impl Draft {
     /// The draft after an act. Temperatures in fields are of this scale.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::board::draft::{Draft, Edit, Target};
+    /// use mend_core::units::Scale;
+    /// let draft = Draft::from_board(&bench.board);
+    /// let moved = Edit::Move { of: Target::Component(0), dx: 1.5, dy: 0.0 };
+    /// let after = draft.after(&moved, Scale::Celsius).expect("it can be moved");
+    /// assert_eq!(after.components[0].body.centre.x, draft.components[0].body.centre.x + 1.5);
+    /// assert!(draft.after(&Edit::Remove { of: Target::Component(9) }, Scale::Celsius).is_err());
+    /// ```
     pub fn after(&self, edit: &Edit, scale: Scale) -> Result<Self, Finding> {
         let mut draft = self.clone();
         match edit {

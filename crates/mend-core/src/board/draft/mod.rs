@@ -127,6 +127,14 @@ impl Draft {
     }
 
     /// The board, or everything that is missing and wrong. What only warns stays with [`Self::findings`].
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::board::draft::Draft;
+    /// assert_eq!(Draft::from_board(&bench.board).board(), Ok(bench.board.clone()));
+    /// assert_eq!(Draft::new("empty").board().expect_err("no rim, no part").len(), 2);
+    /// ```
     pub fn board(&self) -> Result<Board, Vec<Finding>> {
         let missing = self.missing();
         let Some(board) = self.whole().filter(|_| missing.is_empty()) else { return Err(missing) };

@@ -118,6 +118,14 @@ impl Sizes<'_> {
 
 impl LibraryConnector {
     /// The connector of these sizes, or every size that can't be.
+    ///
+    /// ```
+    /// use mend_core::board::library::{Values, kind};
+    /// let flex = kind("flex").expect("in the library");
+    /// let made = flex.make(&Values::from([("ways".to_owned(), 40.0)])).expect("forty ways can be");
+    /// assert!(made.joints.len() > 40, "ways and anchors");
+    /// assert_eq!(flex.make(&Values::from([("ways".to_owned(), 99.0)])).expect_err("too many")[0].place, "ways");
+    /// ```
     pub fn make(&self, values: &Values) -> Result<Connector, Vec<Finding>> {
         let object = |(key, value): (&String, &f64)| match self.params.iter().find(|p| p.key == key.as_str()) {
             Some(param) => param.object(*value),

@@ -50,6 +50,13 @@ pub const KINDS: &[LibraryConnector] = &[
 ];
 
 /// The kind of that key.
+///
+/// ```
+/// use mend_core::board::library::{Values, kind};
+/// let usual = kind("usb-c-top").expect("in the library").make(&Values::new()).expect("usual sizes");
+/// assert!(usual.joints.len() > 20);
+/// assert!(kind("teapot").is_none());
+/// ```
 pub fn kind(key: &str) -> Option<&'static LibraryConnector> {
     KINDS.iter().find(|kind| kind.key == key)
 }

@@ -20,7 +20,7 @@ fn of_outline(problem: BoardProblem) -> Vec<Finding> {
 }
 
 /// What can't be about an outline.
-pub fn outline(outline: &Outline) -> Vec<Finding> {
+pub(crate) fn outline(outline: &Outline) -> Vec<Finding> {
     let count = outline.corners.len();
     if count < 3 {
         return of_outline(BoardProblem::TooFewCorners { count });
@@ -41,7 +41,7 @@ pub fn outline(outline: &Outline) -> Vec<Finding> {
 }
 
 /// What can't be about a stack-up.
-pub fn stack(stack: &StackUp) -> Vec<Finding> {
+pub(crate) fn stack(stack: &StackUp) -> Vec<Finding> {
     let mut found = Vec::new();
     let mut within = |place: &str, value: f64, range: (f64, f64), unit: Unit| {
         let outside = ValueProblem::outside(value, range, unit);

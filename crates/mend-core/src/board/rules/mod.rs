@@ -14,9 +14,19 @@ mod same_name;
 use super::Board;
 use crate::finding::Finding;
 
-pub use board_sizes::{outline, stack};
+pub(crate) use board_sizes::{outline, stack};
 
 /// Everything that the rules have to say of a board.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::board::rules;
+/// let mut board = bench.board.clone();
+/// assert!(rules::check(&board).is_empty());
+/// board.connector.joints[0].at.y = -5.0;
+/// assert_eq!(rules::check(&board)[0].rule, "outside_outline");
+/// ```
 pub fn check(board: &Board) -> Vec<Finding> {
     let rules: [fn(&Board) -> Vec<Finding>; 8] = [
         board_sizes::check,

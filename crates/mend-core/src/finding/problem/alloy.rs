@@ -1,3 +1,5 @@
+//! What is wrong with an alloy, or with what joints are fed.
+
 use serde::{Deserialize, Serialize};
 
 /// What is wrong with an alloy, or with what joints are fed.

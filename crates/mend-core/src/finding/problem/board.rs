@@ -1,3 +1,5 @@
+//! What a board must not be, and what is asked about it.
+
 use serde::{Deserialize, Serialize};
 
 /// What bears a name on a board.

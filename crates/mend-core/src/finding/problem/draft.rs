@@ -1,3 +1,5 @@
+//! What can't be done to a draft, and what it still lacks.
+
 use serde::{Deserialize, Serialize};
 
 /// What can't be done to a draft, and what it still lacks.

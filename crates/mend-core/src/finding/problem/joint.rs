@@ -1,3 +1,5 @@
+//! What is wrong with a finished joint.
+
 use serde::{Deserialize, Serialize};
 
 /// What is wrong with a finished joint.

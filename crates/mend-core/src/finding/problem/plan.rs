@@ -1,3 +1,5 @@
+//! What a heat run showed beyond its margins.
+
 use serde::{Deserialize, Serialize};
 
 /// What a heat run showed beyond its margins.

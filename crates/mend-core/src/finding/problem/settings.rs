@@ -1,3 +1,5 @@
+//! Settings that can't be computed, or deserve a word before they are.
+
 use serde::{Deserialize, Serialize};
 
 /// What settings can't be computed, or deserve a word before they are.

@@ -1,3 +1,5 @@
+//! Values that were entered and can't be taken.
+
 use serde::{Deserialize, Serialize};
 
 use crate::units::Unit;

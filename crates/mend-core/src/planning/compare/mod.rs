@@ -45,12 +45,35 @@ impl Comparison {
     }
 
     /// The recommended lane.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::planning::compare::{Comparison, Recommendation};
+    /// let reason = Recommendation::None { nearest: None };
+    /// let empty = Comparison { lanes: vec![], ruled_out: vec![], recommended: None, reason };
+    /// assert!(empty.best().is_none());
+    /// ```
     pub fn best(&self) -> Option<&Lane> {
         self.lanes.get(self.recommended?)
     }
 }
 
 /// Compares all families.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::example::AMBIENT;
+/// use mend_core::method::MethodFamily;
+/// use mend_core::planning::compare::compare;
+/// let mut bench = bench;
+/// bench.equipment.tips.clear();
+/// bench.equipment.preheater = false;
+/// let found = compare((&bench.subject(), AMBIENT), &bench.watch).expect("it can be computed");
+/// assert_eq!(found.lanes.len() + found.ruled_out.len(), MethodFamily::ALL.len());
+/// assert!(found.best().is_none_or(|best| best.plan.chance >= 0.3));
+/// ```
 pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -> Result<Comparison, Unplanned> {
     let sought = SearchRequest { subject, ambient, effort: Effort::Look, watch };
     let (mut lanes, mut ruled_out) = (Vec::new(), Vec::new());

@@ -83,6 +83,16 @@ impl SearchResult {
 }
 
 /// Searches a family. The same inputs give the same answer to the bit.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::MethodFamily;
+/// use mend_core::planning::search::search;
+/// let subject = bench.subject();
+/// let found = search(&bench.search_request(&subject), MethodFamily::FromBelow.method()).expect("it can be computed");
+/// assert!(found.candidates > 100 && found.told().is_some());
+/// ```
 pub fn search(sought: &SearchRequest<'_>, method: &dyn Method) -> Result<SearchResult, Unplanned> {
     let starts: Vec<Start> = method.starts(sought.subject).into_iter().map(|start| sought.thinned(start)).collect();
     let mut tried: Vec<Tried> = Vec::new();
@@ -110,6 +120,20 @@ pub fn search(sought: &SearchRequest<'_>, method: &dyn Method) -> Result<SearchR
 pub type OfFamily = (MethodFamily, Result<SearchResult, Vec<Obstacle>>);
 
 /// Searches every family that applies.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::method::MethodFamily;
+/// use mend_core::planning::search::search_all;
+/// let mut bench = bench;
+/// bench.equipment.tips.clear();
+/// bench.equipment.preheater = false;
+/// let subject = bench.subject();
+/// let found = search_all(&bench.search_request(&subject)).expect("it can be computed");
+/// let (_, iron) = found.iter().find(|(family, _)| *family == MethodFamily::IronOnly).expect("every family is named");
+/// assert!(iron.is_err(), "no iron in the shop");
+/// ```
 pub fn search_all(sought: &SearchRequest<'_>) -> Result<Vec<OfFamily>, Unplanned> {
     let one = |family: MethodFamily| {
         let fit = family.method().fit(sought.subject);

@@ -26,6 +26,17 @@ use script::Script;
 use step::Step;
 
 /// All steps, in order.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::make_plan::plan;
+/// use mend_core::planning::sequence::{script::Script, sequence, task::Task};
+/// let made = plan(&bench.order()).expect("it can be computed");
+/// let steps = sequence(&Script::plain(&bench.board, &made, &bench.composition));
+/// assert_eq!(steps[0].task(), Some(&Task::MakeReady));
+/// assert_eq!(steps.last().and_then(|step| step.task()), Some(&Task::CleanAll));
+/// ```
 pub fn sequence(script: &Script<'_>) -> Vec<Step> {
     let mut steps = vec![before::ready()];
     steps.extend(script.choice.map(|_| before::open(script)));

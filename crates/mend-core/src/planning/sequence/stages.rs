@@ -43,6 +43,17 @@ fn blown(air: &HotAir) -> HeatLine {
 }
 
 /// What works beside the air, a line each.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::recipe::HeatingAids;
+/// use mend_core::method::usual;
+/// use mend_core::planning::sequence::stages::helpers;
+/// let during = HeatingAids { preheater: Some(usual::preheater(&bench.board)), iron: None };
+/// assert_eq!(helpers(&during).len(), 1);
+/// assert!(helpers(&HeatingAids::default()).is_empty());
+/// ```
 pub fn helpers(during: &HeatingAids) -> Vec<HeatLine> {
     let preheater = during.preheater.map(|p| HeatLine::PreheaterOn { face: p.face, coupling: p.coupling });
     let iron = during.iron.as_ref().map(|i| HeatLine::IronOnRow { tip_mm: i.tip.in_mm(), row: i.row.clone() });
@@ -50,6 +61,14 @@ pub fn helpers(during: &HeatingAids) -> Vec<HeatLine> {
 }
 
 /// What is hot in a stage.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::planning::sequence::stages::tools;
+/// let hot = tools(bench.recipe.air.as_ref(), &bench.recipe.during);
+/// assert_eq!((hot.len(), hot[0].set_c), (1, 420.0));
+/// ```
 pub fn tools(air: Option<&HotAir>, during: &HeatingAids) -> Vec<HotTool> {
     let tool = |what, set_c: f64| HotTool { what, set_c };
     let air = air.map(|air| tool(HotToolKind::Air, air.set.in_celsius()));

@@ -53,7 +53,7 @@ impl ConnectorCard {
         }
     }
 
-    fn of_kind(kind: &LibraryConnector) -> Option<Self> {
+    fn from_kind(kind: &LibraryConnector) -> Option<Self> {
         let made = kind.make(&Values::new()).ok()?;
         let sizes = kind.params.iter().map(|param| param.label.to_owned()).collect();
         Some(Self::from_connector(&made, kind.known_by.to_owned(), sizes))
@@ -69,6 +69,6 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Con
     Ok(ConnectorsPage {
         frame: Frame::new("Connectors", visitor.scale, "boards", "/boards/connectors".to_owned()),
         own: own.collect(),
-        kinds: KINDS.iter().filter_map(ConnectorCard::of_kind).collect(),
+        kinds: KINDS.iter().filter_map(ConnectorCard::from_kind).collect(),
     })
 }

@@ -183,7 +183,7 @@ pub(crate) async fn change(
     path: JobPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::of_form(&fields)).await?;
+    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::from_form(&fields)).await?;
     let plan = match FormInput::new(fields, job_heat.visitor.scale).inputs() {
         Err(findings) => Err(job_heat.visitor.words().findings(&findings)),
         Ok(inputs) => job_heat.keep_and_plan(&job_heat.completed(inputs)).await?,
@@ -198,7 +198,7 @@ pub(crate) async fn edit(
     path: JobPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::of_form(&fields)).await?;
+    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::from_form(&fields)).await?;
     let sent = FormInput::new(fields, job_heat.visitor.scale);
     let act = sent.act().unwrap_or_default().to_owned();
     let mut inputs = match sent.inputs() {

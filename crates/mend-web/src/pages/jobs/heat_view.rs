@@ -54,7 +54,7 @@ impl HeatView {
     }
 
     /// As a form that the page sends has it.
-    pub(crate) fn of_form(fields: &[(String, String)]) -> Self {
+    pub(crate) fn from_form(fields: &[(String, String)]) -> Self {
         Self::named(fields.iter().find(|(name, _)| name == "view").map_or("", |(_, key)| key))
     }
 }
@@ -82,6 +82,6 @@ mod tests {
         assert!(HeatView::ALL.into_iter().all(|view| HeatView::named(view.key()) == view));
         assert_eq!(HeatView::named("elsewhere"), HeatView::Margins);
         let form = [("set".to_owned(), "window".to_owned()), ("view".to_owned(), "replay".to_owned())];
-        assert_eq!(HeatView::of_form(&form), HeatView::Replay);
+        assert_eq!(HeatView::from_form(&form), HeatView::Replay);
     }
 }
