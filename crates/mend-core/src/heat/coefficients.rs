@@ -132,3 +132,63 @@ impl<R: Real> Coefficients<R> {
         sides + face(&self.faces[0]) + face(&self.faces[1])
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::heat::axis::Axis;
+    use crate::heat::mesh::Slab;
+
+    const SLAB: Slab = Slab { thickness: 1.6e-3, in_plane: 20.0, through: 0.4, capacity: 2.0e6 };
+
+    fn plate(cell_mm: f64) -> Mesh {
+        Mesh::plate(Axis::uniform(5, cell_mm), Axis::uniform(4, cell_mm), 3, SLAB)
+    }
+
+    #[test]
+    fn heat_that_leaves_a_cell_arrives_in_its_neighbour() {
+        let made = Coefficients::<f64>::new(&plate(1.0), 0.0, 296.0);
+        for j in 0..4 {
+            for i in 0..4 {
+                let (here, there) = (j * made.row + i, j * made.row + i + 1);
+                assert!((made.east[here] - made.west[there]).abs() < 1e-12, "cells of one size exchange at one rate");
+            }
+        }
+        assert_eq!((made.west[0], made.east[4]), (0.0, 0.0), "nothing stands beside the board");
+    }
+
+    #[test]
+    fn only_the_rim_loses_to_the_room() {
+        let insulated = Coefficients::<f64>::new(&plate(1.0), 0.0, 296.0);
+        let rim = Coefficients::<f64>::new(&plate(1.0), RIM_LOSS, 296.0);
+        let lost = |i: usize, j: usize| rim.diagonal[j * rim.row + i] - insulated.diagonal[j * rim.row + i];
+        let one_side = RIM_LOSS / (SLAB.capacity * 1e-3);
+        assert!((lost(2, 0) - one_side).abs() < 1e-9, "a side, 1/s");
+        assert!((lost(0, 0) - 2.0 * one_side).abs() < 1e-9, "a corner has two");
+        assert_eq!(lost(2, 2), 0.0);
+    }
+
+    #[test]
+    fn every_cell_has_a_place_of_its_own_among_spare_ones() {
+        let made = Coefficients::<f32>::new(&plate(1.0), 0.0, 296.0);
+        let mut places: Vec<usize> = Vec::new();
+        for (i, j, layer) in (0..5).flat_map(|i| (0..4).flat_map(move |j| (0..3).map(move |layer| (i, j, layer)))) {
+            places.push(made.cell((i, j), layer));
+        }
+        assert!(places.iter().all(|place| *place < made.cells()));
+        places.sort_unstable();
+        places.dedup();
+        assert_eq!(places.len(), 5 * 4 * 3);
+    }
+
+    #[test]
+    fn finer_cells_and_stronger_air_exchange_faster() {
+        let coarse = Coefficients::<f64>::new(&plate(2.0), RIM_LOSS, 296.0);
+        let mut fine = Coefficients::<f64>::new(&plate(1.0), RIM_LOSS, 296.0);
+        let still = fine.fastest((2, 2));
+        assert!(still > coarse.fastest((2, 2)));
+        let air = vec![SurfaceAir { loss: 200.0, gain: 0.0, emissivity: 0.9, linear_radiation: 0.0 }; 20];
+        fine.set_faces(&plate(1.0), [&air, &air]);
+        assert!(fine.fastest((2, 2)) > still);
+    }
+}

@@ -204,3 +204,56 @@ impl Sweep for f64 {
         next_stage(c, weights, arrays);
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::heat::axis::Axis;
+    use crate::heat::mesh::{Mesh, Slab};
+
+    fn plate() -> Mesh {
+        let slab = Slab { thickness: 1.6e-3, in_plane: 20.0, through: 0.4, capacity: 2.0e6 };
+        Mesh::plate(Axis::uniform(20, 1.0), Axis::uniform(7, 1.0), 3, slab)
+    }
+
+    /// Rates of a field with one warm cell, K/s.
+    fn rates<R: Sweep>(warm: (usize, usize), layer: usize) -> (Coefficients<R>, Vec<R>) {
+        let made = Coefficients::<R>::new(&plate(), 0.0, 296.0);
+        let mut start = vec![R::zero(); made.cells()];
+        start[made.cell(warm, layer)] = R::from_f64(100.0);
+        let mut first = vec![R::zero(); made.cells()];
+        R::sweep_first(&made, &start, &mut first);
+        (made, first)
+    }
+
+    #[test]
+    fn an_insulated_plate_of_one_temperature_stays_as_it_is() {
+        let made = Coefficients::<f64>::new(&plate(), 0.0, 296.0);
+        let mut start = vec![0.0; made.cells()];
+        for (i, j, layer) in (0..20).flat_map(|i| (0..7).flat_map(move |j| (0..3).map(move |layer| (i, j, layer)))) {
+            start[made.cell((i, j), layer)] = 50.0;
+        }
+        let mut first = vec![0.0; made.cells()];
+        f64::sweep_first(&made, &start, &mut first);
+        let all = (0..20).flat_map(|i| (0..7).flat_map(move |j| (0..3).map(move |layer| (i, j, layer))));
+        assert!(all.into_iter().all(|(i, j, layer)| first[made.cell((i, j), layer)].abs() < 1e-9));
+    }
+
+    #[test]
+    fn a_warm_cell_gives_exactly_what_its_neighbours_take() {
+        let (made, first) = rates::<f64>((9, 3), 1);
+        let mut all = (0..20).flat_map(|i| (0..7).flat_map(move |j| (0..3).map(move |layer| (i, j, layer))));
+        let sum: f64 = all.by_ref().map(|(i, j, layer)| first[made.cell((i, j), layer)]).sum();
+        assert!(sum.abs() < 1e-9, "{sum}");
+        assert!(first[made.cell((9, 3), 1)] < 0.0 && first[made.cell((10, 3), 1)] > 0.0);
+        assert!(first[made.cell((9, 3), 0)] > 0.0, "through the board as well");
+    }
+
+    #[test]
+    fn both_kinds_of_numbers_say_the_same() {
+        let ((made, wide), (_, narrow)) = (rates::<f64>((0, 0), 0), rates::<f32>((0, 0), 0));
+        for at in [(0, 0), (1, 0), (0, 1)].map(|column| made.cell(column, 0)) {
+            assert!((wide[at] - f64::from(narrow[at])).abs() < 1e-4 * wide[at].abs().max(1.0), "{at}");
+        }
+    }
+}

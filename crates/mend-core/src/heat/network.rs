@@ -262,3 +262,38 @@ pub(super) fn layer_of(mesh: &Mesh, face: Face) -> usize {
         Face::Bottom => mesh.layers - 1,
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::example::{AMBIENT, Bench};
+    use crate::heat::mesh::Resolution;
+
+    fn network(bench: &Bench) -> Network {
+        let mesh = Mesh::from_board(&bench.board, Resolution::COARSE, 1.0);
+        let targets = bench.composition.targets(&bench.board).expect("computed");
+        Network::from_board(&bench.board, &mesh, (&targets, AMBIENT))
+    }
+
+    #[test]
+    fn every_joint_and_body_has_its_node_and_stands_on_the_board() {
+        let bench = Bench::try_new().expect("the example");
+        let made = network(&bench);
+        assert_eq!(made.joints.len(), bench.board.connector.joints.len());
+        assert_eq!((made.components.len(), made.stands_on.len()), (1, 1));
+        assert!(made.joints.iter().chain(&made.components).all(|node| *node < made.nodes.nodes.len()));
+        for under in made.stands_on.iter().chain([&made.pads]) {
+            let sum: f64 = under.columns.iter().map(|(_, share)| share).sum();
+            assert!((sum - 1.0).abs() < 1e-9, "{sum}");
+            assert_eq!(under.layer, 0, "all of it is on the top face");
+        }
+    }
+
+    #[test]
+    fn a_part_without_its_shell_or_with_pegs_is_another_network() {
+        let mut bench = Bench::try_new().expect("the example");
+        let shelled = network(&bench).nodes.nodes.len();
+        bench.board.connector.shell = false;
+        assert_eq!(network(&bench).nodes.nodes.len(), shelled - 1, "the shell is a node");
+    }
+}

@@ -27,3 +27,15 @@ impl Real for f64 {
         self
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_number_survives_what_its_kind_can_hold() {
+        assert_eq!(f64::from_f64(0.1).wide(), 0.1);
+        let narrow = f32::from_f64(0.1).wide();
+        assert!(narrow != 0.1 && (narrow - 0.1).abs() < 1e-8);
+    }
+}

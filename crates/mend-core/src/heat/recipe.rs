@@ -195,3 +195,49 @@ impl HeatingStage {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::example::Bench;
+    use crate::method::usual;
+
+    #[test]
+    fn seconds_count_stages_and_the_changes_between_them() {
+        let bench = Bench::try_new().expect("the example");
+        let stage = usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+        let recipe = Recipe { preheat: vec![stage.clone(), stage], ..bench.recipe };
+        assert_eq!((recipe.seconds_before(), recipe.seconds()), (100, 340));
+        assert_eq!(recipe.airs().count(), 3);
+    }
+
+    #[test]
+    fn a_joint_on_its_own_is_heated_in_turn_and_a_row_is_not() {
+        let board = Bench::try_new().expect("the example").board;
+        let held_on = |row: &str| {
+            let iron = Iron { row: row.to_owned(), ..usual::iron(&board) };
+            Recipe::from(HeatingAids { preheater: None, iron: Some(iron) })
+        };
+        assert!(held_on("leg 1").in_turn(&board) && !held_on("anchors").in_turn(&board));
+        assert_eq!(held_on("anchors").face(&board), board.connector.face, "where a hand gets to");
+    }
+
+    #[test]
+    fn a_stage_is_called_by_what_is_hot_in_it() {
+        let bench = Bench::try_new().expect("the example");
+        let preheater = HeatingAids { preheater: Some(usual::preheater(&bench.board)), iron: None };
+        assert_eq!(usual::warm(preheater.clone()).name(), "preheater");
+        assert_eq!(usual::warm(HeatingAids::default()).name(), "pause");
+        let both = HeatingStage { air: bench.recipe.air, ..usual::warm(preheater) };
+        assert_eq!(both.name(), "air and preheater");
+    }
+
+    #[test]
+    fn half_an_air_is_refused() {
+        let half = r#"{"set_c": 400, "longest_s": 240}"#;
+        let why = serde_json::from_str::<Recipe>(half).expect_err("no flow").to_string();
+        assert!(why.contains("missing field: air has set_c"), "{why}");
+        let none: Recipe = serde_json::from_str(r#"{"longest_s": 240}"#).expect("an iron may do without air");
+        assert_eq!(none.air, None);
+    }
+}

@@ -139,3 +139,23 @@ impl Recorder<'_> {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::example::Bench;
+
+    #[test]
+    fn a_recording_begins_cold_and_keeps_no_more_frames_than_asked_for() {
+        let bench = Bench::try_new().expect("the example");
+        let melting = bench.composition.targets(&bench.board).expect("computed");
+        let order = bench.order();
+        let recording = replay(&order.case(&melting), 12).expect("nobody cancels");
+        assert!((2..=12).contains(&recording.frames.len()), "{}", recording.frames.len());
+        let columns = (recording.x_mm.len() - 1) * (recording.y_mm.len() - 1);
+        assert_eq!(recording.inside.len(), columns);
+        assert!((recording.traces.body[0] - 23.0).abs() < 0.5, "{}", recording.traces.body[0]);
+        assert!(recording.off >= recording.last_from);
+        assert_eq!(recording.released, recording.melted.iter().all(Option::is_some));
+    }
+}

@@ -194,3 +194,15 @@ impl Runner<'_> {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_part_comes_away_a_hand_after_the_last_joint_and_not_before() {
+        assert_eq!(comes_away(&[Some(20.0), Some(30.0)]), Some(33.0));
+        assert_eq!(comes_away(&[Some(2.0)]), Some(3.0), "a quarter of it and half a second");
+        assert_eq!(comes_away(&[Some(20.0), None]), None);
+    }
+}

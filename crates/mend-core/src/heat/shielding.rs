@@ -82,3 +82,52 @@ pub(crate) fn columns_under(mesh: &Mesh, area: &Rect) -> Vec<(usize, f64)> {
     }
     found
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::heat::axis::Axis;
+    use crate::heat::mesh::Slab;
+    use crate::heat::shield::ShieldKind;
+
+    fn plate() -> Mesh {
+        let slab = Slab { thickness: 1.0e-3, in_plane: 20.0, through: 0.4, capacity: 2.0e6 };
+        Mesh::plate(Axis::uniform(10, 2.0), Axis::uniform(10, 2.0), 3, slab)
+    }
+
+    fn shield(kind: ShieldKind, side: f64) -> Shield {
+        Shield { kind, face: Face::Top, at_mm: [10.0, 10.0], width_mm: side, depth_mm: side }
+    }
+
+    #[test]
+    fn a_column_is_covered_by_its_share_on_the_shields_face_alone() {
+        let mesh = plate();
+        let laid = Shielding::from_shields(&[shield(ShieldKind::AluminiumTape, 6.0)], &mesh, 1.0);
+        let share = |face, i, j| laid.over_column(face, mesh.column(i, j)).map(|(share, _)| share);
+        assert_eq!((share(Face::Top, 4, 4), share(Face::Top, 0, 0)), (Some(1.0), None));
+        assert_eq!(share(Face::Top, 3, 4), Some(0.5), "its rim runs through the middle of this one");
+        assert_eq!(share(Face::Bottom, 4, 4), None);
+    }
+
+    #[test]
+    fn where_two_overlap_the_one_that_covers_more_counts() {
+        let shields = [shield(ShieldKind::AluminiumTape, 2.0), shield(ShieldKind::Polyimide { layers: 2 }, 8.0)];
+        let laid = Shielding::from_shields(&shields, &plate(), 1.0);
+        let body = Rect { centre: crate::board::Point { x: 10.0, y: 10.0 }, width: 4.0, depth: 4.0 };
+        assert_eq!(laid.over_body(Face::Top, &body).map(|(share, _)| share), Some(1.0));
+        assert!(laid.over_body(Face::Bottom, &body).is_none());
+    }
+
+    #[test]
+    fn metal_tape_evens_out_what_the_jet_brings_and_polyimide_does_not() {
+        let mesh = plate();
+        let mut jet = vec![(10.0, 100.0); 100];
+        jet[mesh.column(5, 5)] = (200.0, 40_000.0);
+        let felt = |kind| Shielding::from_shields(&[shield(kind, 10.0)], &mesh, 1.0).spread(Face::Top, &mesh, &jet);
+        let (metal, film) = (felt(ShieldKind::AluminiumTape), felt(ShieldKind::Polyimide { layers: 2 }));
+        let at = mesh.column(5, 5);
+        assert!(metal[at].1 < jet[at].1 && metal[mesh.column(4, 4)].1 > 100.0, "{:?}", metal[at]);
+        assert_eq!(film, jet);
+        assert_eq!(metal[mesh.column(0, 0)], (10.0, 100.0), "beside the tape nothing changes");
+    }
+}

@@ -24,3 +24,16 @@ impl SurfaceAir {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_stands_on_a_surface_takes_its_share_of_everything() {
+        let bare = SurfaceAir { loss: 20.0, gain: 4000.0, emissivity: 0.9, linear_radiation: 5.0 };
+        let half = bare.scaled(0.5);
+        assert_eq!((half.loss, half.gain, half.emissivity, half.linear_radiation), (10.0, 2000.0, 0.45, 2.5));
+        assert_eq!(bare.scaled(0.0), SurfaceAir::default());
+    }
+}

@@ -64,3 +64,24 @@ impl Traces {
 pub(crate) fn mean(simulation: &Simulation<f32>, under: &Under) -> f64 {
     under.columns.iter().map(|(column, share)| share * simulation.cell(*column, under.layer)).sum()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn seconds_are_added_behind_those_that_are_there() {
+        let second = |t: f32| Traces {
+            joints: vec![vec![t], vec![t + 1.0]],
+            body: vec![t],
+            components: vec![vec![t]],
+            own_joints: vec![vec![t]],
+            pads: vec![t],
+            laminate: vec![t],
+        };
+        let mut all = second(20.0);
+        all.append(second(30.0));
+        assert_eq!((all.len(), all.is_empty(), Traces::default().is_empty()), (2, false, true));
+        assert_eq!(all.joints, [vec![20.0, 30.0], vec![21.0, 31.0]]);
+    }
+}

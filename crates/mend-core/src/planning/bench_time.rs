@@ -251,3 +251,78 @@ impl TimedJob<'_> {
         150.0 + if flooded { 60.0 } else { 0.0 }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::example::Bench;
+    use crate::method::equipment::SkillLevel;
+    use crate::method::techniques::Techniques;
+    use crate::planning::make_plan::plan_alone;
+
+    struct Timed {
+        bench: Bench,
+        plan: Plan,
+        family: MethodFamily,
+        techniques: Techniques,
+        keep_intact: KeepIntact,
+    }
+
+    impl Timed {
+        fn usual() -> Self {
+            let bench = Bench::try_new().expect("the example");
+            let plan = plan_alone(&bench.order()).expect("it can be computed");
+            let (family, techniques) = (MethodFamily::FromBelow, Techniques::default());
+            Self { bench, plan, family, techniques, keep_intact: KeepIntact::Board }
+        }
+
+        fn spent(&self) -> Vec<TimeSpent> {
+            let choice = MethodChoice { family: self.family, techniques: self.techniques.clone() };
+            bench_time(&TimedJob {
+                board: &self.bench.board,
+                composition: &self.bench.composition,
+                plan: &self.plan,
+                choice: &choice,
+                equipment: &self.bench.equipment,
+                keep_intact: self.keep_intact,
+            })
+        }
+
+        fn on(&self, piece: TimePiece) -> f64 {
+            self.spent().iter().find(|spent| spent.piece == piece).map_or(0.0, |spent| spent.seconds.mid)
+        }
+    }
+
+    #[test]
+    fn pieces_come_in_the_order_of_the_work_and_sum_up() {
+        let spent = Timed::usual().spent();
+        assert!(spent.is_sorted_by_key(|spent| spent.piece));
+        let all = total(&spent);
+        assert!((all.mid - spent.iter().map(|spent| spent.seconds.mid).sum::<f64>()).abs() < 1e-9);
+        assert!(all.low < all.mid && all.mid < all.high);
+    }
+
+    #[test]
+    fn learning_hands_take_longer_and_a_vacuum_iron_is_quicker_than_braid() {
+        let mut timed = Timed::usual();
+        let trained = timed.on(TimePiece::TouchUp);
+        timed.bench.equipment.level = SkillLevel::Learning;
+        assert!(timed.on(TimePiece::TouchUp) > 1.5 * trained);
+        let pump = timed.on(TimePiece::Holes);
+        timed.bench.equipment.sucker = Sucker::Vacuum;
+        assert!(timed.on(TimePiece::Holes) < pump);
+        timed.techniques = timed.techniques.with(&HOLES, "drop-in");
+        assert_eq!(timed.on(TimePiece::Holes), 0.0, "holes that stay filled are not cleared");
+    }
+
+    #[test]
+    fn a_hot_swap_wicks_nothing_and_a_donors_part_is_not_fitted() {
+        let mut timed = Timed::usual();
+        timed.family = MethodFamily::HotSwap;
+        assert_eq!((timed.on(TimePiece::Wick), timed.on(TimePiece::Holes)), (0.0, 0.0));
+        timed.family = MethodFamily::FromBelow;
+        timed.keep_intact = KeepIntact::Part;
+        assert_eq!((timed.on(TimePiece::Fit), timed.on(TimePiece::TouchUp)), (0.0, 0.0));
+        assert!(timed.on(TimePiece::Wick) > 0.0, "its own pins are");
+    }
+}

@@ -32,3 +32,57 @@ fn becomes(board: &Board, n: &Component, (air, shields): (Option<&Blowing>, &[Sh
         _ => Loose::Stays,
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::board::{ComponentKind, Face, Point, Rect};
+    use crate::example::Bench;
+    use crate::heat::rig::usual_blowing;
+    use crate::heat::shield::ShieldKind;
+    use crate::heat::tool::HotAir;
+    use crate::materials::BodyMaterial;
+    use crate::units::{Flow, Length};
+
+    /// The example's board with one thing on a face beside the part, 8 mm from its middle.
+    fn with(face: Face, [side, height]: [f64; 2], material: BodyMaterial) -> Bench {
+        let mut bench = Bench::try_new().expect("the example");
+        let body = Rect { centre: Point { x: 30.0, y: 14.0 }, width: side, depth: side / 2.0 };
+        let plain = ComponentKind::Chip.at("C1", face, body);
+        bench.board.components = vec![Component { height: Length::mm(height), material, own_joints: None, ..plain }];
+        bench
+    }
+
+    fn harsh(bench: &Bench) -> Blowing {
+        let air = bench.recipe.air.expect("hot air");
+        let flow = Flow::litres_per_minute(110.0);
+        let aim = [0.0, 8.0];
+        let air = HotAir { face: Face::Top, nozzle: Length::mm(5.0), flow, distance: Length::mm(5.0), aim, ..air };
+        usual_blowing(&bench.station, &air, &bench.board.connector.body)
+    }
+
+    #[test]
+    fn what_the_jet_pushes_is_blown_away_unless_a_shield_holds_it() {
+        let bench = with(Face::Top, [1.0, 0.5], BodyMaterial::Ceramic);
+        let air = harsh(&bench);
+        assert_eq!(loose(&bench.board, Some(&air), &[]), [Loose::Blown]);
+        assert_eq!(loose(&bench.board, None, &[]), [Loose::Stays], "no air, no push");
+        let [x, y] = [30.0, 14.0];
+        let tape = Shield {
+            kind: ShieldKind::Polyimide { layers: 1 },
+            face: Face::Top,
+            at_mm: [x, y],
+            width_mm: 4.0,
+            depth_mm: 4.0,
+        };
+        assert_eq!(loose(&bench.board, Some(&air), &[tape]), [Loose::Stays]);
+    }
+
+    #[test]
+    fn what_hangs_too_heavy_drops_and_what_is_not_soldered_stays() {
+        let mut bench = with(Face::Bottom, [7.0, 6.0], BodyMaterial::ElectrolyticCan);
+        assert_eq!(loose(&bench.board, None, &[]), [Loose::Drops]);
+        bench.board.components[0].own_joints = Some(0.0);
+        assert_eq!(loose(&bench.board, None, &[]), [Loose::Stays]);
+    }
+}

@@ -288,3 +288,62 @@ fn shields(order: &Order<'_>, now: &Trial<'_>) -> Vec<ProposedRecipe> {
     };
     [usual::TAPE, usual::TENT, usual::BLOCK].into_iter().filter_map(over).collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::example::Bench;
+    use crate::heat::traces::Traces;
+
+    /// A run that releases then, with a body that passes its limit then, if ever.
+    fn trial(release: Option<f64>, damage: Option<usize>) -> Trial<'static> {
+        let body = (0..200).map(|t| if damage.is_some_and(|at| t >= at) { 300.0 } else { 100.0 }).collect();
+        let run = Run {
+            melted: vec![release],
+            melts_at: vec![217.0],
+            release,
+            last_from: 0.0,
+            traces: Traces { body, joints: vec![vec![150.0; 200]], laminate: vec![100.0; 200], ..Traces::default() },
+            cooling: None,
+            faces: [vec![], vec![]],
+        };
+        let limit = Limit { of: Damaged::PartBody, watched: LimitSubject::Body, celsius: 250.0, stands_s: 0 };
+        Trial { run: Cow::Owned(run), limits: Cow::Owned(vec![limit]) }
+    }
+
+    #[test]
+    fn odds_count_what_is_in_time_and_how_far_apart_melting_and_damage_lie() {
+        let recipe = Bench::try_new().expect("the example").recipe;
+        let odds = Odds::from_trials(&[trial(Some(40.0), None), trial(Some(60.0), Some(50))], &recipe);
+        assert_eq!(odds.chance, 0.5);
+        let never = Odds::from_trials(&[trial(None, None)], &recipe);
+        assert!(never.slack_s < odds.slack_s && never.chance == 0.0, "{never:?} after {odds:?}");
+    }
+
+    #[test]
+    fn headroom_is_that_of_the_tightest_limit_and_what_never_melts_lies_far_below() {
+        assert_eq!(trial(Some(40.0), None).ambient_k(), 150.0);
+        assert_eq!(trial(None, None).ambient_k(), -167.0, "a hundred, and the 67 K that the joint lacks");
+    }
+
+    #[test]
+    fn what_a_move_brings_names_what_was_in_the_way() {
+        let now = trial(Some(60.0), Some(50));
+        let MoveEffect::Found { release_s, hottest, in_time_of_ten } = trial(Some(40.0), None).brings(&now, 0.9) else {
+            panic!("found")
+        };
+        assert_eq!((release_s, in_time_of_ten), (Some(40.0), 9.0));
+        let hottest = hottest.expect("the body was in the way");
+        assert!(hottest.of == Damaged::PartBody && hottest.stays_below && hottest.celsius == 100.0, "{hottest:?}");
+    }
+
+    #[test]
+    fn single_changes_stay_within_what_the_station_gives() {
+        let bench = Bench::try_new().expect("the example");
+        let offered = single_changes(&bench.order());
+        let (low, high) = bench.station.set_range;
+        assert!(offered.iter().flat_map(|(_, recipe)| recipe.airs()).all(|air| (low..=high).contains(&air.set)));
+        assert!(offered.iter().any(|(what, _)| matches!(what, Change::FromAbove { .. })));
+        assert!(offered.iter().any(|(what, _)| matches!(what, Change::Soak { .. })));
+    }
+}

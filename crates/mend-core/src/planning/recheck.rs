@@ -78,3 +78,42 @@ fn chosen(map: &ProcessWindow) -> Vec<(usize, usize)> {
     chosen.dedup();
     chosen
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::planning::damaged::Damaged;
+    use crate::planning::window_point::WindowPoint;
+    use crate::units::{Flow, Temperature};
+
+    /// Five flows of six sets; at each flow from the first on one set more works, beginning with the second.
+    fn window(flows_that_work: usize) -> ProcessWindow {
+        let point = |k: usize| {
+            let (flow, set) = (k / 6, k % 6);
+            let works = flow < flows_that_work && (1..=1 + flow).contains(&set);
+            WindowPoint {
+                release_s: (set > 0).then_some(100.0 - 10.0 * set as f64),
+                damage: (!works && set > 0).then_some((5.0, 0)),
+                last_joint: 0,
+            }
+        };
+        ProcessWindow {
+            sets: (0..6).map(|k| Temperature::celsius(300.0 + f64::from(k) * 20.0)).collect(),
+            flows: (0..5).map(|k| Flow::litres_per_minute(40.0 + f64::from(k) * 20.0)).collect(),
+            candidates: (0..30).map(point).collect(),
+            damaged: vec![Damaged::Laminate],
+        }
+    }
+
+    #[test]
+    fn the_edges_at_weakest_middle_and_strongest_flow_are_run_again_and_the_roomiest_setting() {
+        let chosen = chosen(&window(5));
+        assert_eq!(chosen, [(0, 1), (2, 1), (2, 3), (4, 1), (4, 5)]);
+        assert!(chosen.len() <= 7);
+    }
+
+    #[test]
+    fn where_nothing_works_nothing_is_run_again() {
+        assert!(chosen(&window(0)).is_empty());
+    }
+}

@@ -89,3 +89,60 @@ impl Scaled<'_> {
         lacks.fold(0.0, f64::max)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::planning::damaged::Damaged;
+    use crate::planning::limits::LimitSubject;
+    use crate::units::TempDelta;
+
+    const AMBIENT: Temperature = Temperature::celsius(20.0);
+
+    /// One joint and a body that rise by 2 and by 1 K a second for 100 s.
+    fn unit() -> UnitRun {
+        let rise = |by: f32| (0..=100).map(|t| by * t as f32).collect::<Vec<f32>>();
+        let jet = Traces { joints: vec![rise(2.0)], body: rise(1.0), laminate: rise(0.5), ..Traces::default() };
+        let empty = Traces { joints: vec![vec![]], ..Traces::default() };
+        UnitRun { exit_excess: 300.0, jet, rest: empty.clone(), before: empty }
+    }
+
+    fn limit(celsius: f64) -> Limit {
+        Limit { of: Damaged::PartBody, watched: LimitSubject::Body, celsius, stands_s: 0 }
+    }
+
+    fn target(celsius: f64) -> MeltTarget {
+        let melted = Temperature::celsius(celsius);
+        MeltTarget { solidus: melted, melted, spread: TempDelta::kelvin(1.0) }
+    }
+
+    #[test]
+    fn moments_lie_between_the_seconds_on_a_straight_line() {
+        let unit = unit();
+        let scaled = Scaled { unit: &unit, scale: 1.0, ambient: AMBIENT };
+        // 20 + 2 t reaches 101 at 40.5 s, and the hand comes after; 20 + t reaches 90 at 70 s.
+        let found = scaled.candidate(&[target(101.0)], &[limit(90.0)]);
+        assert!((found.release_s.expect("molten") - (40.5 + handling(40.5))).abs() < 1e-6);
+        assert_eq!(found.damage, Some((70.0, 0)));
+    }
+
+    #[test]
+    fn a_hotter_nozzle_is_sooner_at_everything_and_a_cool_one_melts_nothing() {
+        let unit = unit();
+        let at = |scale| Scaled { unit: &unit, scale, ambient: AMBIENT }.candidate(&[target(101.0)], &[limit(90.0)]);
+        assert!(at(1.3).release_s < at(1.0).release_s && at(1.3).damage < at(1.0).damage);
+        let cool = Scaled { unit: &unit, scale: 0.2, ambient: AMBIENT };
+        assert_eq!(cool.candidate(&[target(101.0)], &[limit(90.0)]).release_s, None);
+        assert!((cool.lacks(&[target(101.0)]) - 41.0).abs() < 1e-6, "101 less 20 and a fifth of 200");
+    }
+
+    #[test]
+    fn the_tightest_is_what_is_nearest_to_its_limit_at_that_second() {
+        let unit = unit();
+        let scaled = Scaled { unit: &unit, scale: 1.0, ambient: AMBIENT };
+        let laminate = Limit { of: Damaged::Laminate, watched: LimitSubject::Laminate, celsius: 50.0, stands_s: 0 };
+        let found = scaled.tightest(&[limit(90.0), laminate], 40.0).expect("two limits");
+        assert_eq!(found.0, 1);
+        assert!((found.1 - 10.0).abs() < 1e-6, "50 less 20 and half of 40");
+    }
+}

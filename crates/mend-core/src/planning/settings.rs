@@ -141,3 +141,82 @@ fn check_shields(recipe: &Recipe, ranges: &mut Ranges) {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::board::Face;
+    use crate::example::Bench;
+    use crate::finding::problem::Problem;
+    use crate::heat::bridge::Bridge;
+    use crate::heat::shield::Shield;
+    use crate::method::usual;
+    use crate::units::{Duration, Flow, Length, Temperature};
+
+    /// Places of everything that blocks after a change.
+    fn blocked(change: impl FnOnce(&mut Bench)) -> Vec<String> {
+        let mut bench = Bench::try_new().expect("the example");
+        change(&mut bench);
+        let found = check(&bench.recipe, &bench.station, &bench.board);
+        let blocking = found.into_iter().filter(|f| f.severity == crate::finding::Severity::Blocking);
+        blocking.map(|f| f.place).collect()
+    }
+
+    fn air(change: impl FnOnce(&mut HotAir)) -> impl FnOnce(&mut Bench) {
+        move |bench| change(bench.recipe.air.as_mut().expect("hot air"))
+    }
+
+    #[test]
+    fn every_setting_out_of_range_is_named_by_its_field() {
+        assert!(blocked(|_| {}).is_empty());
+        assert_eq!(blocked(air(|a| a.set = Temperature::celsius(900.0))), ["set_c"]);
+        assert_eq!(blocked(air(|a| a.flow = Flow::litres_per_minute(f64::NAN))), ["flow_lpm"]);
+        assert_eq!(blocked(air(|a| a.distance = Length::mm(0.0))), ["distance_mm"]);
+        assert_eq!(blocked(air(|a| a.aim = [500.0, 0.0])), ["aim_mm"]);
+        assert_eq!(blocked(|b| b.recipe.longest = Duration::seconds(1e9)), ["longest_s"]);
+        assert_eq!(blocked(|b| b.recipe.air = None), ["settings"]);
+        let wire = Bridge { wire_mm: 9.0, bead_mm2: 2.0 };
+        assert_eq!(blocked(|b| b.recipe.bridge = Some(wire)), ["bridge.wire_mm"]);
+    }
+
+    #[test]
+    fn stages_helpers_and_shields_are_named_by_their_place_in_the_recipe() {
+        let late = |bench: &mut Bench| {
+            let stage = usual::warm(HeatingAids::default());
+            bench.recipe.preheat =
+                vec![stage.clone(), crate::heat::recipe::HeatingStage { lasts: Duration::seconds(0.0), ..stage }];
+        };
+        assert_eq!(blocked(late), ["preheat[1].lasts_s"]);
+        let iron = |bench: &mut Bench| {
+            let iron = crate::heat::iron::Iron { row: "attic".to_owned(), ..usual::iron(&bench.board) };
+            bench.recipe.during.iron = Some(iron);
+        };
+        assert_eq!(blocked(iron), ["iron.row"]);
+        let tape = Shield {
+            kind: ShieldKind::Polyimide { layers: 9 },
+            face: Face::Top,
+            at_mm: [30.0, 16.0],
+            width_mm: 0.0,
+            depth_mm: 4.0,
+        };
+        assert_eq!(blocked(|b| b.recipe.shields = vec![tape]), ["shields[0].width_mm", "shields[0].layers"]);
+        assert_eq!(
+            blocked(|b| b.recipe.shields = vec![Shield { width_mm: 4.0, kind: ShieldKind::AluminiumTape, ..tape }; 41]),
+            ["shields"]
+        );
+    }
+
+    #[test]
+    fn a_range_of_the_stations_own_names_it_and_a_nozzle_that_it_lacks_only_warns() {
+        let mut bench = Bench::try_new().expect("the example");
+        let air = bench.recipe.air.as_mut().expect("hot air");
+        (air.set, air.nozzle) = (Temperature::celsius(900.0), Length::mm(15.0));
+        let found = check(&bench.recipe, &bench.station, &bench.board);
+        let own = found.iter().any(|f| {
+            matches!(&f.problem, Problem::Value(ValueProblem::OutOfRange { owner: Some(owner), .. }) if *owner == bench.station.name)
+        });
+        assert!(own, "{found:?}");
+        let missing = |f: &Finding| matches!(&f.problem, Problem::Settings(SettingsProblem::NoSuchNozzle { owned_mm, .. }) if owned_mm.len() == 2);
+        assert!(found.iter().any(missing), "{found:?}");
+    }
+}

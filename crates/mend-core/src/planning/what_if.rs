@@ -73,3 +73,37 @@ fn covers(board: &Board, recipe: &Recipe) -> Vec<(Change, Recipe)> {
     };
     board.components.iter().filter(met).filter(bare).filter_map(taped).collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::board::Face;
+    use crate::example::Bench;
+    use crate::heat::tool::HotAir;
+
+    #[test]
+    fn tape_gets_a_layer_more_until_it_no_longer_lies_down() {
+        let mut bench = Bench::try_new().expect("the example");
+        let tape = |layers| Shield {
+            kind: ShieldKind::Polyimide { layers },
+            face: Face::Top,
+            at_mm: [30.0, 16.0],
+            width_mm: 14.0,
+            depth_mm: 4.0,
+        };
+        bench.recipe.shields = vec![tape(2), tape(MOST_LAYERS)];
+        let found = one_layer_more(&bench.recipe);
+        assert_eq!(found.len(), 1);
+        assert_eq!(found[0].1.shields[0].kind, ShieldKind::Polyimide { layers: 3 });
+    }
+
+    #[test]
+    fn only_bare_components_that_air_meets_are_offered_a_cover() {
+        let mut bench = Bench::try_new().expect("the example");
+        assert!(covers(&bench.board, &bench.recipe).is_empty(), "air from below does not meet the latch");
+        bench.recipe.air = bench.recipe.air.map(|air| HotAir { face: Face::Top, ..air });
+        let offered = covers(&bench.board, &bench.recipe);
+        assert_eq!(offered[0].0, Change::Shield { shield: usual::TAPE, over: "latch".to_owned() });
+        assert!(covers(&bench.board, &offered[0].1).is_empty(), "it is covered now");
+    }
+}

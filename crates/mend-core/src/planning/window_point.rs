@@ -40,3 +40,20 @@ impl WindowPoint {
         WindowCell::from_times(self.release_s, self.damage.map(|(at, _)| at))
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_setting_works_hurts_or_is_too_cool() {
+        let cell = |release_s, damage: Option<f64>| {
+            WindowPoint { release_s, damage: damage.map(|at| (at, 0)), last_joint: 0 }.outcome()
+        };
+        assert_eq!(cell(Some(40.0), None), WindowCell::Works);
+        assert_eq!(cell(Some(40.0), Some(41.0)), WindowCell::Works);
+        assert_eq!(cell(Some(40.0), Some(40.0)), WindowCell::Hurts, "the same second is not in time");
+        assert_eq!(cell(None, Some(40.0)), WindowCell::Hurts);
+        assert_eq!(cell(None, None), WindowCell::TooCool);
+    }
+}
