@@ -187,3 +187,49 @@ fn margin_reason(compared: Compared<'_>) -> Option<DifficultyPoint> {
         (_, _) => Some((3, Hardship::WorksSeldom { works_of_ten: (lane.plan.chance * 10.0).round() })),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::board::{Component, Face, Point, Rect};
+    use crate::example::Bench;
+
+    fn reading(change: impl FnOnce(&mut Bench)) -> Difficulty {
+        let mut bench = Bench::try_new().expect("the example");
+        bench.board.components.clear();
+        change(&mut bench);
+        difficulty(&bench.subject(), Compared::NotYet)
+    }
+
+    #[test]
+    fn what_is_hard_is_named_and_the_heaviest_comes_first() {
+        let found = reading(|bench| {
+            bench.board.connector.pegs = 2;
+            for joint in &mut bench.board.connector.joints {
+                joint.hidden = joint.row == "row B";
+            }
+        });
+        assert_eq!(found.reasons[0], Hardship::HiddenJoints { joints: 12 }, "it weighs two");
+        assert!(found.reasons.contains(&Hardship::PlasticFeet { feet: 2 }));
+    }
+
+    #[test]
+    fn what_is_hard_to_come_by_counts_near_the_part_and_not_far_from_it() {
+        let chip = |y: f64| -> Component {
+            ComponentKind::Chip.at("U1", Face::Top, Rect { centre: Point { x: 30.0, y }, width: 4.0, depth: 4.0 })
+        };
+        let rare = Hardship::RareComponents { components: vec!["U1".to_owned()] };
+        assert!(reading(|bench| bench.board.components.push(chip(16.0))).reasons.contains(&rare));
+        assert!(!reading(|bench| bench.board.components.push(chip(36.0))).reasons.contains(&rare));
+    }
+
+    #[test]
+    fn a_heavy_board_wants_better_hands_than_a_light_one() {
+        let heavy = reading(|bench| (bench.board.stack.layers, bench.board.stack.planes) = (14, 7));
+        assert!(matches!(
+            heavy.reasons.iter().find(|r| matches!(r, Hardship::HeavyBoard { .. })),
+            Some(Hardship::HeavyBoard { layers: 14, .. })
+        ));
+        assert!(heavy.wants >= reading(|_| {}).wants);
+    }
+}

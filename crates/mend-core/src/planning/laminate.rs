@@ -92,3 +92,23 @@ pub(super) fn pad_lift(outcome: &PlanRuns<'_>) -> Option<PadLift> {
     };
     Some(PadLift { last: last?.0.name.clone(), lag_s, over_tg_k, risk })
 }
+
+#[cfg(test)]
+mod tests {
+    use crate::example::Bench;
+    use crate::planning::make_plan::plan_alone;
+
+    #[test]
+    fn a_longer_soak_is_more_for_the_laminate_and_the_last_joint_is_named() {
+        let mut bench = Bench::try_new().expect("the example");
+        let plain = plan_alone(&bench.order()).expect("it can be computed");
+        let stage = crate::method::usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+        bench.recipe.preheat = vec![stage];
+        let soaked = plan_alone(&bench.order()).expect("it can be computed");
+        let over = |plan: &crate::planning::plan::Plan| plan.laminate.expect("samples").over_tg_s.mid;
+        assert!(over(&soaked) > over(&plain), "{} after {} s above the transition", over(&soaked), over(&plain));
+        let lift = plain.pad_lift.expect("it melts");
+        assert!(bench.board.connector.joints.iter().any(|joint| joint.name == lift.last));
+        assert!(lift.lag_s.low <= lift.lag_s.high && lift.over_tg_k.mid > 0.0);
+    }
+}

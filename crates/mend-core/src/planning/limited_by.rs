@@ -109,3 +109,41 @@ pub(super) fn limited_by(outcome: &PlanRuns<'_>, margins: &[Margin]) -> LimitedB
     };
     LimitedBy::Found { last, nearest }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::example::Bench;
+    use crate::planning::make_plan::plan_alone;
+    use crate::units::Temperature;
+
+    fn found(set_c: f64) -> (LastJoint, NearestLimit) {
+        let mut bench = Bench::try_new().expect("the example");
+        bench.recipe.air =
+            bench.recipe.air.map(|air| crate::heat::tool::HotAir { set: Temperature::celsius(set_c), ..air });
+        match plan_alone(&bench.order()).expect("it can be computed").limited_by {
+            LimitedBy::Found { last: Some(last), nearest } => (last, nearest),
+            other => panic!("{other:?}"),
+        }
+    }
+
+    #[test]
+    fn mild_air_never_melts_the_last_joint_and_hotter_air_does_sooner() {
+        assert!(matches!(found(240.0).0.melts, LastMelt::NotWithin { s: 240.0 }));
+        let after = |set_c| match found(set_c).0.melts {
+            LastMelt::After { s } => s,
+            other => panic!("{other:?} at {set_c} °C"),
+        };
+        assert!(after(470.0) < after(420.0));
+    }
+
+    #[test]
+    fn something_is_always_nearest_to_its_limit() {
+        let named = |nearest: NearestLimit| match nearest {
+            NearestLimit::Earlier { of, .. } | NearestLimit::At { of, .. } => Some(of),
+            NearestLimit::Inside { of, .. } | NearestLimit::Perhaps { of } => Some(of),
+            NearestLimit::Nothing => None,
+        };
+        assert!(named(found(420.0).1).is_some() && named(found(240.0).1).is_some());
+    }
+}

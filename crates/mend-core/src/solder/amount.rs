@@ -81,3 +81,40 @@ fn in_rounds(feed: &Feed, group: &JointGroup, (old, room): (f64, f64)) -> Option
     }
     None
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::board::groups;
+    use crate::example::Bench;
+    use crate::solder::{CompositionEntry, FeedEntry};
+
+    fn fed(mixing_fraction: f64, wire_mm: f64) -> Option<Amount> {
+        let feed = FeedEntry {
+            alloy: "Sn42Bi58".to_owned(),
+            mixing_fraction,
+            wire_mm,
+            flux_share: 0.02,
+            rows: vec!["anchors".to_owned()],
+        };
+        let entry = CompositionEntry { alloy: "SAC305".to_owned(), feed: Some(feed), ..CompositionEntry::default() };
+        let bench = Bench::try_new().expect("the example");
+        let anchors = groups(&bench.board).into_iter().find(|group| group.holes).expect("plated anchors");
+        amount(&entry.composition().expect("alloys of the table"), &anchors)
+    }
+
+    #[test]
+    fn more_is_more_wire_and_thinner_wire_is_longer() {
+        let (little, much) = (fed(0.2, 0.5).expect("fits"), fed(0.5, 0.5).expect("fits"));
+        assert!(much.mass_mg > little.mass_mg && much.length_mm > little.length_mm);
+        let thin = fed(0.2, 0.25).expect("fits");
+        assert!((thin.length_mm / little.length_mm - 4.0).abs() < 0.01, "half the diameter is four times the length");
+        assert_eq!(thin.mass_mg, little.mass_mg);
+    }
+
+    #[test]
+    fn what_a_joint_can_not_hold_at_once_comes_in_rounds() {
+        assert!(fed(0.2, 0.5).is_some_and(|fed| fed.rounds == 1));
+        assert!(fed(0.85, 0.5).is_some_and(|fed| fed.rounds > 1), "{:?}", fed(0.85, 0.5));
+    }
+}

@@ -82,3 +82,31 @@ impl MeltCurve {
         notes
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::materials::Metal;
+    use crate::solder::melt_curve;
+
+    fn notes(text: &str) -> Vec<MeltNote> {
+        melt_curve(&Metal::parse("alloy", text).expect("a metal").composition).notes()
+    }
+
+    #[test]
+    fn a_published_alloy_is_named_with_its_range_and_a_mix_is_not() {
+        let published =
+            |note: &MeltNote| matches!(note, MeltNote::Published { name: "Sn63Pb37", liquidus_c: 183.0, .. });
+        assert!(notes("Sn63Pb37").iter().any(published));
+        assert!(!notes("Sn63Pb37=50,SAC305=50").iter().any(|note| matches!(note, MeltNote::Published { .. })));
+    }
+
+    #[test]
+    fn corners_of_the_model_that_were_never_tried_are_named() {
+        let pair = MeltNote::UntriedPair { elements: [Element::Sb, Element::In] };
+        assert!(notes("Sn=85,Sb=5,In=10").contains(&pair));
+        let silver = MeltNote::UntriedShare { element: Element::Ag, above_percent: 5.0 };
+        assert!(notes("Sn=90,Ag=10").contains(&silver));
+        assert!(notes("SAC305").iter().all(|note| !matches!(note, MeltNote::UntriedShare { .. })));
+    }
+}

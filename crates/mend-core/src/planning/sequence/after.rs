@@ -51,3 +51,37 @@ pub(super) fn test(script: &Script<'_>) -> Step {
     lines.push(AfterLine::CableThenPower);
     step(Task::Test, lines, &[Caution::Mains, Caution::Static])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+    use crate::board::{ConnectorFamily, Face, Point, Rect};
+
+    #[test]
+    fn a_bath_is_left_out_where_something_near_would_not_stand_it() {
+        let mut job = job();
+        assert!(says(&clean(&job.script()), AfterLine::UltrasonicBath));
+        let place = Rect { centre: Point { x: 50.0, y: 30.0 }, width: 3.0, depth: 2.0 };
+        job.bench.board.components.push(ComponentKind::Microphone.at("mic", Face::Top, place));
+        assert!(says(&clean(&job.script()), AfterLine::NoBath { components: vec!["mic".to_owned()] }));
+    }
+
+    #[test]
+    fn the_test_is_the_connectors_own_or_what_its_kind_wants() {
+        let mut job = job();
+        job.bench.board.connector.tests = vec!["charges both ways up".to_owned()];
+        assert!(says(&test(&job.script()), AfterLine::OwnTest { text: "charges both ways up".to_owned() }));
+        job.bench.board.connector.tests.clear();
+        assert!(says(&test(&job.script()), AfterLine::UsualTest { family: ConnectorFamily::Port }));
+    }
+
+    #[test]
+    fn hidden_joints_are_left_to_the_meter() {
+        let mut job = job();
+        for joint in &mut job.bench.board.connector.joints {
+            joint.hidden = joint.row == "row B";
+        }
+        assert!(says(&look(&job.script()), AfterLine::HiddenByMeter { joints: 12 }));
+    }
+}

@@ -124,3 +124,54 @@ pub(super) fn wire(script: &Script<'_>) -> Option<Step> {
     let lines = vec![FeedLine::WireLength { mm: long + ENDS_MM, wire_mm: bridge.wire_mm }, FeedLine::SolderWireDown];
     Some(step(Task::LayWire, lines, &[Caution::Burns, Caution::Fumes]))
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+    use crate::board::{Component, Face, Point, Rect};
+    use crate::planning::sequence::step::StepKind;
+
+    #[test]
+    fn foam_cells_and_displays_come_off_before_heat_by_what_they_are() {
+        let mut job = job();
+        let place = |x| Rect { centre: Point { x, y: 30.0 }, width: 4.0, depth: 4.0 };
+        let foam = ComponentKind::Chip.at("pad under the frame", Face::Top, place(10.0));
+        job.bench.board.components = vec![
+            Component { material: BodyMaterial::AcrylicFoam, ..foam },
+            ComponentKind::LithiumCell.at("cell", Face::Top, place(20.0)),
+            ComponentKind::Chip.at("U1", Face::Top, place(30.0)),
+        ];
+        let components = vec!["pad under the frame".to_owned(), "cell".to_owned()];
+        assert!(says(&open(&job.script()), BeforeLine::OffBeforeHeat { components }));
+    }
+
+    #[test]
+    fn a_donors_board_is_not_protected_and_a_customers_is() {
+        let mut job = job();
+        assert_eq!(protect(&job.script()).task(), Some(&Task::Protect));
+        job.keep_intact = KeepIntact::Part;
+        let step = protect(&job.script());
+        assert_eq!((step.task(), step.map), (Some(&Task::ProtectPart), false));
+    }
+
+    #[test]
+    fn flux_is_sparing_where_contacts_are_open_or_somebody_wants_it_so() {
+        assert!(says(&flux(&job().script()), FeedLine::FluxGenerously), "a closed port");
+        assert!(says(&flux(&job().by(&FLUX, "sparing").script()), FeedLine::FluxSparingly));
+        assert!(says(&flux(&job().by(&THIN, "wick").script()), FeedLine::WickFirst));
+    }
+
+    #[test]
+    fn what_is_fed_is_said_row_by_row_with_its_lead() {
+        let job = job().fed();
+        let step = alloy(&job.script());
+        let anchors = |line: &crate::planning::sequence::line::Line| matches!(line, crate::planning::sequence::line::Line::Feed(FeedLine::FeedRow { row, alloy, .. }) if row == "anchors" && alloy == "Sn42Bi58");
+        assert!(step.lines().iter().any(anchors), "{step:?}");
+        assert!(
+            says(&step, FeedLine::HoldUntilHot) && step.duty == Duty::Feed && !step.cautions.contains(&Caution::Lead)
+        );
+        assert_eq!(step.kind, StepKind::Do);
+        assert_eq!(wire(&job.script()), None, "no wire in this recipe");
+    }
+}

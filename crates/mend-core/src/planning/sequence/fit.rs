@@ -93,3 +93,45 @@ pub(super) fn touch_up(script: &Script<'_>) -> Step {
     lines.push(FitLine::DrawBridgesOff);
     step(Task::TouchUp, lines, &[Caution::Burns, Caution::Fumes])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+    use crate::planning::sequence::line::Line;
+
+    #[test]
+    fn a_part_that_drops_in_is_not_tried_dry() {
+        assert!(says(&fit(&job().script()), FitLine::DryFit));
+        assert!(!says(&fit(&job().by(&HOLES, "drop-in").script()), FitLine::DryFit));
+    }
+
+    #[test]
+    fn anchors_or_pins_come_first_and_it_sits_home_or_back_as_wanted() {
+        let step = fit(&job().script());
+        assert!(says(&step, FitLine::FirstPin), "surface pins are looked at before anchors lock them");
+        assert!(says(&step, FitLine::PushedHome));
+        assert!(says(&fit(&job().by(&FIRST, "corners").script()), FitLine::TackAnchors));
+        assert!(says(&fit(&job().by(&SEAT, "back").script()), FitLine::DrawnBack));
+        let tinned = |line: &&Line| matches!(line, Line::Fit(FitLine::TinRow { mm, .. }) if *mm > 0.0);
+        assert!(step.lines().iter().filter(tinned).count() >= 2, "each row of pads: {step:?}");
+    }
+
+    #[test]
+    fn air_sets_and_iron_sets_are_two_tasks_and_only_air_has_a_clock() {
+        let air = set(&job().script());
+        assert_eq!((air.task(), &air.kind), (Some(&Task::SetWithAir), &StepKind::Set));
+        let iron = set(&job().by(&SET, "iron").script());
+        assert_eq!((iron.task(), &iron.kind), (Some(&Task::SetWithIron), &StepKind::Do));
+    }
+
+    #[test]
+    fn plated_anchors_are_fed_from_the_far_side_and_air_alone_leaves_the_pins() {
+        let step = touch_up(&job().script());
+        let anchors =
+            |line: &Line| matches!(line, Line::Fit(FitLine::Anchors { tip_mm: 4.0, from_far_side: true, .. }));
+        let pins = |line: &Line| matches!(line, Line::Fit(FitLine::SeenPins { .. }));
+        assert!(step.lines().iter().any(anchors) && step.lines().iter().any(pins), "{step:?}");
+        assert!(!touch_up(&job().by(&SET, "air").script()).lines().iter().any(pins));
+    }
+}

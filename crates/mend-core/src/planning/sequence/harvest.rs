@@ -31,3 +31,18 @@ fn bag(script: &Script<'_>) -> Step {
     let looks = HarvestLine::LatchMoves { part: connector.name.clone(), material: connector.material };
     step(Task::BagPart, vec![looks, HarvestLine::BagIt, HarvestLine::BoardIsWaste], &[Caution::Lead, Caution::Static])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+
+    #[test]
+    fn a_donors_part_is_cooled_cleaned_and_bagged_and_its_feed_comes_off() {
+        let plain = job();
+        let tasks: Vec<Task> = steps(&plain.script()).iter().filter_map(|step| step.task().cloned()).collect();
+        assert_eq!(tasks, [Task::CoolPart, Task::CleanPart, Task::BagPart]);
+        let (fed, alloy) = ("Sn42Bi58".to_owned(), "SAC305".to_owned());
+        assert!(says(&steps(&job().fed().script())[1], HarvestLine::TinOnceMore { fed, alloy }));
+    }
+}

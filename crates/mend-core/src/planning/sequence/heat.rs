@@ -85,3 +85,47 @@ fn lift(script: &Script<'_>) -> Step {
     }
     step(Task::Lift, lines, &[Caution::Burns])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+    use crate::planning::sequence::line::Line;
+
+    #[test]
+    fn the_heat_carries_the_plans_times_the_methods_hands_and_each_caution_once() {
+        let job = job();
+        let steps = until_off(&job.script());
+        let heat = steps.iter().find(|step| matches!(step.task(), Some(Task::Heat { .. }))).expect("the heat");
+        let family = job.choice.family;
+        assert!(says(heat, HeatLine::MethodHands { family }) && says(heat, HeatLine::DoNotPull));
+        assert!(matches!(&heat.kind, StepKind::Heat { abort_s, .. } if *abort_s == job.plan.abort.at_s));
+        let mut once = heat.cautions.clone();
+        once.dedup();
+        assert_eq!(once, heat.cautions);
+        assert!(once.contains(&Caution::HotBench), "the method's own");
+    }
+
+    #[test]
+    fn a_hot_swap_lifts_nothing_by_itself_and_pegs_are_rocked() {
+        let mut swap = job();
+        swap.choice.family = MethodFamily::HotSwap;
+        assert!(until_off(&swap.script()).iter().all(|step| step.task() != Some(&Task::Lift)));
+        let mut pegs = job();
+        pegs.bench.board.connector.pegs = 2;
+        let lifted = until_off(&pegs.script());
+        let lift = lifted.iter().find(|step| step.task() == Some(&Task::Lift)).expect("a lift");
+        assert!(says(lift, HeatLine::RockPegs { pegs: 2 }));
+    }
+
+    #[test]
+    fn without_a_method_the_air_takes_two_lines() {
+        let job = job();
+        let script = Script { choice: None, ..job.script() };
+        let steps = until_off(&script);
+        let airs = |line: &&Line| {
+            matches!(line, Line::Heat(HeatLine::AirPlace { onto_part: false, .. } | HeatLine::AirSetting { .. }))
+        };
+        assert_eq!(steps[0].lines().iter().filter(airs).count(), 2, "{steps:?}");
+    }
+}

@@ -11,6 +11,9 @@
 mod after;
 mod before;
 mod fit;
+#[cfg(test)]
+#[allow(clippy::expect_used)]
+mod fixture;
 mod harvest;
 mod heat;
 pub mod line;

@@ -77,3 +77,38 @@ pub(super) fn clean_pads() -> Step {
     let lines = vec![PadsLine::AlcoholAndBrush, PadsLine::LookAtPads, PadsLine::PutBackNow];
     Step { duty: Duty::Clean, ..step(Task::CleanPads, lines, &[Caution::Alcohol]) }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+
+    #[test]
+    fn braid_goes_where_it_is_wanted_and_everywhere_once_low_melt_was_fed() {
+        assert!(says(&wick(&job().script()), PadsLine::BraidPads));
+        assert!(says(&wick(&job().by(&BRAID, "holes-only").script()), PadsLine::EvenPads));
+        let fed = wick(&job().by(&BRAID, "holes-only").fed().script());
+        assert!(says(&fed, PadsLine::BraidPads), "nothing of the feed may stay");
+        assert!(matches!(fed.kind, StepKind::WhileWarm { .. }) && fed.duty == Duty::Clean);
+    }
+
+    #[test]
+    fn holes_are_emptied_with_what_the_shop_has_or_left_for_dropping_in() {
+        let mut job = job();
+        let cleared = |job: &super::super::fixture::Job| holes(&job.script()).expect("plated anchors");
+        assert!(says(&cleared(&job), PadsLine::PumpOpposite));
+        job.sucker = Sucker::Vacuum;
+        assert!(says(&cleared(&job), PadsLine::VacuumIron) && says(&cleared(&job), PadsLine::FillStarvedHoles));
+        job.sucker = Sucker::None;
+        assert!(says(&cleared(&job), PadsLine::BraidEnd));
+        let filled = job.by(&HOLES, "drop-in");
+        assert_eq!(cleared(&filled).task(), Some(&Task::LeaveHolesFilled));
+    }
+
+    #[test]
+    fn a_board_without_holes_has_no_step_for_them() {
+        let mut job = job();
+        job.bench.board.connector.joints.retain(|joint| !joint.shape.is_hole());
+        assert_eq!(holes(&job.script()), None);
+    }
+}

@@ -91,3 +91,37 @@ pub(super) fn shields(script: &Script<'_>) -> Vec<BeforeLine> {
     };
     script.plan.recipe.shields.iter().map(shield).collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::fixture::{job, says};
+    use super::*;
+    use crate::heat::shield::ShieldKind;
+    use crate::method::usual;
+    use crate::units::Duration;
+
+    #[test]
+    fn each_stage_is_a_step_that_is_called_by_what_is_hot() {
+        let mut job = job();
+        let bench = &job.bench;
+        let soak_stage = usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+        let warm = usual::warm(HeatingAids { preheater: Some(usual::preheater(&bench.board)), iron: None });
+        let pause = HeatingStage { change: Duration::seconds(5.0), ..usual::warm(HeatingAids::default()) };
+        job.plan.recipe.preheat = vec![soak_stage, warm, pause];
+        let steps = soaks(&job.script(), false);
+        let tasks: Vec<&Task> = steps.iter().filter_map(Step::task).collect();
+        assert_eq!(tasks, [&Task::Soak { air: true }, &Task::Warm, &Task::Pause]);
+        assert!(says(&steps[2], HeatLine::AllOff) && says(&steps[2], HeatLine::NextToolWithin { s: 5.0 }));
+        assert!(matches!(&steps[1].kind, StepKind::Soak { tools, .. } if tools[0].what == HotToolKind::Preheater));
+    }
+
+    #[test]
+    fn a_shield_says_what_lies_under_it() {
+        let mut job = job();
+        let latch = &job.bench.board.components[0];
+        let kind = ShieldKind::FoilTent { gap_mm: 2.0 };
+        job.plan.recipe.shields = usual::shield_over(&job.bench.board, latch, kind).into_iter().collect();
+        let lines = shields(&job.script());
+        assert!(matches!(&lines[..], [BeforeLine::LayShield { over, .. }] if over == &["latch"]), "{lines:?}");
+    }
+}
