@@ -60,3 +60,31 @@ fn figure_name(figure: MeltFigure) -> &'static str {
         MeltFigure::ScheilEnd => "Scheil end",
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::materials::Element;
+    use mend_core::units::Scale;
+
+    #[test]
+    fn notes_on_a_melt_are_sentences_on_the_visitors_scale() {
+        let published = MeltNote::Published { name: "Sn63Pb37", solidus_c: 183.0, liquidus_c: 183.0, note: "" };
+        let said = |note: &MeltNote, scale| Words { scale }.melt_note(note);
+        assert_eq!(said(&published, Scale::Celsius), "Sn63Pb37 is published as melting from 183 to 183 °C.");
+        assert_eq!(said(&published, Scale::Fahrenheit), "Sn63Pb37 is published as melting from 361 to 361 °F.");
+        let pair = MeltNote::UntriedPair { elements: [Element::Sb, Element::In] };
+        assert_eq!(said(&pair, Scale::Celsius), "Antimony together with indium was never tried in this model.");
+        let gone = MeltNote::NotComputed { figure: MeltFigure::Solidus };
+        assert_eq!(said(&gone, Scale::Celsius), "The solidus could not be computed.");
+    }
+
+    #[test]
+    fn a_feed_says_how_much_of_it_mixes_in() {
+        let mixes = MixesIn { least: 0.7, most: 0.95 };
+        let said = |reason| Words::default().feed_reason(&reason);
+        assert_eq!(said(FeedReason::Pad(mixes)), "Film and fillet of a pad; 70–95 % of it mixes in.");
+        assert!(said(FeedReason::InRounds { rounds: 3, mixes }).contains("3 rounds; 70–95 %"));
+        assert!(said(FeedReason::Hidden).starts_with("Hidden:"));
+    }
+}

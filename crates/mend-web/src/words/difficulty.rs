@@ -54,3 +54,22 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::planning::damaged::Damaged;
+    use mend_core::units::Scale;
+
+    #[test]
+    fn a_reading_is_said_with_what_to_do_and_whose_hands_it_wants() {
+        let (wants, reasons) = (SkillLevel::Practised, vec![Hardship::NoWay]);
+        let reading = Difficulty { go: Go::No, wants, reasons, advice: Advice::OtherMeans };
+        assert_eq!(go(reading.go), "No go");
+        assert!(advice(&reading).ends_with("It wants practised hands."));
+        let near = Hardship::NearLimit { of: Damaged::PartBody, headroom_k: 5.0 };
+        let said = |scale| Words { scale }.hardship(&near);
+        assert_eq!(said(Scale::Celsius), "the part's body comes within 5 K of its limit");
+        assert_eq!(said(Scale::Fahrenheit), "the part's body comes within 9 °F of its limit");
+    }
+}

@@ -196,3 +196,28 @@ static PUMP: MethodText = MethodText {
     cue: "Light shows through every hole round its leg; each leg moves free.",
     not_coming: &["Add solder and suck again.", "A preheater below.", "Air from below to finish."],
 };
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_method_is_told_from_its_name_to_what_helps() {
+        let words = Words::default();
+        let mut names: Vec<&str> = Vec::new();
+        for family in MethodFamily::ALL {
+            let text = words.method(family);
+            names.push(text.name);
+            assert!(
+                text.how.ends_with('.') && text.cue.ends_with('.') && text.clean_up.ends_with('.'),
+                "{}",
+                text.name
+            );
+            assert!(!text.danger.ends_with('.'), "a phrase: {}", text.danger);
+            assert!(text.early.len() >= 2 && text.not_coming.len() >= 2 && !text.heat.is_empty(), "{}", text.name);
+        }
+        names.sort_unstable();
+        names.dedup();
+        assert_eq!(names.len(), MethodFamily::ALL.len(), "no two have one name");
+    }
+}

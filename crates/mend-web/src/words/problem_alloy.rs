@@ -57,3 +57,19 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_solder_that_can_not_be_read_says_how_to_write_it() {
+        let said = |found: AlloyProblem| Words::default().alloy_problem(&found);
+        assert_eq!(said(AlloyProblem::BadName { characters: 0, most: 200 }).message, "no solder is named");
+        assert!(said(AlloyProblem::BadName { characters: 201, most: 200 }).hint.contains("Sn=43,Pb=43,Bi=14"));
+        assert_eq!(said(AlloyProblem::SharesSum { percent: 97.0, slack: 0.5 }).message, "the parts sum to 97.00 %");
+        let elements = vec!["Sn".to_owned(), "Pb".to_owned()];
+        let unknown = said(AlloyProblem::NotAMetal { text: "Xx".to_owned(), elements });
+        assert_eq!(unknown.hint, "take Sn, Pb, or an alloy of the table");
+    }
+}

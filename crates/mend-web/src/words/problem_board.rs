@@ -65,3 +65,42 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn places_and_sizes_are_said_to_a_hundredth_with_their_unit() {
+        let said = |found: BoardProblem| Words::default().board_problem(&found).message;
+        assert_eq!(
+            said(BoardProblem::OutsideOutline { x_mm: 500.0, y_mm: 8.254_9 }),
+            "stands at (500, 8.25) mm, outside the outline"
+        );
+        let bodies = BoardProblem::Overlaps { part: true, components: vec!["C7".to_owned()] };
+        assert_eq!(said(bodies), "stands in the place of the part, C7");
+    }
+
+    #[test]
+    fn everything_has_its_way_out() {
+        for found in [
+            BoardProblem::TooFewCorners { count: 2 },
+            BoardProblem::TooManyCorners { count: 2001, most: 2000 },
+            BoardProblem::TooLarge { mm: 700.0, most_mm: 600.0 },
+            BoardProblem::NoArea { mm2: 3.0 },
+            BoardProblem::NoJoints,
+            BoardProblem::PadSize { width_mm: 0.0, depth_mm: 1.0, low_mm: 0.05, high_mm: 20.0 },
+            BoardProblem::HoleSize { drill_mm: 1.0, land_mm: 0.0, low_mm: 0.05, high_mm: 20.0 },
+            BoardProblem::DrillTooWide { drill_mm: 2.0, land_mm: 1.6 },
+            BoardProblem::NameTwice { what: Named::Joint },
+            BoardProblem::NameTwice { what: Named::Component },
+            BoardProblem::BodySize { width_mm: 1.0, depth_mm: 1.0, height_mm: 0.0, low_mm: 0.1, high_mm: 300.0 },
+            BoardProblem::OffBoard { x_mm: -9.0, y_mm: 0.0 },
+            BoardProblem::InsidePart { part: "port".to_owned() },
+            BoardProblem::OnJoint { joint: "leg 1".to_owned() },
+        ] {
+            let ProblemWords { message, hint } = Words::default().board_problem(&found);
+            assert!(!message.is_empty() && !hint.is_empty(), "{found:?}");
+        }
+    }
+}

@@ -52,3 +52,17 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn an_act_that_can_not_be_says_what_to_do_instead() {
+        let mirrored = Words::default().draft_problem(&DraftProblem::Mirrored { off_mm: 4.26 });
+        assert!(mirrored.message.starts_with("the points are 4.3 mm off"));
+        assert_eq!(mirrored.hint, "mirror it, then click them again");
+        let drawn = DraftProblem::DrawnSize { width_mm: 0.0, depth_mm: 1.0, low_mm: 0.2, high_mm: 300.0 };
+        assert!(Words::default().draft_problem(&drawn).hint.ends_with("0.2 to 300 mm wide and deep"));
+    }
+}

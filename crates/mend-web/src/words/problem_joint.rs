@@ -45,3 +45,30 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::units::Scale;
+
+    #[test]
+    fn temperatures_of_a_finished_joint_are_said_on_the_visitors_scale() {
+        let said = |found: &JointProblem, scale| {
+            let ProblemWords { message, hint } = Words { scale }.joint_problem(found);
+            format!("{message}. {hint}.")
+        };
+        let warm = JointProblem::LiquidWhenWarm { percent: 2.5, down_to_c: Some(58.0) };
+        assert!(said(&warm, Scale::Celsius).starts_with("2.5 % of it may still be liquid at 100 °C, down to 58 °C."));
+        for found in [
+            warm,
+            JointProblem::LeadInBismuth { percent: 0.5 },
+            JointProblem::BismuthWithLead { percent: 1.0 },
+            JointProblem::BismuthInTin { percent: 8.0 },
+            JointProblem::Brittle { percent: 30.0 },
+            JointProblem::Soft { percent: 20.0 },
+        ] {
+            let fahrenheit = said(&found, Scale::Fahrenheit);
+            assert!(!fahrenheit.contains("°C"), "{fahrenheit}");
+        }
+    }
+}

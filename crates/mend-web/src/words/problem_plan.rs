@@ -44,3 +44,23 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::units::Scale;
+
+    #[test]
+    fn a_ramp_is_said_with_what_it_may_be_on_the_visitors_scale() {
+        let components = ["C1", "C2", "C3", "C4"].map(str::to_owned).to_vec();
+        let steep = PlanProblem::SteepRamp { components, k_per_s: 4.5, most_k_per_s: 3.0 };
+        let said = |scale| Words { scale }.plan_problem(&steep).message;
+        assert_eq!(said(Scale::Celsius), "C1, C2, C3 and 1 more warm by up to 4.5 K/s, more than 3.0 K/s");
+        assert!(said(Scale::Fahrenheit).contains("8.1 °F/s, more than 5.4 °F/s"));
+    }
+
+    #[test]
+    fn shields_are_counted_as_the_page_counts_them() {
+        assert!(Words::default().plan_problem(&PlanProblem::IdleShield { shield: 0 }).message.starts_with("shield 1 "));
+    }
+}

@@ -33,3 +33,20 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_covered_joint_names_the_shield_as_the_page_does_and_its_place() {
+        let joints = vec!["leg 4".to_owned()];
+        let covered = SettingsProblem::CoveredJoints { shield: 1, joints, x_mm: 34.6, y_mm: 6.2 };
+        let ProblemWords { message, hint } = Words::default().settings_problem(&covered);
+        assert_eq!(message, "shield 2 at (34.6, 6.2) mm lies over leg 4");
+        assert!(hint.contains("will not melt"));
+        let nozzle =
+            SettingsProblem::NoSuchNozzle { station: "Gull".into(), nozzle_mm: 5.0, owned_mm: vec![22.0, 8.0] };
+        assert_eq!(Words::default().settings_problem(&nozzle).hint, "it owns 22 mm, 8 mm");
+    }
+}

@@ -45,3 +45,49 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::units::{Scale, Unit};
+
+    fn said(found: &ValueProblem, scale: Scale) -> (String, String) {
+        let ProblemWords { message, hint } = Words { scale }.value_problem(found);
+        (message, hint)
+    }
+
+    #[test]
+    fn a_value_out_of_range_is_said_with_its_range_on_the_visitors_scale() {
+        let owner = Some("Gull".to_owned());
+        let hot = ValueProblem::OutOfRange { value: 500.0, low: 100.0, high: 450.0, unit: Unit::Celsius, owner };
+        assert_eq!(said(&hot, Scale::Celsius), ("500 °C can't be".into(), "Gull takes 100 to 450 °C".into()));
+        assert_eq!(said(&hot, Scale::Fahrenheit), ("932 °F can't be".into(), "Gull takes 212 to 842 °F".into()));
+        let long = ValueProblem::outside(9999.0, (1.0, 600.0), Unit::Seconds).expect("outside");
+        assert_eq!(said(&long, Scale::Fahrenheit), ("9999 s can't be".into(), "between 1 and 600 s".into()));
+        let share = ValueProblem::outside(2.0, (0.0, 1.0), Unit::One).expect("outside");
+        assert_eq!(said(&share, Scale::Celsius).1, "between 0 and 1", "no unit, and no blank where it would stand");
+    }
+
+    #[test]
+    fn what_was_typed_is_quoted_and_the_choices_are_listed() {
+        let text = || "tall".to_owned();
+        let number = ValueProblem::NotANumber { text: text(), low: 0.1, high: 60.0, unit: Unit::Millimetres };
+        assert_eq!(said(&number, Scale::Celsius), ("“tall” is no number".into(), "between 0.1 and 60 mm".into()));
+        let choices = vec!["a".to_owned(), "b".to_owned()];
+        assert_eq!(said(&ValueProblem::NotAChoice { text: text(), choices }, Scale::Celsius).1, "one of a, b");
+        for plain in [
+            ValueProblem::NotAChoice { text: text(), choices: vec![] },
+            ValueProblem::NoSuchField { known: vec![] },
+            ValueProblem::NoSuchField { known: vec!["pitch".to_owned()] },
+            ValueProblem::NotWhole { value: 8.5, low: 4.0, high: 60.0 },
+            ValueProblem::BadName { characters: 90, most: 80 },
+            ValueProblem::TooLong { most: 2000 },
+            ValueProblem::NotMoney { text: text() },
+            ValueProblem::NotADay { text: text() },
+            ValueProblem::NoSuchRow { row: text() },
+        ] {
+            let (message, hint) = said(&plain, Scale::Celsius);
+            assert!(!message.is_empty() && !hint.is_empty(), "{plain:?}");
+        }
+    }
+}

@@ -117,3 +117,30 @@ impl Words {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::materials::BodyMaterial;
+    use mend_core::method::equipment::SkillLevel;
+
+    #[test]
+    fn reasons_are_phrases_with_their_figures() {
+        let words = Words::default();
+        let hands = Obstacle::WantsPractisedHands { level: SkillLevel::Learning };
+        assert_eq!(words.obstacle(&hands), "one try: it wants practised hands, these are learning");
+        assert_eq!(words.obstacle(&Obstacle::TooLongForWire { mm: 41.6 }), "42 mm long: the far end stays solid");
+        let cool = Advantage::PartOnCoolSide { material: BodyMaterial::Lcp };
+        assert!(words.advantage(&cool).contains(BodyMaterial::Lcp.name()));
+        let under = Caveat::UnderJet { component: "latch".to_owned(), mm: 2.0 };
+        assert_eq!(words.caveat(&under), "latch stands 2 mm from it, under the jet");
+        for phrase in [
+            words.obstacle(&Obstacle::NoIronTip),
+            words.obstacle(&Obstacle::PoolTears),
+            words.advantage(&Advantage::OneHeat),
+            words.caveat(&Caveat::PlanesDrawHeat),
+        ] {
+            assert!(!phrase.ends_with('.') && phrase.starts_with(char::is_lowercase), "{phrase}");
+        }
+    }
+}

@@ -179,3 +179,92 @@ const fn why(task: &Task) -> &'static str {
         Task::CleanAll | Task::Fit | Task::Heat { .. } | Task::EmptyHoles { .. } => "",
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use mend_core::planning::limited_by::{LimitedBy, NearestLimit};
+    use mend_core::planning::sequence::line::{HeatLine, Line};
+    use mend_core::planning::sequence::step::{Duty, StepKind};
+    use mend_core::units::Scale;
+
+    fn step(task: Task, lines: Vec<Line>) -> Step {
+        let text = StepText::Typed { task, lines };
+        Step { text, cautions: vec![], kind: StepKind::Do, duty: Duty::None, map: false }
+    }
+
+    fn heat(family: Option<MethodFamily>) -> Task {
+        Task::Heat { family, limited_by: LimitedBy::Found { last: None, nearest: NearestLimit::Nothing } }
+    }
+
+    #[test]
+    fn every_task_has_a_title_a_cue_and_a_reason() {
+        let tasks = [
+            Task::MakeReady,
+            Task::Open,
+            Task::Protect,
+            Task::ProtectPart,
+            Task::Flux,
+            Task::AddAlloy,
+            Task::LayWire,
+            Task::Pause,
+            Task::Warm,
+            Task::Soak { air: true },
+            heat(None),
+            Task::Lift,
+            Task::Wick,
+            Task::CleanPads,
+            Task::LeaveHolesFilled,
+            Task::ClearHoles,
+            Task::Fit,
+            Task::SetWithAir,
+            Task::SetWithIron,
+            Task::Hold,
+            Task::TouchUp,
+            Task::Clean,
+            Task::Inspect,
+            Task::Test,
+            Task::CoolPart,
+            Task::CleanPart,
+            Task::BagPart,
+        ];
+        for task in tasks {
+            let view = Words::default().step(&step(task.clone(), vec![]));
+            assert!(!view.title.is_empty() && view.cue.ends_with('.') && view.why.ends_with('.'), "{task:?}: {view:?}");
+        }
+    }
+
+    #[test]
+    fn the_heat_is_told_by_its_method_with_what_to_do_if_it_does_not_come() {
+        let words = Words::default();
+        let swap = words.step(&step(heat(Some(MethodFamily::HotSwap)), vec![]));
+        assert_eq!(swap.title, "Heat and swap");
+        assert_eq!(swap.cue, words.method(MethodFamily::HotSwap).cue);
+        assert_eq!(swap.otherwise.len(), words.method(MethodFamily::HotSwap).not_coming.len());
+        let plain = words.step(&step(heat(None), vec![]));
+        assert_eq!((plain.title.as_str(), plain.otherwise.len()), ("Heat", 1));
+    }
+
+    #[test]
+    fn lines_are_said_in_order_and_a_method_may_bring_its_own() {
+        let family = MethodFamily::Pump;
+        let lines = vec![HeatLine::MethodHands { family }.into(), HeatLine::DoNotPull.into()];
+        let said = Words { scale: Scale::Fahrenheit }.step(&step(heat(Some(family)), lines)).lines;
+        assert_eq!(said.len(), 2);
+        assert!(said[0].starts_with("Fresh solder on the leg") && said[1].starts_with("No pulling"));
+    }
+
+    #[test]
+    fn what_an_older_version_wrote_is_shown_as_it_was() {
+        let text = StepText::Written {
+            title: "Lift".to_owned(),
+            lines: vec!["Straight up.".to_owned()],
+            cue: "It floats.".to_owned(),
+            why: String::new(),
+            otherwise: vec![],
+        };
+        let older = Step { text, ..step(Task::Lift, vec![]) };
+        let view = Words::default().step(&older);
+        assert_eq!((view.title.as_str(), view.lines.as_slice()), ("Lift", ["Straight up.".to_owned()].as_slice()));
+    }
+}

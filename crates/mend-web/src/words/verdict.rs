@@ -33,3 +33,25 @@ pub const fn rework(verdict: &Verdict) -> &'static str {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_verdict_has_its_title_and_what_mends_it() {
+        let pins = || vec!["A1".to_owned(), "A2".to_owned()];
+        let all = [
+            (Verdict::Unfinished { left: 1 }, "1 pin to walk"),
+            (Verdict::Unfinished { left: 7 }, "7 pins to walk"),
+            (Verdict::Sound, "Every pin is firm"),
+            (Verdict::TouchUp { pins: pins() }, "2 to touch up"),
+            (Verdict::Reflow { count: 5 }, "5 loose: reflow"),
+            (Verdict::StartOver { pins: pins() }, "Start over: A1, A2"),
+        ];
+        for (found, title) in all {
+            assert_eq!(verdict(&found), title);
+            assert!(rework(&found).ends_with('.'));
+        }
+    }
+}
