@@ -9,15 +9,15 @@ pub(crate) type Module = Vec<String>;
 
 /// A file of the crate.
 #[derive(Debug, Default)]
-pub(crate) struct Source {
+pub(crate) struct CrateFile {
     /// Its code without comments and tests.
     pub(crate) code: String,
     /// What it imports by `use`, each with the name it has here.
-    uses: Vec<Use>,
+    uses: Vec<Import>,
 }
 
 #[derive(Debug)]
-struct Use {
+struct Import {
     path: Module,
     name: String,
     public: bool,
@@ -25,7 +25,7 @@ struct Use {
 
 /// All files of a crate by module.
 #[derive(Debug, Default)]
-pub(crate) struct Sources(pub(crate) BTreeMap<Module, Source>);
+pub(crate) struct Sources(pub(crate) BTreeMap<Module, CrateFile>);
 
 impl Sources {
     /// Reads a crate's `src` folder.
@@ -55,9 +55,9 @@ impl Sources {
 
     /// Adds a file.
     pub(crate) fn add(&mut self, module: Module, text: &str) {
-        let code = without_comments(text.split("#[cfg(test)]").next().unwrap_or_default());
+        let code = without_comments(without_tests(text));
         let uses = uses(&code);
-        self.0.insert(module, Source { code, uses });
+        self.0.insert(module, CrateFile { code, uses });
     }
 
     /// The modules that a file needs, itself not among them. What it only hands on (`pub use`) it does not need.
@@ -125,7 +125,7 @@ fn without_uses(code: &str) -> String {
 }
 
 /// Every `use` of a file.
-fn uses(code: &str) -> Vec<Use> {
+fn uses(code: &str) -> Vec<Import> {
     let mut found = Vec::new();
     for statement in code.split(';') {
         let Some(at) = use_at(statement) else { continue };
@@ -138,7 +138,7 @@ fn uses(code: &str) -> Vec<Use> {
             }
             let name =
                 if alias.is_empty() { words.last().cloned().unwrap_or_default() } else { alias.trim().to_owned() };
-            found.push(Use { path: words, name, public });
+            found.push(Import { path: words, name, public });
         }
     }
     found
@@ -177,6 +177,11 @@ fn inline_paths(code: &str) -> Vec<Vec<String>> {
     words.map(path).filter(|path| path.len() > 1 && path[0].starts_with(char::is_lowercase)).collect()
 }
 
+/// What stands above a file's tests: nothing of a file that says of itself that it is for tests only.
+fn without_tests(text: &str) -> &str {
+    text.split("#[cfg(test)]").next().filter(|_| !text.contains("\n#![cfg(test)]")).unwrap_or_default()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -195,10 +200,14 @@ mod tests {
             module("shop"),
             "fn walk() { crate::board::joint::reach(); std::mem::take(x); }\n#[cfg(test)]\nuse crate::heat;",
         );
-        let needs = |path: &str| sources.needs(&module(path)).iter().map(|m| m.join("::")).collect::<Vec<_>>();
-        assert_eq!(needs("heat"), ["board", "board::joint"]);
-        assert_eq!(needs("board::joint"), ["board"]);
-        assert_eq!(needs("shop"), ["board::joint"]);
-        assert!(needs("board").is_empty(), "handing on is no need");
+        let needs = |sources: &Sources, path: &str| {
+            sources.needs(&module(path)).iter().map(|m| m.join("::")).collect::<Vec<_>>()
+        };
+        assert_eq!(needs(&sources, "heat"), ["board", "board::joint"]);
+        assert_eq!(needs(&sources, "board::joint"), ["board"]);
+        assert_eq!(needs(&sources, "shop"), ["board::joint"]);
+        assert!(needs(&sources, "board").is_empty(), "handing on is no need");
+        sources.add(module("fixture"), "//! For tests.\n#![cfg(test)]\nuse crate::board;");
+        assert!(needs(&sources, "fixture").is_empty(), "a file of tests");
     }
 }

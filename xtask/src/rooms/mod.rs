@@ -2,6 +2,7 @@
 
 mod circles;
 mod imports;
+mod names;
 
 use std::process::Command;
 
@@ -32,6 +33,9 @@ const CLOSED: &[(&str, &[&str])] = &[
 /// What the core must not reach for: a run repeats to the bit and is reasoned about without a machine.
 const OUTSIDE: &[&str] = &["std::fs", "std::net", "std::env", "std::time", "std::process", "SystemTime", "Instant"];
 
+/// How a finding is made of a ready sentence. Formats and web may; the core returns what is the matter as a value.
+const READY_SENTENCE: &str = "::written(";
+
 /// Modules of the core from the ground up; an import may only look down, or stay on its floor.
 const RANKS: &[&[&str]] = &[
     &["units"],
@@ -55,12 +59,25 @@ pub(crate) fn metadata() -> Result<Value, String> {
 /// Checks doors and ranks; names every breach.
 pub(crate) fn check() -> Result<(), String> {
     let mut breaches = doors(&metadata()?)?;
-    core_sources(&Sources::read(&root().join("crates/mend-core/src"))?, &mut breaches);
+    let crates = crates()?;
+    breaches.extend(names::twice(&crates));
+    for (_, sources) in crates.iter().filter(|(room, _)| room == "mend-core") {
+        core_sources(sources, &mut breaches);
+    }
     if breaches.is_empty() {
         eprintln!("xtask: rooms in order");
         return Ok(());
     }
     Err(format!("rooms out of order:\n  {}", breaches.join("\n  ")))
+}
+
+/// The sources of every room.
+fn crates() -> Result<Vec<(String, Sources)>, String> {
+    let read = |room: &str| {
+        let folder = if room == "xtask" { root().join(room) } else { root().join("crates").join(room) };
+        Ok((room.to_owned(), Sources::read(&folder.join("src"))?))
+    };
+    DOORS.iter().map(|(room, _)| read(room)).collect()
 }
 
 fn doors(metadata: &Value) -> Result<Vec<String>, String> {
@@ -70,7 +87,7 @@ fn doors(metadata: &Value) -> Result<Vec<String>, String> {
     for package in packages {
         let name = package["name"].as_str().unwrap_or_default();
         let Some((_, open)) = DOORS.iter().find(|(room, _)| *room == name) else {
-            breaches.push(format!("{name} is no room: add it to xtask/src/rooms.rs and ARCHITECTURE.md"));
+            breaches.push(format!("{name} is no room: add it to xtask/src/rooms and ARCHITECTURE.md"));
             continue;
         };
         let closed = CLOSED.iter().find(|(room, _)| *room == name).map_or(&[][..], |(_, closed)| closed);
@@ -96,6 +113,9 @@ fn core_sources(sources: &Sources, breaches: &mut Vec<String>) {
         breaches.extend(
             OUTSIDE.iter().filter(|word| source.code.contains(**word)).map(|word| format!("{name} reaches for {word}")),
         );
+        if name != "finding" && source.code.contains(READY_SENTENCE) {
+            breaches.push(format!("{name} writes a sentence: give it a value of finding::problem"));
+        }
         let Some(top) = module.first() else { continue };
         let Some(here) = rank(top) else {
             breaches.push(format!("{top} has no rank: add it to RANKS in xtask/src/rooms"));

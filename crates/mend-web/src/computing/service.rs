@@ -35,7 +35,7 @@ struct StoredResult {
 }
 
 /// A computation that waits, runs or has failed.
-struct Task {
+struct Queued {
     work: Option<Computation>,
     watch: Arc<Watch>,
     ended: Sender<Option<Ended>>,
@@ -50,7 +50,7 @@ struct Task {
 #[derive(Default)]
 pub(super) struct Queue {
     waiting: VecDeque<Bare>,
-    tasks: HashMap<Bare, Task>,
+    tasks: HashMap<Bare, Queued>,
     /// What a place shows of a kind.
     shown: HashMap<(Viewer, &'static str), Bare>,
     closing: bool,
@@ -184,7 +184,7 @@ impl Queue {
 
     /// Calls off what nobody asks for, forgets what ended long ago.
     fn sweep(&mut self, now: Instant) {
-        let since = |task: &Task| now.saturating_duration_since(task.asked);
+        let since = |task: &Queued| now.saturating_duration_since(task.asked);
         let left: Vec<Bare> =
             self.tasks.iter().filter(|(_, task)| since(task) > INTEREST).map(|(key, _)| key.clone()).collect();
         left.iter().for_each(|key| self.drop_task(key));
@@ -218,7 +218,7 @@ impl Shared {
         }
         let (tell, ended) = channel(None);
         let watch = Arc::new(Watch::new());
-        let task = Task {
+        let task = Queued {
             work: Some(work),
             watch: watch.clone(),
             ended: tell,
@@ -288,11 +288,11 @@ impl Shared {
 
 /// Removes what a condition holds for.
 trait RemoveIf {
-    fn remove_if(&mut self, key: &Bare, condition: impl FnOnce(&Task) -> bool);
+    fn remove_if(&mut self, key: &Bare, condition: impl FnOnce(&Queued) -> bool);
 }
 
-impl RemoveIf for HashMap<Bare, Task> {
-    fn remove_if(&mut self, key: &Bare, condition: impl FnOnce(&Task) -> bool) {
+impl RemoveIf for HashMap<Bare, Queued> {
+    fn remove_if(&mut self, key: &Bare, condition: impl FnOnce(&Queued) -> bool) {
         if self.get(key).is_some_and(condition) {
             self.remove(key);
         }

@@ -1,4 +1,6 @@
 //! What the steps' tests are written from: the example's bench, planned, with a method and its techniques.
+#![cfg(test)]
+#![allow(clippy::expect_used)]
 
 use super::script::Script;
 use super::step::Step;

@@ -11,8 +11,6 @@
 mod after;
 mod before;
 mod fit;
-#[cfg(test)]
-#[allow(clippy::expect_used)]
 mod fixture;
 mod harvest;
 mod heat;
