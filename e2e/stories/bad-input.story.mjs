@@ -63,8 +63,8 @@ test("absurd settings are refused one by one and the last plan stays", async ({ 
   await page.goto("/jobs/5/heat");
   const good = await page.locator(".verdict .huge").textContent();
   const absurd = [
-    ["#set", "900", /set_c.*900 °C.*Tern, bench 2 takes 100 to 450 °C/s],
-    ["#flow", "0", /flow_lpm.*0 L\/min/s],
+    ["#set", "900", /Air.*900 °C.*Tern, bench 2 takes 100 to 450 °C/s],
+    ["#flow", "0", /Flow.*0 L\/min/s],
     ["#distance", "-4", /distance_mm.*-4 mm/s],
   ];
   for (const [field, value, said] of absurd) {

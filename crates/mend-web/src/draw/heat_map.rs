@@ -2,10 +2,11 @@
 
 use mend_core::board::{Face, Point, Rect};
 use mend_core::planning::plan::HeatMap;
-use mend_core::units::{Scale, Temperature};
+use mend_core::units::Scale;
 
 use super::contour::{ScalarField, path};
 use super::n;
+use crate::words::Words;
 
 /// Steps of the scale; its colours are classes h0 to h15 in the styles.
 pub(crate) const STEPS: usize = 16;
@@ -48,8 +49,7 @@ impl Range {
 
     /// Labels under the scale: lowest, middle, highest.
     pub(crate) fn labels(&self, scale: Scale) -> [String; 3] {
-        [self.low, (self.low + self.high) / 2.0, self.high]
-            .map(|t| format!("{:.0} {}", scale.of(Temperature::celsius(t)), scale.symbol()))
+        [self.low, (self.low + self.high) / 2.0, self.high].map(|t| Words { scale }.temperature(t))
     }
 
     /// Where a temperature lies on the scale, 0-1.

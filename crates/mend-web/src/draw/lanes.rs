@@ -7,7 +7,6 @@ use mend_core::planning::plan::WindowState;
 use mend_core::units::Scale;
 
 use super::n;
-use crate::pages::number::apart;
 use crate::words::{Words, damaged};
 
 /// Left edge of the bars, their width at the right end of the axis, and the height of a lane.
@@ -103,7 +102,7 @@ fn shape(
     let margin = match &lane.tightest {
         Some(tight) => {
             let past = if tight.headroom_k <= -0.5 { "past" } else { "at" };
-            format!("{} {past} {}", apart(tight.headroom_k.abs(), drawn.scale), damaged(&tight.of))
+            format!("{} {past} {}", Words { scale: drawn.scale }.apart(tight.headroom_k.abs()), damaged(&tight.of))
         }
         None => "nothing to damage".to_owned(),
     };

@@ -6,6 +6,7 @@ use mend_core::units::{Scale, TempDelta, Temperature};
 
 use super::axis::PictureAxis;
 use super::n;
+use crate::words::Words;
 
 const WIDTH: f64 = 1000.0;
 const LEFT: f64 = 56.0;
@@ -111,7 +112,7 @@ pub(crate) fn melt_picture(scene: &MeltDiagram<'_>) -> MeltPicture {
     let lever = points(&axis, |t| scene.mix.lever_at(t));
     let scheil = points(&axis, |t| scene.mix.scheil_at(t));
     let back: Vec<String> = scheil.iter().rev().cloned().collect();
-    let degrees = |t: Temperature| format!("{:.0} {}", scene.scale.of(t), scene.scale.symbol());
+    let degrees = |t: Temperature| Words { scale: scene.scale }.temperature(t.in_celsius());
     let band = |t: Temperature, spread: TempDelta| {
         let spread = scene.scale.of_delta(spread);
         format!("{:.0} ± {spread:.0} {}", scene.scale.of(t), scene.scale.symbol())
@@ -148,7 +149,7 @@ pub(crate) fn melt_picture(scene: &MeltDiagram<'_>) -> MeltPicture {
 }
 
 fn description(scene: &MeltDiagram<'_>, works: Option<&str>) -> String {
-    let degrees = |t: Temperature| format!("{:.0} {}", scene.scale.of(t), scene.scale.symbol());
+    let degrees = |t: Temperature| Words { scale: scene.scale }.temperature(t.in_celsius());
     let end = scene.mix.scheil_end.map_or("not computed".to_owned(), |end| degrees(end.at));
     let factory =
         scene.factory.and_then(|(name, curve)| Some(format!("; {name} {}", degrees(curve.t98?)))).unwrap_or_default();

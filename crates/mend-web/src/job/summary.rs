@@ -115,7 +115,7 @@ fn heat_figure(job: &Job) -> String {
     let Some(planned) = job.current_plan() else { return "no plan".to_owned() };
     let window: WindowState = planned.plan.window;
     let window = window_word(window);
-    planned.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, about {t:.0} s"))
+    planned.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, ≈ {t:.0} s"))
 }
 
 fn run_figure(job: &Job, facts: &Facts) -> String {

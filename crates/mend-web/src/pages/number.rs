@@ -1,7 +1,7 @@
 //! Numbers as people type them, and as they are shown.
 
 use mend_core::finding::Finding;
-use mend_core::units::{Scale, TempDelta, Temperature};
+use mend_core::units::{Scale, Temperature};
 
 /// Reads a typed number; where it is none, zero, and an objection that names the field and what was typed.
 pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Finding>) -> f64 {
@@ -18,15 +18,6 @@ pub(crate) fn degrees(temperature: Temperature, scale: Scale) -> String {
     let shown = scale.of(temperature);
     let whole = shown.round();
     if (shown - whole).abs() < 0.1 { whole.to_string() } else { ((shown * 10.0).round() / 10.0).to_string() }
-}
-
-/// How far two temperatures are apart: `25 K`, `45 °F`.
-pub(crate) fn apart(kelvin: f64, scale: Scale) -> String {
-    let by = scale.of_delta(TempDelta::kelvin(kelvin));
-    match scale {
-        Scale::Celsius => format!("{by:.0} K"),
-        Scale::Fahrenheit => format!("{by:.0} °F"),
-    }
 }
 
 #[cfg(test)]

@@ -3,7 +3,7 @@
 use mend_core::planning::compare::{BestLane, NextBest, Recommendation, Tightest, Use, WhyNot};
 
 use super::Words;
-use super::limits::damaged;
+use super::limits::{damaged, may_happen};
 use super::quantity::{lower, shield};
 
 impl Words {
@@ -28,7 +28,7 @@ impl Words {
             Some(Tightest { of, headroom_k, .. }) if *headroom_k >= 0.0 => {
                 format!(", {} left at {}", self.apart(*headroom_k), damaged(of))
             }
-            Some(Tightest { of, .. }) => format!(", though {} may pass its limit", damaged(of)),
+            Some(Tightest { of, .. }) => format!(", though {}", may_happen(of)),
             None => String::new(),
         };
         let reason = best.speaks_for.as_ref().map_or(String::new(), |reason| format!("; {}", self.advantage(reason)));

@@ -19,7 +19,7 @@ impl Words {
 
     /// What differs, in a row.
     pub fn differing(&self, difference: &Difference) -> String {
-        difference.values.iter().map(|value| self.differs(value)).collect::<Vec<_>>().join(", ")
+        difference.values.iter().map(|value| self.differs(value)).collect::<Vec<_>>().join("; ")
     }
 
     fn differs(&self, value: &Differing) -> String {

@@ -3,6 +3,7 @@
 use mend_core::finding::problem::Problem;
 use mend_core::finding::{Finding, Severity};
 
+use super::place::label;
 use super::{ProblemWords, Words, problem};
 
 /// A finding as a page shows it.
@@ -10,8 +11,10 @@ use super::{ProblemWords, Words, problem};
 pub struct FindingView {
     /// How much it weighs.
     pub severity: Severity,
-    /// What it is about.
+    /// What it is about, as files and the command line name it.
     pub place: String,
+    /// What it is about, as the page labels it.
+    pub label: String,
     /// What is wrong, with the value.
     pub message: String,
     /// What would mend it; empty where there is nothing to do.
@@ -22,7 +25,8 @@ impl Words {
     /// A finding.
     pub fn finding(&self, finding: &Finding) -> FindingView {
         let ProblemWords { message, hint } = self.problem(&finding.problem);
-        FindingView { severity: finding.severity, place: finding.place.clone(), message, hint }
+        let (place, label) = (finding.place.clone(), label(&finding.place));
+        FindingView { severity: finding.severity, place, label, message, hint }
     }
 
     /// All of them.

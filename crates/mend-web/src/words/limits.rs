@@ -20,8 +20,26 @@ pub fn damaged(of: &Damaged) -> String {
     }
 }
 
+/// What happens to it: `keyboard latch passes its limit`, `C7 is blown away`.
+fn happens(of: &Damaged) -> String {
+    match of {
+        Damaged::BlownAway { name } => format!("{name} is blown away"),
+        Damaged::DropsOff { name } => format!("{name} drops off"),
+        _ => format!("{} passes its limit", damaged(of)),
+    }
+}
+
+/// What may happen to it: `keyboard latch may pass its limit`, `C7 may be blown away`.
+pub(super) fn may_happen(of: &Damaged) -> String {
+    match of {
+        Damaged::BlownAway { name } => format!("{name} may be blown away"),
+        Damaged::DropsOff { name } => format!("{name} may drop off"),
+        _ => format!("{} may pass its limit", damaged(of)),
+    }
+}
+
 /// The thing alone, whatever becomes of it: `C7`.
-pub(super) fn thing(of: &Damaged) -> String {
+pub fn thing(of: &Damaged) -> String {
     of.component().map_or_else(|| damaged(of), str::to_owned)
 }
 
@@ -61,14 +79,12 @@ impl Words {
 
     fn nearest(&self, last: &str, nearest: &NearestLimit) -> String {
         match nearest {
-            NearestLimit::Earlier { of, s } => format!("{last}; {} passes its limit {s:.0} s earlier.", damaged(of)),
-            NearestLimit::At { of, s } => format!("{last}; {} passes its limit at about {s:.0} s.", damaged(of)),
-            NearestLimit::Inside { of, headroom_k } => format!(
-                "{last}; nothing passes its limit, {} comes nearest with {} left.",
-                damaged(of),
-                self.apart(*headroom_k)
-            ),
-            NearestLimit::Perhaps { of } => format!("{last}; {} may pass its limit in one case of ten.", damaged(of)),
+            NearestLimit::Earlier { of, s } => format!("{last}; {} {s:.0} s earlier.", happens(of)),
+            NearestLimit::At { of, s } => format!("{last}; {} at about {s:.0} s.", happens(of)),
+            NearestLimit::Inside { of, headroom_k } => {
+                format!("{last}; {} comes nearest to its limit, with {} left.", thing(of), self.apart(*headroom_k))
+            }
+            NearestLimit::Perhaps { of } => format!("{last}; {} in one case of ten.", may_happen(of)),
             NearestLimit::Nothing => format!("{last}."),
         }
     }
@@ -116,11 +132,11 @@ mod tests {
         let inside = NearestLimit::Inside { of: of(), headroom_k: 20.0 };
         let by = LimitedBy::Found { last: last.clone(), nearest: inside };
         let said = |scale| Words { scale }.limited_by(&by);
-        let celsius = "Joint A5 melts last, after about 41 s; nothing passes its limit, C7, left, blown away comes nearest with 20 K left.";
+        let celsius = "Joint A5 melts last, after about 41 s; C7, left comes nearest to its limit, with 20 K left.";
         assert_eq!(said(Scale::Celsius), celsius);
         assert!(said(Scale::Fahrenheit).ends_with("with 36 °F left."));
         let earlier = LimitedBy::Found { last, nearest: NearestLimit::Earlier { of: of(), s: 9.0 } };
-        assert!(Words::default().limited_by(&earlier).ends_with("blown away passes its limit 9 s earlier."));
+        assert!(Words::default().limited_by(&earlier).ends_with("; C7, left is blown away 9 s earlier."));
         assert_eq!(thing(&of()), "C7, left");
     }
 

@@ -1,6 +1,7 @@
 //! What the core found, in words: the one place where its values become sentences, in the visitor's scale.
 //!
 //! - `quantity`: numbers with their units; `finding`: what rules found, with `problem_*` a file for each of the core's lists
+//! - `place`: where it is, as the page labels it
 //! - `limits`: what can be damaged, and what limits a plan or a search; `change`: single changes and what they bring
 //! - `method`: how each method works; `reason`: what speaks for it and against it; `comparison`: which is recommended, and why
 //! - `difficulty`: go or no-go; `step`: steps at the bench, with `line` for what each says
@@ -21,6 +22,7 @@ mod line_before;
 mod line_heat;
 mod line_part;
 mod method;
+mod place;
 mod problem_alloy;
 mod problem_board;
 mod problem_draft;
@@ -37,7 +39,7 @@ use mend_core::units::Scale;
 
 pub use difficulty::{advice, go};
 pub use finding::FindingView;
-pub use limits::{damaged, margin_detail, margin_name};
+pub use limits::{damaged, margin_detail, margin_name, thing};
 pub use method::MethodText;
 pub use quantity::{capital, shield};
 pub use step::StepWords;

@@ -16,20 +16,20 @@ impl Words {
 
     /// How far two temperatures are apart: `25 K`, `45 °F`.
     pub fn apart(&self, kelvin: f64) -> String {
-        let by = self.scale.of_delta(TempDelta::kelvin(kelvin));
+        format!("{:.0} {}", self.scale.of_delta(TempDelta::kelvin(kelvin)), self.apart_unit())
+    }
+
+    /// The unit of how far two temperatures are apart.
+    pub fn apart_unit(&self) -> &'static str {
         match self.scale {
-            Scale::Celsius => format!("{by:.0} K"),
-            Scale::Fahrenheit => format!("{by:.0} °F"),
+            Scale::Celsius => "K",
+            Scale::Fahrenheit => "°F",
         }
     }
 
     /// A ramp: `3.5 K/s`, `6.3 °F/s`.
     pub fn ramp(&self, k_per_s: f64) -> String {
-        let by = self.scale.of_delta(TempDelta::kelvin(k_per_s));
-        match self.scale {
-            Scale::Celsius => format!("{by:.1} K/s"),
-            Scale::Fahrenheit => format!("{by:.1} °F/s"),
-        }
+        format!("{:.1} {}/s", self.scale.of_delta(TempDelta::kelvin(k_per_s)), self.apart_unit())
     }
 
     /// The number of a value in its unit, °C on the visitor's scale.

@@ -138,7 +138,7 @@ fn reached(plan: &Plan) -> Option<(Temperature, Temperature)> {
 }
 
 fn works_why(target: Option<MeltTarget>, mix: &MeltCurve, (fed, scale): (bool, Scale)) -> String {
-    let degrees = |t: Temperature| format!("{:.0} {}", scale.of(t), scale.symbol());
+    let degrees = |t: Temperature| Words { scale }.temperature(t.in_celsius());
     match (target, mix.published, mix.liquidus) {
         (Some(_), Some(row), _) if !fed => format!("published for {}", row.name),
         (_, _, Some(liquidus)) => format!("98 % liquid; the very last at {}", degrees(liquidus)),

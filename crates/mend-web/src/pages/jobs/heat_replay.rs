@@ -159,7 +159,7 @@ pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPa
         joints: joints.collect(),
         names: replay.limits.iter().map(damaged).collect(),
         tightest: replay.tightest.iter().map(|(k, headroom)| (*k, degrees(*headroom))).collect(),
-        unit: visitor.scale.symbol(),
+        unit: visitor.words().apart_unit(),
         chart: [LEFT, WIDTH],
     };
     let header = serde_json::to_vec(&header).map_err(|error| Refusal::Broken(error.to_string()))?;

@@ -15,7 +15,7 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
-use crate::words::{FindingView, Words, damaged};
+use crate::words::{FindingView, Words, thing};
 
 /// What the plan says.
 pub(crate) struct PlanView {
@@ -94,14 +94,10 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
         release_mid: time(plan.release.mid_s),
         share: format!("{:.0} of {}", plan.release.share * plan.samples as f64, plan.samples),
         stop: format!("{:.0} s", plan.abort.at_s),
-        stop_why: plan
-            .abort
-            .spares
-            .as_ref()
-            .map_or("longest heating".to_owned(), |of| format!("spares {}", damaged(of))),
+        stop_why: plan.abort.spares.as_ref().map_or("longest heating".to_owned(), |of| format!("spares {}", thing(of))),
         hold: seconds(plan.solid_after_s),
         warm: seconds(plan.wickable_for_s),
-        melts_at: format!("{:.0} {}", scale.of(Temperature::celsius(plan.melts_at_c)), scale.symbol()),
+        melts_at: words.temperature(plan.melts_at_c),
         laminate: laminate(plan, scale),
         lift: lift(plan, scale),
         findings: words.findings(&plan.findings),

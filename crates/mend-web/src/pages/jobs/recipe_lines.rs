@@ -16,7 +16,7 @@ use crate::words::{Words, shield};
 /// What is fed, what comes before, the air, what helps, the shields: a line each.
 pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), words: Words) -> Vec<String> {
     let scale = words.scale;
-    let degrees = |t: Temperature| format!("{:.0} {}", scale.of(t), scale.symbol());
+    let degrees = |t: Temperature| Words { scale }.temperature(t.in_celsius());
     let mut lines = Vec::new();
     if let Some(feed) = composition.fed() {
         lines.push(format!(

@@ -24,12 +24,11 @@ use crate::computing::Stand;
 use crate::extract::Form;
 use crate::job::{Job, Planned};
 use crate::methods::{choose, varying};
-use crate::pages::number::apart;
 use crate::pages::{Frame, JobHead, window_word};
 use crate::planner::{Ordered, written};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::damaged;
+use crate::words::{Words, damaged};
 
 /// A job keeps so many; more are no help to choose from.
 const MOST: usize = 8;
@@ -157,7 +156,7 @@ fn tightest(plan: &Plan) -> Option<(String, f64)> {
 
 impl VariantView {
     fn from_plan(plan: &Plan, before: Option<&Plan>, scale: Scale) -> Self {
-        let degrees = |k: f64| apart(k, scale);
+        let degrees = |k: f64| Words { scale }.apart(k);
         let tight = tightest(plan);
         let (against, better) = before.map_or((String::new(), ""), |before| against(plan, before, &degrees));
         Self {

@@ -6,7 +6,7 @@ use mend_core::caution::{Caution, DEFERENCE};
 use mend_core::planning::bench_run::{RunPhase, Stamp};
 use mend_core::planning::sequence::stages::tools;
 use mend_core::planning::sequence::step::{HotTool, HotToolKind, StepKind};
-use mend_core::units::{Scale, Temperature};
+use mend_core::units::Scale;
 use mend_store::Moment;
 
 use super::super::ledger_view::LedgerView;
@@ -150,7 +150,7 @@ fn stopped(times: usize) -> String {
 
 /// `400 °C`, or each tool by its name where it is not the air alone.
 pub(in crate::pages::jobs) fn in_words(hot: &[HotTool], scale: Scale) -> String {
-    let degrees = |tool: &HotTool| format!("{:.0} {}", scale.of(Temperature::celsius(tool.set_c)), scale.symbol());
+    let degrees = |tool: &HotTool| Words { scale }.temperature(tool.set_c);
     match hot {
         [air] if air.what == HotToolKind::Air => degrees(air),
         all => {
