@@ -178,7 +178,7 @@ fn a_comparison_recommends_one_with_its_reason_and_says_why_not_the_others() {
     let found = Case::from_board(board()).compare();
     let best = found.best().expect("something works on this board");
     let Recommendation::Best { best: why, next } = &found.reason else { panic!("{:?}", found.reason) };
-    assert_eq!((why.family, why.works_of_ten), (best.choice.family, (best.plan.chance * 10.0).round()));
+    assert_eq!((why.family, why.works_in), (best.choice.family, best.plan.works_in()));
     assert!(next.as_ref().is_some_and(|next| next.family != why.family), "{next:?}");
     assert_eq!(found.lanes.len() + found.ruled_out.len(), MethodFamily::ALL.len());
     assert!(found.ruled_out.iter().all(|ruled| !ruled.fit.against.is_empty()));

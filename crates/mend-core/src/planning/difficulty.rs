@@ -5,7 +5,7 @@ use serde::Serialize;
 
 use super::compare::Lane;
 use super::damaged::Damaged;
-use super::plan::WindowState;
+use super::plan::{WindowState, WorksIn};
 use crate::board::{Board, ComponentKind, KeepIntact};
 use crate::method::equipment::SkillLevel;
 use crate::method::subject::Subject;
@@ -56,7 +56,7 @@ pub enum Hardship {
     /// The best way brings this near to its limit, K.
     NearLimit { of: Damaged, headroom_k: f64 },
     /// The best way works only so often.
-    WorksSeldom { works_of_ten: f64 },
+    WorksSeldom { works_in: WorksIn },
 }
 
 /// What to do about it.
@@ -184,7 +184,7 @@ fn margin_reason(compared: Compared<'_>) -> Option<DifficultyPoint> {
         (WindowState::Open, Some(tight)) => {
             Some((1, Hardship::NearLimit { of: tight.of.clone(), headroom_k: tight.headroom_k.max(0.0) }))
         }
-        (_, _) => Some((3, Hardship::WorksSeldom { works_of_ten: (lane.plan.chance * 10.0).round() })),
+        (_, _) => Some((3, Hardship::WorksSeldom { works_in: lane.plan.works_in() })),
     }
 }
 

@@ -48,6 +48,15 @@ pub struct HeatMap {
     pub bottom_c: Vec<Option<f32>>,
 }
 
+/// In how many samples every joint melts before anything is damaged.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub struct WorksIn {
+    /// So many.
+    pub works: usize,
+    /// Of so many.
+    pub of: usize,
+}
+
 /// The plan that the page shows and the command prints.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Plan {
@@ -99,4 +108,11 @@ pub struct Plan {
     pub map: HeatMap,
     /// What the rules have to say.
     pub findings: Vec<Finding>,
+}
+
+impl Plan {
+    /// In how many of its samples it works.
+    pub fn works_in(&self) -> WorksIn {
+        WorksIn { works: (self.chance * self.samples as f64).round() as usize, of: self.samples }
+    }
 }

@@ -3,6 +3,7 @@
 use askama::Template;
 
 use super::n;
+use crate::words::seconds_band;
 
 /// When a part came away.
 #[derive(Debug, Clone)]
@@ -83,7 +84,7 @@ impl Agreement {
 
 fn view(release: &Release) -> String {
     let band = match release.predicted {
-        Some((low, _, Some(high))) => format!("predicted {low:.0}–{high:.0} s"),
+        Some((low, _, Some(high))) => format!("predicted {}", seconds_band((low, high))),
         Some((low, ..)) => format!("predicted from {low:.0} s, may not come"),
         None => "predicted not to come".to_owned(),
     };

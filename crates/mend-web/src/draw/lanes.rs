@@ -7,7 +7,7 @@ use mend_core::planning::plan::WindowState;
 use mend_core::units::Scale;
 
 use super::n;
-use crate::words::{Words, damaged};
+use crate::words::{Words, damaged, of_samples};
 
 /// Left edge of the bars, their width at the right end of the axis, and the height of a lane.
 const LEFT: f64 = 232.0;
@@ -107,7 +107,7 @@ fn shape(
         None => "nothing to damage".to_owned(),
     };
     let minutes = format!("{:.0} min", lane.total_s.mid / 60.0);
-    let chance = format!("works in {:.0} of 10", (lane.plan.chance * 10.0).round());
+    let chance = format!("works in {}", of_samples(lane.plan.works_in()));
     LaneShape {
         name: Words::default().method(lane.choice.family).name,
         href: format!("/jobs/{}/method/{}", drawn.job, lane.choice.family.key()),

@@ -44,7 +44,7 @@ impl Words {
         match effect {
             MoveEffect::Found { release_s, hottest, in_time_of_ten } => {
                 let brings = self.release_and_hottest(*release_s, hottest.as_ref());
-                format!("{brings}; in time in {in_time_of_ten:.0} of 10")
+                format!("{brings}; in time in {:.0} of 10", in_time_of_ten.floor())
             }
             MoveEffect::Written(text) => text.clone(),
         }
@@ -94,7 +94,7 @@ mod tests {
     fn a_move_says_what_it_brings_on_the_visitors_scale() {
         let hottest =
             Hottest { of: Damaged::Component { name: "latch".to_owned() }, celsius: 231.0, stays_below: true };
-        let effect = MoveEffect::Found { release_s: Some(44.6), hottest: Some(hottest), in_time_of_ten: 9.0 };
+        let effect = MoveEffect::Found { release_s: Some(44.6), hottest: Some(hottest), in_time_of_ten: 9.5 };
         let said = |scale| Words { scale }.move_effect(&effect);
         assert_eq!(said(Scale::Celsius), "latch stays under 235 °C, release after about 45 s; in time in 9 of 10");
         assert!(said(Scale::Fahrenheit).contains("under 455 °F"));

@@ -4,7 +4,7 @@ use mend_core::planning::compare::{BestLane, NextBest, Recommendation, Tightest,
 
 use super::Words;
 use super::limits::{damaged, may_happen};
-use super::quantity::{lower, shield};
+use super::quantity::{lower, of_samples, shield};
 
 impl Words {
     /// Why a method is recommended, or why none is.
@@ -33,16 +33,16 @@ impl Words {
         };
         let reason = best.speaks_for.as_ref().map_or(String::new(), |reason| format!("; {}", self.advantage(reason)));
         format!(
-            "{} works in {:.0} of 10{headroom}, in about {:.0} min{reason}.",
+            "{} works in {}{headroom}, in about {:.0} min{reason}.",
             self.method(best.family).name,
-            best.works_of_ten,
+            of_samples(best.works_in),
             best.minutes
         )
     }
 
     fn next_best(&self, next: &NextBest) -> String {
         let why = match &next.why {
-            WhyNot::WorksLess { works_of_ten } => format!("works in {works_of_ten:.0} of 10 only"),
+            WhyNot::WorksLess { works_in } => format!("works in {} only", of_samples(*works_in)),
             WhyNot::NearLimit { of, headroom_k } => {
                 format!("brings {} within {} of its limit", damaged(of), self.apart(*headroom_k))
             }
@@ -75,20 +75,22 @@ mod tests {
     use super::*;
     use mend_core::method::MethodFamily;
     use mend_core::planning::damaged::Damaged;
+    use mend_core::planning::plan::WorksIn;
     use mend_core::units::Scale;
 
     #[test]
     fn a_recommendation_is_two_sentences_on_the_visitors_scale() {
         let tightest = Some(Tightest { of: Damaged::Laminate, headroom_k: 20.0, inside: true });
         let family = MethodFamily::FromBelow;
-        let best = BestLane { family, works_of_ten: 10.0, tightest, minutes: 24.0, speaks_for: None };
+        let best =
+            BestLane { family, works_in: WorksIn { works: 19, of: 20 }, tightest, minutes: 24.0, speaks_for: None };
         let why = WhyNot::TakesLonger { minutes: 9.0, passes: Some(4) };
         let next = Some(NextBest { family: MethodFamily::Pump, why });
         let said =
             |scale| Words { scale }.recommendation(&Recommendation::Best { best: best.clone(), next: next.clone() });
         assert_eq!(
             said(Scale::Celsius),
-            "Air from below works in 10 of 10, 20 K left at the laminate, in about 24 min. Pump or vacuum iron, the next \
+            "Air from below works in 19 of 20, 20 K left at the laminate, in about 24 min. Pump or vacuum iron, the next \
              best, takes 9 min longer, with 4 wick passes."
         );
         assert!(said(Scale::Fahrenheit).contains("36 °F left"));

@@ -5,7 +5,7 @@ use mend_core::planning::difficulty::{Advice, Difficulty, Go, Hardship};
 
 use super::Words;
 use super::limits::damaged;
-use super::quantity::list;
+use super::quantity::{list, of_samples};
 
 /// The reading, in two words.
 pub const fn go(go: Go) -> &'static str {
@@ -50,7 +50,7 @@ impl Words {
             Hardship::NearLimit { of, headroom_k } => {
                 format!("{} comes within {} of its limit", damaged(of), self.apart(*headroom_k))
             }
-            Hardship::WorksSeldom { works_of_ten } => format!("the best way works in {works_of_ten:.0} of 10 only"),
+            Hardship::WorksSeldom { works_in } => format!("the best way works in {} only", of_samples(*works_in)),
         }
     }
 }

@@ -1,6 +1,7 @@
 //! Numbers with their units, names in a row, and sentences that begin with a capital.
 
 use mend_core::heat::shield::ShieldKind;
+use mend_core::planning::plan::WorksIn;
 use mend_core::units::{Scale, TempDelta, Temperature, Unit};
 
 use super::Words;
@@ -59,6 +60,16 @@ impl Words {
     pub(super) fn between(&self, (low, high): (f64, f64), unit: Unit) -> String {
         join(format!("between {} and {}", self.number(low, unit), self.number(high, unit)), self.symbol(unit))
     }
+}
+
+/// How often something works: `19 of 20`.
+pub fn of_samples(WorksIn { works, of }: WorksIn) -> String {
+    format!("{works} of {of}")
+}
+
+/// A band of seconds: `14–20 s`; one figure where both ends are the same second.
+pub fn seconds_band((low, high): (f64, f64)) -> String {
+    if low.round() == high.round() { format!("{low:.0} s") } else { format!("{low:.0}–{high:.0} s") }
 }
 
 /// A kind of shield: `foil tent 2 mm off`.

@@ -10,7 +10,7 @@ use crate::method::MethodFamily;
 use crate::method::reason::Advantage;
 use crate::method::subject::Subject;
 use crate::planning::damaged::Damaged;
-use crate::planning::plan::WindowState;
+use crate::planning::plan::{WindowState, WorksIn};
 use crate::planning::search::SearchLimit;
 
 /// Below this nobody is sent to the bench.
@@ -39,8 +39,8 @@ pub enum Recommendation {
 pub struct BestLane {
     /// Which.
     pub family: MethodFamily,
-    /// In how many samples of ten it works.
-    pub works_of_ten: f64,
+    /// How often it works.
+    pub works_in: WorksIn,
     /// What is tightest.
     pub tightest: Option<Tightest>,
     /// Time at the bench, min.
@@ -63,7 +63,7 @@ pub struct NextBest {
 #[serde(tag = "kind", rename_all = "kebab-case")]
 pub enum WhyNot {
     /// It works less often.
-    WorksLess { works_of_ten: f64 },
+    WorksLess { works_in: WorksIn },
     /// It brings something nearer to its limit than wanted.
     NearLimit { of: Damaged, headroom_k: f64 },
     /// It leaves alloy that eight passes do not get out.
@@ -113,7 +113,7 @@ fn order(a: &Lane, b: &Lane) -> Ordering {
 fn described(lane: &Lane) -> BestLane {
     BestLane {
         family: lane.choice.family,
-        works_of_ten: (lane.plan.chance * 10.0).round(),
+        works_in: lane.plan.works_in(),
         tightest: lane.tightest.clone(),
         minutes: (lane.total_s.mid / 60.0).round(),
         speaks_for: lane.fit.speaks_for.first().cloned(),
@@ -123,9 +123,7 @@ fn described(lane: &Lane) -> BestLane {
 fn why_not(best: &Lane, next: &Lane) -> NextBest {
     let minutes = (next.total_s.mid - best.total_s.mid) / 60.0;
     let why = match &next.tightest {
-        _ if next.plan.chance + 0.05 < best.plan.chance => {
-            WhyNot::WorksLess { works_of_ten: (next.plan.chance * 10.0).round() }
-        }
+        _ if next.plan.chance + 0.05 < best.plan.chance => WhyNot::WorksLess { works_in: next.plan.works_in() },
         Some(tight) if !tight.inside && best.is_comfortable() => {
             WhyNot::NearLimit { of: tight.of.clone(), headroom_k: tight.headroom_k.max(0.0) }
         }

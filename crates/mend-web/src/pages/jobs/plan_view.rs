@@ -15,7 +15,7 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
-use crate::words::{FindingView, Words, thing};
+use crate::words::{FindingView, Words, of_samples, seconds_band, thing};
 
 /// What the plan says.
 pub(crate) struct PlanView {
@@ -65,7 +65,7 @@ fn display(station: &Station, plan: &Plan) -> String {
 
 /// A band of seconds in words.
 pub(crate) fn seconds(band: Option<Band>) -> String {
-    band.map_or("not reached".to_owned(), |b| format!("{:.0}–{:.0} s", b.low, b.high))
+    band.map_or("not reached".to_owned(), |b| seconds_band((b.low, b.high)))
 }
 
 /// All of a plan, for a board at a station.
@@ -87,7 +87,7 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
     let time = |t: Option<f64>| t.map_or("may not melt".to_owned(), |t| format!("{t:.0} s"));
     PlanView {
         window: window_word(plan.window),
-        chance: format!("{:.0} in {}", plan.chance * plan.samples as f64, plan.samples),
+        chance: of_samples(plan.works_in()),
         limited_by: words.limited_by(&plan.limited_by),
         better: plan.next_move.as_ref().map(|m| (words.change(&m.what), words.move_effect(&m.brings))),
         release: release_in_words(plan),
@@ -134,7 +134,7 @@ fn laminate(plan: &Plan, scale: Scale) -> Vec<(&'static str, String)> {
     let unit = scale.symbol();
     vec![
         ("laminate at its hottest", format!("{:.0}–{:.0} {unit}", degrees(l.peak_c.low), degrees(l.peak_c.high))),
-        ("time above 260 °C / 500 °F", format!("{:.0}–{:.0} s", l.over_260_s.low, l.over_260_s.high)),
+        ("time above 260 °C / 500 °F", seconds_band((l.over_260_s.low, l.over_260_s.high))),
         (
             "pads warm by up to",
             format!("{:.1}–{:.1} {unit}/s", per_second(l.ramp_k_per_s.low), per_second(l.ramp_k_per_s.high)),
@@ -163,7 +163,7 @@ fn lift(plan: &Plan, scale: Scale) -> Option<(&'static str, String)> {
 
 fn release_in_words(plan: &Plan) -> String {
     match (plan.release.low_s, plan.release.high_s) {
-        (Some(low), Some(high)) => format!("{low:.0}–{high:.0} s"),
+        (Some(low), Some(high)) => seconds_band((low, high)),
         (Some(low), None) => format!("{low:.0} s, or never"),
         _ => "may not melt".to_owned(),
     }

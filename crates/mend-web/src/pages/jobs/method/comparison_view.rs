@@ -8,7 +8,7 @@ use mend_core::planning::difficulty::{Difficulty, difficulty};
 use mend_core::units::{Scale, Temperature};
 
 use crate::draw::lanes::{Lanes, LanesInput, lanes};
-use crate::words::{Words, advice, go};
+use crate::words::{Words, advice, go, seconds_band};
 
 /// A line of the table.
 pub(crate) struct MethodRow {
@@ -109,7 +109,7 @@ fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), words: 
 pub(super) fn release(band: &TimeBand, before: usize) -> String {
     let after = if before > 0 { format!(" after {before} s") } else { String::new() };
     match (band.low_s, band.high_s) {
-        (Some(low), Some(high)) => format!("{low:.0}–{high:.0} s{after}"),
+        (Some(low), Some(high)) => format!("{}{after}", seconds_band((low, high))),
         (Some(low), None) => format!("{low:.0} s, or never{after}"),
         _ => "may never come".to_owned(),
     }
@@ -117,5 +117,5 @@ pub(super) fn release(band: &TimeBand, before: usize) -> String {
 
 pub(super) fn degrees(band: Band, scale: Scale) -> String {
     let at = |t: f64| scale.of(Temperature::celsius(t));
-    format!("{:.0}–{:.0} {}", at(band.low), at(band.high), scale.symbol())
+    format!("{:.0}–{:.0}\u{a0}{}", at(band.low), at(band.high), scale.symbol())
 }

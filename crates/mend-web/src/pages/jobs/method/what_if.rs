@@ -28,7 +28,7 @@ use crate::pages::{Frame, JobHead, window_word};
 use crate::planner::{Ordered, written};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::{Words, damaged};
+use crate::words::{Words, damaged, of_samples};
 
 /// A job keeps so many; more are no help to choose from.
 const MOST: usize = 8;
@@ -161,7 +161,7 @@ impl VariantView {
         let (against, better) = before.map_or((String::new(), ""), |before| against(plan, before, &degrees));
         Self {
             window: window_word(plan.window),
-            chance: format!("{:.0} of 10", (plan.chance * 10.0).round()),
+            chance: of_samples(plan.works_in()),
             release: release(&plan.release, plan.recipe.seconds_before()),
             tightest: tight.as_ref().map_or("nothing".to_owned(), |(name, _)| name.clone()),
             margin: tight.map_or(String::new(), |(_, k)| degrees(k)),
@@ -178,8 +178,9 @@ fn against(plan: &Plan, before: &Plan, degrees: &dyn Fn(f64) -> String) -> (Stri
     let mut words = Vec::new();
     if chance.abs() >= 0.05 {
         words.push(format!(
-            "works in {:.0} of 10 {}",
-            (chance.abs() * 10.0).round(),
+            "works in {:.0} of {} {}",
+            chance.abs() * plan.samples as f64,
+            plan.samples,
             if chance > 0.0 { "more" } else { "fewer" }
         ));
     }

@@ -19,6 +19,7 @@ use crate::job::Job;
 use crate::pages::{Frame, JobHead, window_word};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::seconds_band;
 pub(crate) use view::StepView;
 pub(in crate::pages::jobs) use view::{in_words, stamp};
 
@@ -66,7 +67,7 @@ fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage 
         job: job.row.id,
         planned: plan.is_some(),
         release: release.map_or("may not melt".to_owned(), |(low, high)| {
-            high.map_or(format!("{low:.0} s, or never"), |high| format!("{low:.0}–{high:.0} s"))
+            high.map_or(format!("{low:.0} s, or never"), |high| seconds_band((low, high)))
         }),
         stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
         window: plan.map_or("", |p| window_word(p.window)),
