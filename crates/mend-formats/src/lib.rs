@@ -14,7 +14,8 @@
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
 //! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
 //! - [`record`]: a job with all that is on record of it, `urgent-mend/job/3`; [`export`]: how exported files belong together,
-//!   `urgent-mend/export/1`
+//!   `urgent-mend/export/2`
+//! - [`renewal`]: what was stored under older names, as it is written today
 //! - [`shop`]: a job as the demo ships it, `urgent-mend/demo-job/2`
 
 pub mod board;
@@ -31,6 +32,7 @@ pub mod placement;
 pub mod plan;
 mod reading;
 pub mod record;
+pub mod renewal;
 pub mod shop;
 pub mod shop_settings;
 pub mod station;

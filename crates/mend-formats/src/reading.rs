@@ -39,7 +39,7 @@ pub(crate) struct Accepted {
 }
 
 impl Accepted {
-    fn includes(&self, name: &str) -> bool {
+    pub(crate) fn includes(&self, name: &str) -> bool {
         self.written == name || self.older.contains(&name)
     }
 }
@@ -78,13 +78,18 @@ pub enum FileKind {
     DemoJob,
 }
 
-/// Which format a file says it is of, under its present name or an older one; none where it says nothing we know.
-pub fn file_kind(bytes: &[u8]) -> Option<FileKind> {
+/// What a file says its format is.
+pub(crate) fn format_name(bytes: &[u8]) -> Option<String> {
     #[derive(serde::Deserialize)]
     struct FormatName {
         format: String,
     }
-    let named = serde_json::from_slice::<FormatName>(bytes).ok()?.format;
+    Some(serde_json::from_slice::<FormatName>(bytes).ok()?.format)
+}
+
+/// Which format a file says it is of, under its present name or an older one; none where it says nothing we know.
+pub fn file_kind(bytes: &[u8]) -> Option<FileKind> {
+    let named = format_name(bytes)?;
     let kinds = [
         (&crate::station::ACCEPTED, FileKind::Station),
         (&crate::board::ACCEPTED, FileKind::Board),

@@ -171,7 +171,11 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         }
     };
     let of = |raw: &Option<Box<RawValue>>, fits: fn(&str) -> bool| raw.as_ref().is_none_or(|raw| fits(raw.get()));
-    want("charge".to_owned(), of(&record.composition, |text| composition::parse(text).is_some()), "no charge");
+    want(
+        "composition".to_owned(),
+        of(&record.composition, |text| composition::parse(text).is_some()),
+        "no composition",
+    );
     want("settings".to_owned(), of(&record.settings, |text| shop::read_inputs(text).is_some()), "no plan's inputs");
     for (k, one) in record.plans.iter().enumerate() {
         want(format!("plans[{k}].inputs"), shop::read_inputs(one.inputs.get()).is_some(), "no plan's inputs");

@@ -52,8 +52,8 @@ async fn what_the_joints_hold_is_the_last_that_was_entered() {
     let (_folder, store) = fresh();
     let job = store.write(|w| w.add_job(1)).await.unwrap();
     assert_eq!(store.read(move |r| r.composition(job)).await.unwrap(), None);
-    for charge in ["{}", "{\"alloy\":\"SAC305\"}"] {
-        store.write(move |w| w.set_composition(job, charge, 2)).await.unwrap();
+    for composition in ["{}", "{\"alloy\":\"SAC305\"}"] {
+        store.write(move |w| w.set_composition(job, composition, 2)).await.unwrap();
     }
     assert_eq!(store.read(move |r| r.composition(job)).await.unwrap().as_deref(), Some("{\"alloy\":\"SAC305\"}"));
 }

@@ -78,7 +78,7 @@ async fn a_closed_job_takes_no_write_until_it_is_reopened_with_a_reason() {
     type Attempt = fn(&Write<'_>, i64) -> Result<(), StoreError>;
     let attempts: [(&str, Attempt); 8] = [
         ("intake", |w, job| w.set_intake(job, ("device", "x"), 1)),
-        ("charge", |w, job| w.set_composition(job, "{}", 1)),
+        ("composition", |w, job| w.set_composition(job, "{}", 1)),
         ("settings", |w, job| w.set_settings(job, "{}", 1)),
         ("board", |w, job| w.choose_board(job, 1)),
         ("variant", |w, job| w.add_variant(job, ("v", "{}"), 1).map(|_| ())),

@@ -3,10 +3,12 @@
 use mend_core::planning::plan::{ENGINE, Plan};
 use serde::{Deserialize, Serialize};
 
+use crate::reading::Accepted;
+
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/plan/2";
-/// As it was written before; the same figures under other names.
-const OLDER: &str = "urgent-mend/plan/1";
+/// Before it was the same figures under other names.
+pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &["urgent-mend/plan/1"] };
 
 #[derive(Serialize)]
 struct PlanFileOut<'a> {
@@ -35,5 +37,5 @@ pub fn read(json: &str) -> Option<Plan> {
 /// Read back whatever engine made it: the plan that a bench run was begun with stays its plan.
 pub fn read_kept(json: &str) -> Option<Plan> {
     let read: PlanFileIn = serde_json::from_str(json).ok()?;
-    (read.format == FORMAT || read.format == OLDER).then_some(read.plan)
+    ACCEPTED.includes(&read.format).then_some(read.plan)
 }

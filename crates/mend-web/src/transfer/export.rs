@@ -1,10 +1,10 @@
-//! All of a shop as files. Whatever is stored as the text of an open format is written as it is stored.
+//! All of a shop as files. Whatever is stored as the text of an open format is written as it is stored, under its present names.
 
 use std::collections::{BTreeMap, BTreeSet};
 
 use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, PhotoEntry, StationEntry};
 use mend_formats::record::{self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, VariantRecord};
-use mend_formats::{draft, export as format};
+use mend_formats::{draft, export as format, renewal};
 use mend_store::{PhotoRow, PlanRow, Read, RunRow, StoreError};
 
 use super::CannotOpen;
@@ -29,7 +29,8 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
     };
     let (shop, equipment) = read(app, |r| Ok((r.shop()?, r.equipment()?))).await?;
     list.shop = shop.map(|text| out.put("shop.json", text.as_bytes())).transpose()?;
-    list.equipment = equipment.map(|text| out.put("means.json", text.as_bytes())).transpose()?;
+    list.equipment =
+        equipment.map(|text| out.put("equipment.json", renewal::equipment(&text).as_bytes())).transpose()?;
     stations(app, &mut out, &mut list).await?;
     let connectors = read(app, |r| r.connectors()).await?;
     for (k, row) in connectors.iter().enumerate() {
@@ -120,7 +121,7 @@ async fn boards(
     for (k, row) in read(app, |r| r.all_boards()).await?.into_iter().enumerate() {
         let board = BoardName { model: row.name, version: row.version };
         names.insert(row.id, board.clone());
-        let file = out.put(&format!("boards/{:04}.json", k + 1), row.file.as_bytes())?;
+        let file = out.put(&format!("boards/{:04}.json", k + 1), renewal::board(&row.file).as_bytes())?;
         let described = row.draft.map(|text| placed(&text, places));
         let draft = described.map(|text| out.put(&format!("boards/{:04}.draft.json", k + 1), text.as_bytes()));
         list.boards.push(BoardEntry { board, file, draft: draft.transpose()? });
@@ -161,13 +162,13 @@ fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Opt
     let variants: Option<Vec<VariantRecord>> = read
         .variants(id)?
         .into_iter()
-        .map(|v| Some(VariantRecord { name: v.name, inputs: record::raw(&v.inputs)? }))
+        .map(|v| Some(VariantRecord { name: v.name, inputs: record::raw(&renewal::inputs(&v.inputs))? }))
         .collect();
     let plan = |plan: &PlanRow| {
         Some(PlanRecord {
             board: boards.get(&plan.board_id)?.clone(),
-            inputs: record::raw(&plan.inputs)?,
-            plan: record::raw(&plan.plan)?,
+            inputs: record::raw(&renewal::inputs(&plan.inputs))?,
+            plan: record::raw(&renewal::plan(&plan.plan))?,
             station: plan.station.clone(),
             made_ms: plan.made_ms,
         })
@@ -180,8 +181,8 @@ fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Opt
         handed_over_ms: row.handed_over_ms,
         board: row.board_id.and_then(|id| boards.get(&id).cloned()),
         intake: row.intake,
-        composition: read.composition(id)?.as_deref().and_then(record::raw),
-        settings: read.settings(id)?.as_deref().and_then(record::raw),
+        composition: read.composition(id)?.and_then(|text| record::raw(&renewal::composition(&text))),
+        settings: read.settings(id)?.and_then(|text| record::raw(&renewal::inputs(&text))),
         plans,
         variants,
         runs,
@@ -206,7 +207,7 @@ fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<
         token: event.token,
     });
     let plan = plans.iter().position(|plan| plan.id == run.plan_id);
-    let steps = run.steps.as_deref().and_then(record::raw);
+    let steps = run.steps.as_deref().and_then(|text| record::raw(&renewal::steps(text)));
     let events = events.collect();
     Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events }))
 }
