@@ -174,10 +174,10 @@ fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
         air.faces.iter_mut().flatten().for_each(|a| *a = Default::default());
         air.nodes.iter_mut().for_each(|n| *n = (0.0, 0.0));
         rig.simulation.set_air(&air);
-        let preheat = rig.simulation.heat();
+        let before = rig.simulation.heat();
         (0..20).for_each(|_| rig.one_second());
         // The rim alone loses a little.
-        let kept = rig.simulation.heat() / preheat;
+        let kept = rig.simulation.heat() / before;
         assert!((0.98..=1.0005).contains(&kept), "{kept}");
         assert!(rig.simulation.node(tip) < 357.0, "the tip has given its heat away");
     });

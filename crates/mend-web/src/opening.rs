@@ -95,9 +95,9 @@ pub async fn fill(
 ) -> Result<impl Future<Output = Result<(), CannotOpen>> + Send + use<>, CannotOpen> {
     add_stations(app, files).await?;
     if let Some(file) = &files.equipment {
-        equipment::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("means", &f))?;
+        equipment::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("equipment", &f))?;
         let (file, now) = (file.clone(), app.now_ms());
-        app.writing(move |w| w.set_equipment(&file, now)).await.map_err(|r| CannotOpen::refusal("means", r))?;
+        app.writing(move |w| w.set_equipment(&file, now)).await.map_err(|r| CannotOpen::refusal("equipment", r))?;
     }
     if let Some(file) = &files.settings {
         mend_formats::shop_settings::parse(file.as_bytes()).map_err(|f| CannotOpen::findings("shop", &f))?;

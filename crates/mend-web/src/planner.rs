@@ -22,7 +22,7 @@ use mend_store::NewPlan;
 
 use crate::App;
 use crate::computing::{Failed, Key, Rechecked, Stand, Viewer};
-use crate::job::{Job, Planned, means_or_usual};
+use crate::job::{Job, Planned, equipment_or_usual};
 use crate::refusal::Refusal;
 use crate::words::Words;
 
@@ -58,7 +58,7 @@ pub(crate) async fn station_named(app: &App, name: &str) -> Result<NamedStation,
 
 /// What the shop has and can, as it was entered; else what every shop has.
 pub(crate) async fn equipment(app: &App) -> Result<EquipmentFile, Refusal> {
-    Ok(means_or_usual(app.reading(|read| read.equipment()).await?.as_deref()))
+    Ok(equipment_or_usual(app.reading(|read| read.equipment()).await?.as_deref()))
 }
 
 /// What a job starts from before anybody has set anything: the first station, a bare nozzle from the far face, the air

@@ -25,7 +25,7 @@ impl Blowing {
         })
     }
 
-    /// Equipment over a rectangle, 3 x 3 points.
+    /// Mean over a rectangle, 3 x 3 points.
     pub fn over(&self, rect: &Rect) -> (f64, f64) {
         let thirds = [-1.0 / 3.0, 0.0, 1.0 / 3.0];
         let points = thirds.iter().flat_map(|a| thirds.iter().map(move |b| (a, b)));

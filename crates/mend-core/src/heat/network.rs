@@ -190,8 +190,8 @@ fn add_joints(
     let connector = &board.connector;
     let mut placed: Vec<usize> = Vec::with_capacity(connector.joints.len());
     for (k, (joint, target)) in connector.joints.iter().zip(targets).enumerate() {
-        let preheat = k.checked_sub(1).map(|b| (&connector.joints[b], placed[b]));
-        let node = match preheat {
+        let before = k.checked_sub(1).map(|b| (&connector.joints[b], placed[b]));
+        let node = match before {
             Some((other, node)) if other.row == joint.row && nodes.nodes[node].capacity < LIGHTEST_NODE => node,
             _ => nodes.add(Node::lump(0.0)),
         };

@@ -48,7 +48,7 @@ struct Scratch<R> {
 }
 
 impl<R: Sweep> Simulation<R> {
-    /// At rest at room temperature (`room_k`, K), insulated but for its rim (`rim` W/m²K), stepping by `step` s.
+    /// At rest at ambient temperature (`ambient_k`, K), insulated but for its rim (`rim` W/m²K), stepping by `step` s.
     pub fn new(mesh: Mesh, nodes: Nodes, (rim, ambient_k): (f64, f64), step: f64) -> Self {
         let coefficients = Coefficients::new(&mesh, rim, ambient_k);
         let (cells, count) = (coefficients.cells(), nodes.nodes.len());

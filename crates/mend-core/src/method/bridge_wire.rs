@@ -44,8 +44,8 @@ impl Method for BridgeWire {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        let compositions = subject.equipment.leaded().next().and_then(|alloy| fed(subject, alloy));
-        let composition = compositions.unwrap_or_else(|| unfed(subject.composition));
+        let leaded = subject.equipment.leaded().next().and_then(|alloy| fed(subject, alloy));
+        let composition = leaded.unwrap_or_else(|| unfed(subject.composition));
         let cold = iron(subject, composition, Some(usual::WIRE));
         let preheater = subject
             .equipment

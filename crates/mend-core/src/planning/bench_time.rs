@@ -174,7 +174,7 @@ impl TimedJob<'_> {
     /// From the first tool to the part in the tweezers.
     fn heat(&self) -> TimeSpent {
         let Plan { recipe, release, abort, .. } = self.plan;
-        let preheat = recipe.seconds_before() as f64;
+        let before = recipe.seconds_before() as f64;
         let mid = release.mid_s.unwrap_or(abort.at_s);
         // An abort time that comes before the usual release ends the heat later all the same: it is begun again.
         let late = release.high_s.unwrap_or(abort.at_s).max(mid);
@@ -182,7 +182,7 @@ impl TimedJob<'_> {
         let lift = 5.0;
         TimeSpent {
             piece: TimePiece::Heat,
-            seconds: Band { low: low + preheat, mid: mid + preheat, high: late + preheat + lift },
+            seconds: Band { low: low + before, mid: mid + before, high: late + before + lift },
         }
     }
 

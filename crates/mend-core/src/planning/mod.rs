@@ -7,7 +7,7 @@
 //! - [`runs`]: every run of an order; [`band`]: quantiles over the samples
 //! - readings: [`abort_time`]: when to take the air away if nothing moved; [`laminate`]: what the board itself bears;
 //!   [`margin`]: everything against its line; [`rules`]: what else there is to say, a file each; [`next_move`]: the
-//!   best single [`change`]; [`limited_by`]: what limits the plan
+//!   best of the [`single_changes`]; [`limited_by`]: what limits the plan
 //! - [`plan`]: what comes of it; [`make_plan`]: from the order to it
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by
@@ -47,6 +47,7 @@ mod scaled;
 pub mod search;
 pub mod sequence;
 pub mod settings;
+pub mod single_changes;
 pub mod watched;
 pub mod what_if;
 pub mod window_point;

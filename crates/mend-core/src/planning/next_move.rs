@@ -14,21 +14,17 @@ use super::damaged::{Damage, Damaged};
 use super::limits::{Limit, LimitSubject, first_damage, in_time, limits};
 use super::order::Order;
 use super::runs::PlanRuns;
+use super::single_changes::{ProposedRecipe, single_changes};
 use crate::heat::case::Case;
-use crate::heat::iron::Iron;
 use crate::heat::mesh::Resolution;
 use crate::heat::parameters::ParameterSample;
-use crate::heat::recipe::{HeatingAids, Recipe};
+use crate::heat::recipe::Recipe;
 use crate::heat::run::{Run, run_until};
 use crate::heat::shield::ShieldKind;
-use crate::heat::tool::HotAir;
-use crate::method::usual::{self, FROM_BELOW_MM};
-use crate::units::{Flow, Length, Temperature};
+use crate::method::usual;
 
 /// A change that works as often and gains less time than this is none, s (E: a hand's pause).
 const WORTH_S: f64 = 4.0;
-/// As stout as tips are usually owned, mm (E).
-const STOUT_TIP_MM: f64 = 6.0;
 /// So many changes are run over samples, and so many samples: half of a plan's.
 const FINALISTS: usize = 5;
 const HALF: usize = 10;
@@ -101,11 +97,11 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
         (what, recipe, trial)
     });
     let mut tried: Vec<(Change, Recipe, Trial<'_>)> = tried.collect();
-    tried.sort_by(|a, b| b.2.ambient_k().total_cmp(&a.2.ambient_k()));
+    tried.sort_by(|a, b| b.2.headroom_k().total_cmp(&a.2.headroom_k()));
     tried.truncate(FINALISTS);
     // The first samples are the same however many there are: the outcome has run these already.
-    let preheat: Vec<Trial<'_>> = outcome.samples[..HALF].iter().map(of_outcome).collect();
-    let preheat = Odds::from_trials(&preheat, order.recipe);
+    let present: Vec<Trial<'_>> = outcome.samples[..HALF].iter().map(of_outcome).collect();
+    let present = Odds::from_trials(&present, order.recipe);
     let samples = ParameterSample::samples(HALF, case.station, &case.board.stack);
     let judged = tried.into_par_iter().map(|tried| {
         let trials = samples.par_iter().map(|parameters| Trial::run(order, case, (&tried.1, parameters)));
@@ -115,9 +111,9 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let best = judged.into_iter().max_by(|a, b| a.0.partial_cmp(&b.0).unwrap_or(Ordering::Equal))?;
     let (odds, (what, recipe, trial)) = best;
     let worth =
-        odds.chance > preheat.chance || (odds.chance == preheat.chance && odds.slack_s > preheat.slack_s + WORTH_S);
+        odds.chance > present.chance || (odds.chance == present.chance && odds.slack_s > present.slack_s + WORTH_S);
     let brings = trial.brings(&now, odds.chance);
-    (worth && odds.chance > 0.0).then(|| Move { brings, what, headroom_k: trial.ambient_k(), recipe })
+    (worth && odds.chance > 0.0).then(|| Move { brings, what, headroom_k: trial.headroom_k(), recipe })
 }
 
 impl Odds {
@@ -159,7 +155,7 @@ impl Trial<'_> {
     }
 
     /// Room to the tightest limit at release, K. Not released: 100 K off and what the coldest joint lacks.
-    fn ambient_k(&self) -> f64 {
+    fn headroom_k(&self) -> f64 {
         if self.run.release.is_some() {
             return self.tightest().map_or(f64::INFINITY, |(_, headroom)| headroom);
         }
@@ -171,108 +167,22 @@ impl Trial<'_> {
     fn brings(&self, now: &Self, chance: f64) -> MoveEffect {
         let release_s = self.run.release.map(|release| (release - self.run.last_from).max(0.0));
         // What was in the way is named; where nothing was, what is tightest now.
-        let in_the_way = now.tightest().filter(|_| now.ambient_k() > -100.0 && now.ambient_k() < 30.0);
+        let in_the_way = now.tightest().filter(|_| now.headroom_k() > -100.0 && now.headroom_k() < 30.0);
         let named = in_the_way.or(self.tightest()).filter(|_| release_s.is_some());
         let hottest = named.map(|(limit, _)| Hottest {
             of: limit.of.clone(),
             celsius: self.hottest(limit.watched),
-            stays_below: self.ambient_k() > 0.0,
+            stays_below: self.headroom_k() > 0.0,
         });
         MoveEffect::Found { release_s, hottest, in_time_of_ten: chance * 10.0 }
     }
 }
-
-type ProposedRecipe = (Change, Recipe);
 
 /// Every single change worth trying.
 fn moves(order: &Order<'_>, now: &Trial<'_>) -> Vec<ProposedRecipe> {
     let mut moves = single_changes(order);
     moves.extend(shields(order, now));
     moves
-}
-
-/// Settings, faces, tips and soaks: what can be changed without knowing how the present plan does.
-pub(super) fn single_changes(order: &Order<'_>) -> Vec<ProposedRecipe> {
-    let mut moves = Vec::new();
-    if let Some(air) = &order.recipe.air {
-        moves.extend(settings(order, air));
-        moves.extend(faces(order, air));
-    } else if let Some(iron) = &order.recipe.during.iron {
-        moves.extend(tips(order, iron));
-    }
-    moves.extend(soaks(order));
-    moves
-}
-
-fn blown(order: &Order<'_>, what: Change, air: HotAir) -> ProposedRecipe {
-    (what, Recipe { air: Some(air), ..order.recipe.clone() })
-}
-
-/// The air a little hotter, cooler, stronger, weaker; every other nozzle.
-fn settings(order: &Order<'_>, air: &HotAir) -> Vec<ProposedRecipe> {
-    let station = order.station;
-    let changed = |what: Change, air: HotAir| blown(order, what, air);
-    let (low, high) = station.set_range;
-    let sets = [-40.0, -20.0, 20.0, 40.0].map(|by| Temperature::celsius(air.set.in_celsius() + by));
-    let sets = sets.into_iter().filter(|set| (low..=high).contains(set));
-    let sets = sets.map(|set| changed(Change::AirSet { set_c: set.in_celsius() }, HotAir { set, ..*air }));
-    let (weak, strong) = station.flow_range;
-    let flows = [0.6, 0.8, 1.25].map(|by| Flow::litres_per_minute((air.flow.in_litres_per_minute() * by).round()));
-    let flows = flows.into_iter().filter(|flow| (weak..=strong).contains(flow));
-    let flows = flows.map(|flow| changed(Change::Flow { lpm: flow.in_litres_per_minute() }, HotAir { flow, ..*air }));
-    let nozzles = station.nozzles.iter().filter(|n| (n.in_mm() - air.nozzle.in_mm()).abs() > 0.05);
-    let nozzles =
-        nozzles.map(|nozzle| changed(Change::Nozzle { mm: nozzle.in_mm() }, HotAir { nozzle: *nozzle, ..*air }));
-    sets.chain(flows).chain(nozzles).collect()
-}
-
-/// The same air on the other face; from below with the widest nozzle.
-fn faces(order: &Order<'_>, air: &HotAir) -> Vec<ProposedRecipe> {
-    let face = air.face.other();
-    if face != order.board.hanging() {
-        return vec![blown(order, Change::FromAbove { face }, HotAir { face, ..*air })];
-    }
-    let nozzle = usual::widest_nozzle(order.station, air);
-    let strong = order.station.flow_range.1.in_litres_per_minute();
-    let distance = Length::mm(FROM_BELOW_MM);
-    let below = |flow: f64| HotAir { face, nozzle, distance, flow: Flow::litres_per_minute(flow.round()), ..*air };
-    let what = |lpm: f64| Change::FromBelow { distance_mm: FROM_BELOW_MM, nozzle_mm: nozzle.in_mm(), lpm };
-    let flow = |share: f64| (strong * share).max(air.flow.in_litres_per_minute()).round();
-    [0.7, 1.0].map(|share| blown(order, what(flow(share)), below(flow(share)))).into_iter().collect()
-}
-
-/// The tip hotter, cooler, or as stout as they come.
-fn tips(order: &Order<'_>, iron: &Iron) -> Vec<ProposedRecipe> {
-    let changed = |what: Change, iron: Iron| {
-        let during = HeatingAids { iron: Some(iron), ..order.recipe.during.clone() };
-        (what, Recipe { during, ..order.recipe.clone() })
-    };
-    let sets = [-20.0, 20.0, 40.0].map(|by| Temperature::celsius(iron.set.in_celsius() + by));
-    let sets = sets.map(|set| changed(Change::IronSet { set_c: set.in_celsius() }, Iron { set, ..iron.clone() }));
-    let stout = Length::mm(STOUT_TIP_MM);
-    let stouter =
-        (iron.tip < stout).then(|| changed(Change::Tip { mm: STOUT_TIP_MM }, Iron { tip: stout, ..iron.clone() }));
-    sets.into_iter().chain(stouter).collect()
-}
-
-/// A soak before: the bare nozzle from below, or a preheater that stays on.
-fn soaks(order: &Order<'_>) -> Vec<ProposedRecipe> {
-    let recipe = order.recipe;
-    let during = HeatingAids { preheater: Some(usual::preheater(order.board)), ..recipe.during.clone() };
-    let warm = usual::warm(HeatingAids { iron: None, ..during.clone() });
-    let mut changes = Vec::new();
-    if let Some(air) = recipe.air.filter(|_| recipe.preheat.is_empty()) {
-        let soak = usual::soak((order.board, order.station), &air);
-        let set = soak.air.map_or(0.0, |air| air.set.in_celsius());
-        let what = Change::Soak { s: soak.lasts.in_seconds(), set_c: set };
-        changes.push((what, Recipe { preheat: vec![soak], ..recipe.clone() }));
-    }
-    if recipe.preheat.is_empty() && recipe.during.preheater.is_none() {
-        let set_c = during.preheater.map_or(0.0, |preheater| preheater.set.in_celsius());
-        let what = Change::Preheater { set_c, ahead_s: warm.lasts.in_seconds() };
-        changes.push((what, Recipe { preheat: vec![warm], during, ..recipe.clone() }));
-    }
-    changes
 }
 
 /// A shield over the component that is tightest.
@@ -322,8 +232,8 @@ mod tests {
 
     #[test]
     fn headroom_is_that_of_the_tightest_limit_and_what_never_melts_lies_far_below() {
-        assert_eq!(trial(Some(40.0), None).ambient_k(), 150.0);
-        assert_eq!(trial(None, None).ambient_k(), -167.0, "a hundred, and the 67 K that the joint lacks");
+        assert_eq!(trial(Some(40.0), None).headroom_k(), 150.0);
+        assert_eq!(trial(None, None).headroom_k(), -167.0, "a hundred, and the 67 K that the joint lacks");
     }
 
     #[test]
@@ -335,15 +245,5 @@ mod tests {
         assert_eq!((release_s, in_time_of_ten), (Some(40.0), 9.0));
         let hottest = hottest.expect("the body was in the way");
         assert!(hottest.of == Damaged::PartBody && hottest.stays_below && hottest.celsius == 100.0, "{hottest:?}");
-    }
-
-    #[test]
-    fn single_changes_stay_within_what_the_station_gives() {
-        let bench = Bench::try_new().expect("the example");
-        let offered = single_changes(&bench.order());
-        let (low, high) = bench.station.set_range;
-        assert!(offered.iter().flat_map(|(_, recipe)| recipe.airs()).all(|air| (low..=high).contains(&air.set)));
-        assert!(offered.iter().any(|(what, _)| matches!(what, Change::FromAbove { .. })));
-        assert!(offered.iter().any(|(what, _)| matches!(what, Change::Soak { .. })));
     }
 }

@@ -1,9 +1,9 @@
 //! What if: every single change of a plan that a technician might think of.
 
 use super::change::Change;
-use super::next_move::single_changes;
 use super::order::Order;
 use super::search::buys::more_alloy;
+use super::single_changes::single_changes;
 use crate::board::{Board, Component};
 use crate::heat::recipe::Recipe;
 use crate::heat::shield::{Shield, ShieldKind};

@@ -252,7 +252,7 @@ fn words(paper: &WindowPaper<'_>, board: &Board, labels: &mut Labels) -> Vec<Wor
     let word = |((hurts, name), places): ((bool, String), Vec<(f64, f64)>)| {
         let (x, y) = places[places.len() / 2];
         let (text, x, anchor) = match (hurts, x > WIDTH - LONGEST_WORD) {
-            (false, _) => (format!("{name} stay solid"), x - 10.0, Anchor::End),
+            (false, _) => (format!("{name}: not molten"), x - 10.0, Anchor::End),
             (true, false) => (format!("{name} first"), x + 10.0, Anchor::Start),
             (true, true) => (format!("{name} first"), WIDTH - 8.0, Anchor::End),
         };

@@ -49,7 +49,7 @@ impl StoredJob {
             (self.board.as_ref().map(|row| row.model_id), self.board.as_ref().map_or(0, |row| row.version));
         let board = self.board.and_then(|row| unread.or_note("board", board::parse(row.file.as_bytes())));
         let board = self.row.board_id.zip(board);
-        let equipment = means_or_usual(self.equipment.as_deref());
+        let equipment = equipment_or_usual(self.equipment.as_deref());
         let run = self.run;
         let has_run = run.is_some();
         let bench = board.as_ref().zip(run).and_then(|((_, board), run)| {
@@ -74,7 +74,7 @@ impl StoredJob {
 }
 
 /// What the shop has and can, as it was entered; else what every shop has.
-pub(crate) fn means_or_usual(file: Option<&str>) -> EquipmentFile {
+pub(crate) fn equipment_or_usual(file: Option<&str>) -> EquipmentFile {
     file.and_then(|file| equipment::parse(file.as_bytes()).ok()).unwrap_or_default()
 }
 

@@ -28,7 +28,7 @@ use crate::draw::agreement::Release;
 use crate::refusal::Refusal;
 pub(crate) use bench::BenchRunView;
 use kept::StoredJob;
-pub(crate) use kept::means_or_usual;
+pub(crate) use kept::equipment_or_usual;
 pub(crate) use summary::{Summary, index_row};
 
 /// A plan with what it was made from.

@@ -93,7 +93,7 @@ impl FormInput {
         }
     }
 
-    /// What a form without the question equipment: a customer's board.
+    /// What a form without the question means: a customer's board.
     fn keep_intact(&mut self) -> KeepIntact {
         match self.get("keep_intact") {
             Some(_) => self.word("keep_intact", KeepIntact::Board),
