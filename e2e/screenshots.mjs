@@ -56,7 +56,7 @@ test("pictures of describing and comparing", async ({ page }) => {
   await page.getByLabel("Copper lines at the rim").fill("6");
   await page.getByLabel("Copper lines at the rim").press("Enter");
   await expect(page.locator("#trace-saved")).toHaveText("Saved");
-  await page.locator(".trace-steps button", { hasText: "Keep" }).click();
+  await page.locator(".trace-steps button", { hasText: "Save" }).click();
   await page.getByRole("button", { name: "Save as revision 2" }).click();
   await page.getByRole("link", { name: "Compare" }).click();
   await shoot(page, "compare");

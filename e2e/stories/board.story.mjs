@@ -90,7 +90,7 @@ test("a board is traced over a photograph, with a port of the library and twelve
   }
   await expect(page.locator(".trace-map .component")).toHaveCount(12);
   await expect(page.locator(".trace-map .component ellipse")).toHaveCount(1);
-  for (const name of ["Outline", "Part", "Components", "Keep"]) {
+  for (const name of ["Outline", "Part", "Components", "Save"]) {
     await step(page, name);
     await expect(page.locator(".trace-steps .here")).toContainText(name);
     await expectAccessible(page);
@@ -129,12 +129,12 @@ test("a board is traced over a photograph, with a port of the library and twelve
   await page.goto(address);
   await expect(page.locator(".trace-map .component")).toHaveCount(12);
 
-  await step(page, "Keep");
+  await step(page, "Save");
   await expect(page.locator("[role=alert]")).toContainText("the board has no name yet");
-  await page.getByLabel("Called").first().fill("Traced Loom");
-  await page.getByLabel("Called").first().press("Enter");
+  await page.getByLabel("Name", { exact: true }).first().fill("Traced Loom");
+  await page.getByLabel("Name", { exact: true }).first().press("Enter");
   await saved(page);
-  await page.getByRole("button", { name: "Keep in the library" }).click();
+  await page.getByRole("button", { name: "Save to the library" }).click();
   await expect(page.getByRole("heading", { name: "Traced Loom" })).toBeVisible();
   await expect(page.locator(".faces image.photo").first()).toBeVisible();
   await expect(page.getByText("charges with the plug either way up")).toBeVisible();
@@ -296,7 +296,7 @@ test("what can't be is refused beside what was typed, and a lost network loses n
   await expect(page.getByLabel("Middle, x")).toHaveValue("37.2");
 
   // Kept as the second version; the job that has the first is told.
-  await step(page, "Keep");
+  await step(page, "Save");
   await page.getByRole("button", { name: "Save as revision 2" }).click();
   await expect(page.locator(".versions")).toContainText("Revision 2");
   await page.getByRole("link", { name: "Compare" }).click();

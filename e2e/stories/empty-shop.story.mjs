@@ -26,14 +26,14 @@ async function addStation(page) {
   await page.getByLabel("Most flow").fill("60");
   await page.getByLabel("a row a line").fill("10 5\n100 60");
   await page.getByLabel("a row a line").press("Tab");
-  await expect(page.locator("#note")).toContainText("kept");
+  await expect(page.locator("#note")).toContainText("saved");
   await page.getByLabel("Nozzles").fill("20, wide");
   await page.getByLabel("Nozzles").press("Tab");
   await expect(page.locator("#note")).toContainText("“wide” is no number");
   await expect(page.getByLabel("Nozzles")).toHaveValue("20, wide");
   await page.getByLabel("Nozzles").fill("20, 10, 8");
   await page.getByLabel("Nozzles").press("Tab");
-  await expect(page.locator("#note")).toContainText("kept");
+  await expect(page.locator("#note")).toContainText("saved");
   await expectAccessible(page);
   await page.reload();
   await expect(page.getByLabel("Name")).toHaveValue("Puffin");
@@ -44,13 +44,13 @@ async function setUp(page) {
   await page.goto("/");
   await page.getByRole("link", { name: "Begin" }).click();
   await page.getByLabel("Preheater").check();
-  await expect(page.locator("#note")).toContainText("kept");
+  await expect(page.locator("#note")).toContainText("saved");
   await expectAccessible(page);
   await page.getByRole("link", { name: "Shop settings" }).click();
   await page.getByLabel("Name of the shop").fill("Quayside counter");
   await page.getByLabel("Terms that every new job begins with").fill("Diagnosis 15.00.");
   await page.getByLabel("Terms that every new job begins with").press("Tab");
-  await expect(page.locator("#note")).toContainText("kept");
+  await expect(page.locator("#note")).toContainText("saved");
   await expectAccessible(page);
 }
 
@@ -67,11 +67,11 @@ async function describeBoard(page) {
     .getByRole("button", { name: /power jack/i })
     .first()
     .click();
-  await step(page, "Keep");
+  await step(page, "Save");
   await page.locator("#board-name").fill("Merle charging board");
   await page.locator("#board-name").press("Tab");
   await saved(page);
-  await page.getByRole("button", { name: "Keep in the library" }).click();
+  await page.getByRole("button", { name: "Save to the library" }).click();
   await expect(page.getByRole("heading", { name: "Merle charging board" })).toBeVisible();
 }
 

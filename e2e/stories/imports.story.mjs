@@ -24,8 +24,8 @@ test("a layout of 240 footprints: the part is chosen, what was taken for what is
   await expect(page.getByText("28 joints, 12 hidden, 1 pegs")).toBeVisible();
   await step(page, "Copper");
   await expect(page.getByLabel("of them planes")).toHaveValue("2");
-  await step(page, "Keep");
-  await page.getByRole("button", { name: "Keep in the library" }).click();
+  await step(page, "Save");
+  await page.getByRole("button", { name: "Save to the library" }).click();
   await expect(page.getByRole("heading", { name: "harl-relay" })).toBeVisible();
 
   // Out again as the open format, and in under another name.
@@ -66,7 +66,7 @@ test("a board that is described from a job becomes that job's board", async ({ p
   await page.locator(".trace-map .thing.chosen").focus();
   await page.keyboard.press("Delete");
   await saved(page);
-  await step(page, "Keep");
+  await step(page, "Save");
   await page.getByRole("button", { name: /^Save as revision \d+ of Loom handheld board, for job 11$/ }).click();
   await expect(page).toHaveURL(/\/jobs\/11\/board$/);
   await expect(page.getByRole("heading", { name: /Loom handheld board Ferrin · revision [23]/ })).toBeVisible();

@@ -21,7 +21,7 @@ test("a field typed without a network is sent when it is back", async ({ page, c
   await page.getByLabel("Serial number").fill("TB-1");
   await expect(page.locator("#unsaved")).toContainText("1 entry is kept here");
   await context.setOffline(false);
-  await expect(page.locator("#note-serial")).toContainText("kept");
+  await expect(page.locator("#note-serial")).toContainText("saved");
   await expect(page.locator("#unsaved")).toBeHidden({ timeout: 10_000 });
   await page.reload();
   await expect(page.getByLabel("Serial number")).toHaveValue("TB-1");
@@ -33,7 +33,7 @@ test("a killed application finds everything again", async ({ browser }) => {
   await page.goto(first.address);
   await page.getByRole("button", { name: "New job" }).first().click();
   await page.locator("#customer").fill("Maud Ferrar");
-  await expect(page.locator("#note-customer")).toContainText("kept");
+  await expect(page.locator("#note-customer")).toContainText("saved");
   const ended = new Promise((done) => first.child.on("exit", done));
   first.child.kill("SIGKILL");
   await ended;
@@ -52,7 +52,7 @@ test("a station that is changed without a network is saved when it is back", asy
   await page.getByLabel("Heater, where it is known").press("Tab");
   await expect(page.locator("#unsaved")).toContainText("not saved yet and is sent again");
   await context.setOffline(false);
-  await expect(page.locator("#note")).toContainText("kept", { timeout: 10_000 });
+  await expect(page.locator("#note")).toContainText("saved", { timeout: 10_000 });
   await expect(page.locator("#unsaved")).toBeHidden();
   await page.reload();
   await expect(page.getByLabel("Heater, where it is known")).toHaveValue("560");

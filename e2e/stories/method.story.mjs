@@ -101,7 +101,7 @@ test("what the shop has decides what applies, and a slip is said without losing 
   const method = page.url();
   await page.getByRole("link", { name: "Equipment and skill" }).click();
   await page.getByLabel("Preheater").uncheck();
-  await expect(page.locator("#note")).toContainText("kept");
+  await expect(page.locator("#note")).toContainText("saved");
   await page.goto(method);
   await expect(page.locator(".ruled-out")).toContainText("no preheater in the shop", COMPUTED);
   await expect(lanes(page).filter({ hasText: "Preheater and indirect air" })).toHaveCount(0);
@@ -112,7 +112,7 @@ test("what the shop has decides what applies, and a slip is said without losing 
   await expect(page.getByLabel("Widths of iron tips")).toHaveValue("2, broad");
   await page.getByLabel("Widths of iron tips").fill("1, 2, 4, 6");
   await page.getByLabel("Preheater").check();
-  await expect(page.locator("#note")).toContainText("kept");
+  await expect(page.locator("#note")).toContainText("saved");
   await page.goto(method);
   await expect(lanes(page).filter({ hasText: "Preheater and indirect air" })).toHaveCount(1, COMPUTED);
   await expect(page.locator(".equipment")).toContainText("4 tips · preheater");

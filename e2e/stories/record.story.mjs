@@ -191,8 +191,8 @@ onDemo("what two tabs enter at the same moment is all kept, once", async ({ brow
   await other.locator("#serial").fill("BX-7");
   await expect(one.locator("#unsaved")).toContainText("No connection");
   await context.setOffline(false);
-  await expect(one.locator("#note-customer")).toContainText("kept", { timeout: 10_000 });
-  await expect(other.locator("#note-serial")).toContainText("kept", { timeout: 10_000 });
+  await expect(one.locator("#note-customer")).toContainText("saved", { timeout: 10_000 });
+  await expect(other.locator("#note-serial")).toContainText("saved", { timeout: 10_000 });
   await one.reload();
   await expect(one.locator("#customer")).toHaveValue("Maud Ferrar");
   await expect(one.locator("#serial")).toHaveValue("BX-7");

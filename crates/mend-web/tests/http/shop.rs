@@ -72,7 +72,7 @@ async fn every_refusal_is_our_page() {
         let what = format!("{} {}", request.method(), request.uri());
         let (status, page) = ask(&shop, request).await;
         assert_eq!(status, wanted, "{what}");
-        assert!(page.contains("<h1>") || page.contains("Not kept yet"), "{what}: {page}");
+        assert!(page.contains("<h1>") || page.contains("Not saved yet"), "{what}: {page}");
     }
     let forged = Request::post("/jobs").header("host", "localhost").header("sec-fetch-site", "cross-site");
     let (status, page) = ask(&shop, forged.body(Body::empty()).unwrap()).await;

@@ -152,7 +152,7 @@ fn keep(kept: &StoredDraft, visitor: Visitor) -> KeepPanel {
     KeepPanel {
         draft: kept.row.id,
         fields: Fields::for_target(mend_core::board::draft::Target::Board, "board")
-            .text(("name", "Called"), &kept.draft.name)
+            .text(("name", "Name"), &kept.draft.name)
             .text(("maker", "Made by"), &kept.draft.maker)
             .all,
         ready: !any_blocking(&findings),
@@ -160,7 +160,7 @@ fn keep(kept: &StoredDraft, visitor: Visitor) -> KeepPanel {
         version: {
             let keep = match &kept.version {
                 Some((name, version)) => format!("Save as revision {version} of {name}"),
-                None => "Keep in the library".to_owned(),
+                None => "Save to the library".to_owned(),
             };
             kept.row.job_id.map_or(keep.clone(), |job| format!("{keep}, for job {job}"))
         },
@@ -187,7 +187,7 @@ fn steps(draft: &Draft, show: &str) -> Vec<HistoryStep> {
         ("part", "Part", part.clone().unwrap_or_else(|| "none yet".to_owned()), part.is_some()),
         ("components", "Components", some(format!("{components}"), components > 0), components > 0),
         ("copper", "Copper", format!("{} layers", draft.stack.layers), draft.looked.is_used()),
-        ("keep", "Keep", if missing > 0 { format!("{missing} to mend") } else { "ready".to_owned() }, missing == 0),
+        ("keep", "Save", if missing > 0 { format!("{missing} to mend") } else { "ready".to_owned() }, missing == 0),
     ];
     let step = |(step, name, figure, done): (&'static str, &'static str, String, bool)| HistoryStep {
         here: show.trim_end_matches(|c: char| c.is_ascii_digit() || c == '-').trim_end_matches('s')

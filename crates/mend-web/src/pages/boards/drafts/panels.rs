@@ -168,7 +168,7 @@ impl ChosenPart {
             sizes: kind.map(|kind| sizes(kind, part)).unwrap_or_default(),
             known_by: kind.map_or(String::new(), |kind| kind.known_by.to_owned()),
             notes: Fields::for_target(Target::Part, "part")
-                .text(("name", "Called"), &made.name)
+                .text(("name", "Name"), &made.name)
                 .choice(("material", "Plastic"), &word(&made.material), materials())
                 .number(("height", "Height"), Some(made.height.in_mm()), "mm")
                 .number(("pegs", "Pegs to pull"), Some(f64::from(made.pegs)), "")
@@ -252,7 +252,7 @@ impl ComponentPanel {
         let usual = format!("empty: {:.0} {} of its material", scale.of(n.material.limit()), scale.symbol());
         let soldered = format!("empty: {} % of its material", short(100.0 * n.material.pad_share()));
         let fields = Fields::for_target(Target::Component(k), "component")
-            .text(("name", "Called"), &n.name)
+            .text(("name", "Name"), &n.name)
             .choice(("what", "It is"), &what, whats)
             .number(("height", "Height"), Some(n.height.in_mm()), "mm")
             .number(("x", "Middle, x"), Some(n.body.centre.x), "mm")

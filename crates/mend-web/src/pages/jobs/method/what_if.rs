@@ -234,7 +234,7 @@ pub(crate) async fn add(
         })
         .await?;
     let taken =
-        || Refusal::field("name", "is taken, or the job has eight variants", "take another name, or forget one first");
+        || Refusal::field("name", "is taken, or the job has eight variants", "take another name, or remove one first");
     kept.ok_or_else(taken)?;
     Ok(Redirect::to(&format!("/jobs/{id}/what-if")))
 }
