@@ -2,7 +2,7 @@
 
 use mend_core::finding::problem::{BoardProblem, Named};
 
-use super::quantity::{list, place};
+use super::quantity::{list, place, plain};
 use super::{ProblemWords, Words, problem};
 
 const CORNERS: &str = "list the corners in order, in mm; the rim must not cross itself";
@@ -14,9 +14,10 @@ impl Words {
             BoardProblem::TooManyCorners { count, most } => {
                 problem(format!("{count} corners"), format!("leave out small ones: up to {most}"))
             }
-            BoardProblem::TooLarge { mm, most_mm } => {
-                problem(format!("{mm:.0} mm across"), format!("coordinates are in mm; boards up to {most_mm} mm"))
-            }
+            BoardProblem::TooLarge { mm, most_mm } => problem(
+                format!("{} mm across", plain(mm.round())),
+                format!("coordinates are in mm; boards up to {most_mm} mm"),
+            ),
             BoardProblem::NoArea { mm2 } => problem(format!("an area of {mm2:.1} mm²"), CORNERS),
             BoardProblem::OutsideOutline { x_mm, y_mm } => problem(
                 format!("stands at {}, outside the outline", place(*x_mm, *y_mm)),

@@ -37,7 +37,7 @@ impl Words {
     fn number(&self, value: f64, unit: Unit) -> String {
         match unit {
             Unit::Celsius => tenths(self.scale.of(Temperature::celsius(value))),
-            _ => value.to_string(),
+            _ => plain(value),
         }
     }
 
@@ -91,8 +91,13 @@ fn join(number: String, symbol: &str) -> String {
     }
 }
 
+/// A number as people write it; one out of this world by its power of ten, and not in three hundred digits.
+pub(super) fn plain(value: f64) -> String {
+    if value.abs() < 1e7 { value.to_string() } else { format!("{value:e}") }
+}
+
 fn tenths(value: f64) -> String {
-    ((value * 10.0).round() / 10.0).to_string()
+    plain((value * 10.0).round() / 10.0)
 }
 
 /// A place to a hundredth of a millimetre: `(500, 8.25) mm`.
@@ -131,6 +136,11 @@ mod tests {
     use super::*;
 
     const FAHRENHEIT: Words = Words { scale: Scale::Fahrenheit };
+
+    #[test]
+    fn a_number_out_of_this_world_stays_short() {
+        assert_eq!((plain(-0.8), plain(9999.0), plain(1e300)), ("-0.8".into(), "9999".into(), "1e300".into()));
+    }
 
     #[test]
     fn many_names_are_cut_to_three() {
