@@ -207,6 +207,9 @@ test("stages, a preheater and an iron are added, kept, and become steps at the b
 test("a shield over a joint is refused with its reason", async ({ page }) => {
   await page.goto("/jobs/6/heat");
   await page.getByRole("button", { name: "+ Alu tape" }).click();
+  await expect(page.locator("#shield-0-x")).toBeVisible();
+  // What is new listens to its fields once htmx has settled it, 20 ms after it came: no hand types sooner.
+  await expect(page.locator(".htmx-added, .htmx-settling")).toHaveCount(0);
   await settled(page);
   const body = await page.locator("[data-place] [data-face=top] .joint").first().getAttribute("data-name");
   const joint = await page
