@@ -4,7 +4,7 @@ use askama::Template;
 use mend_core::planning::band::TimeBand;
 
 use super::n;
-use crate::words::seconds_band;
+use crate::words;
 
 const WIDTH: f64 = 1000.0;
 /// Width of a time in its lettering.
@@ -57,11 +57,7 @@ pub(crate) fn time_bar(release: &TimeBand, abort_s: f64) -> TimeBar {
         high: word(release.high_s),
         high_x: n(x(high)),
         stop: format!("stop {abort_s:.0} s"),
-        range: match (release.low_s, release.high_s) {
-            (Some(low), Some(high)) => seconds_band((low, high)),
-            (Some(low), None) => format!("{low:.0} s or never"),
-            _ => "may not melt".to_owned(),
-        },
+        range: words::release(release),
         abort_s: format!("{abort_s:.0} s"),
         narrow: x(high) - x(low) < 2.0 * LABEL,
         end_s: n(end),

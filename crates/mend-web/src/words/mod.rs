@@ -41,7 +41,7 @@ pub use difficulty::{advice, go};
 pub use finding::FindingView;
 pub use limits::{damaged, margin_detail, margin_name, thing};
 pub use method::MethodText;
-pub use quantity::{capital, of_samples, seconds_band, shield};
+pub use quantity::{capital, of_samples, release, seconds_band, shield};
 pub use step::StepWords;
 pub use verdict::{rework, verdict};
 

@@ -1,6 +1,7 @@
 //! Numbers with their units, names in a row, and sentences that begin with a capital.
 
 use mend_core::heat::shield::ShieldKind;
+use mend_core::planning::band::{Band, TimeBand};
 use mend_core::planning::plan::WorksIn;
 use mend_core::units::{Scale, TempDelta, Temperature, Unit};
 
@@ -13,6 +14,12 @@ impl Words {
     /// A temperature: `217 °C`, `423 °F`.
     pub fn temperature(&self, celsius: f64) -> String {
         format!("{:.0} {}", self.scale.of(Temperature::celsius(celsius)), self.scale.symbol())
+    }
+
+    /// A band of temperatures: `315–409 °F`.
+    pub fn temperature_band(&self, Band { low, high, .. }: Band) -> String {
+        let at = |celsius: f64| self.scale.of(Temperature::celsius(celsius));
+        format!("{:.0}–{:.0} {}", at(low), at(high), self.scale.symbol())
     }
 
     /// How far two temperatures are apart: `25 K`, `45 °F`.
@@ -70,6 +77,15 @@ pub fn of_samples(WorksIn { works, of }: WorksIn) -> String {
 /// A band of seconds: `14–20 s`; one figure where both ends are the same second.
 pub fn seconds_band((low, high): (f64, f64)) -> String {
     if low.round() == high.round() { format!("{low:.0} s") } else { format!("{low:.0}–{high:.0} s") }
+}
+
+/// When a part comes away: `14–20 s`; where one in ten never does, from when on.
+pub fn release(band: &TimeBand) -> String {
+    match (band.low_s, band.high_s) {
+        (Some(low), Some(high)) => seconds_band((low, high)),
+        (Some(low), None) => format!("{low:.0} s, or never"),
+        _ => "may not melt".to_owned(),
+    }
 }
 
 /// A kind of shield: `foil tent 2 mm off`.
@@ -136,6 +152,16 @@ mod tests {
     use super::*;
 
     const FAHRENHEIT: Words = Words { scale: Scale::Fahrenheit };
+
+    #[test]
+    fn a_release_is_a_band_one_second_from_when_on_or_never() {
+        let said = |low_s, high_s| release(&TimeBand { low_s, mid_s: low_s, high_s, share: 1.0 });
+        assert_eq!(said(Some(14.2), Some(19.8)), "14–20 s");
+        assert_eq!(said(Some(5.1), Some(5.3)), "5 s");
+        assert_eq!((said(Some(55.0), None), said(None, None)), ("55 s, or never".into(), "may not melt".into()));
+        let band = Band { low: 157.0, mid: 180.0, high: 209.0 };
+        assert_eq!(Words { scale: Scale::Fahrenheit }.temperature_band(band), "315–408 °F");
+    }
 
     #[test]
     fn a_number_out_of_this_world_stays_short() {

@@ -147,6 +147,12 @@ impl JobHeat {
         }
     }
 
+    /// The plan of the present settings, or how far it is.
+    async fn present_plan(&self) -> Result<Response, Refusal> {
+        let plan = self.plan(&self.inputs()?).await?;
+        self.only_plan(plan).await
+    }
+
     async fn only_plan(&self, plan: PlanResult) -> Result<Response, Refusal> {
         let status = if plan.is_err() { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK };
         Ok((status, HeatPlan { head: self.head().await?, oob: true, plan, job: self.job.row.id, view: self.view })
@@ -227,9 +233,7 @@ pub(crate) async fn poll(
     path: JobPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
-    let plan = job_heat.plan(&job_heat.inputs()?).await?;
-    job_heat.only_plan(plan).await
+    JobHeat::enter((app, visitor), &path, asked.view()).await?.present_plan().await
 }
 
 /// Nobody wants it any more.
@@ -253,6 +257,5 @@ pub(crate) async fn again(
 ) -> Result<Response, Refusal> {
     let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
     job_heat.app.computing.forget(&job_heat.plan_key().await?);
-    let plan = job_heat.plan(&job_heat.inputs()?).await?;
-    job_heat.only_plan(plan).await
+    job_heat.present_plan().await
 }

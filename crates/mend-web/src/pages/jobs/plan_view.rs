@@ -7,7 +7,7 @@ use mend_core::planning::band::Band;
 use mend_core::planning::laminate::Risk;
 use mend_core::planning::margin::{Margin, MarginKind};
 use mend_core::planning::plan::Plan;
-use mend_core::units::{Scale, TempDelta, Temperature};
+use mend_core::units::{Scale, TempDelta};
 
 use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
 use crate::draw::heat_map::{Range, isotherms};
@@ -15,7 +15,7 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
-use crate::words::{FindingView, Words, of_samples, seconds_band, thing};
+use crate::words::{self, FindingView, Words, of_samples, seconds_band, thing};
 
 /// What the plan says.
 pub(crate) struct PlanView {
@@ -90,7 +90,7 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
         chance: of_samples(plan.works_in()),
         limited_by: words.limited_by(&plan.limited_by),
         better: plan.next_move.as_ref().map(|m| (words.change(&m.what), words.move_effect(&m.brings))),
-        release: release_in_words(plan),
+        release: words::release(&plan.release),
         release_mid: time(plan.release.mid_s),
         share: format!("{:.0} of {}", plan.release.share * plan.samples as f64, plan.samples),
         stop: format!("{:.0} s", plan.abort.at_s),
@@ -129,11 +129,10 @@ fn coverable(board: &Board, plan: &Plan) -> Vec<(usize, String)> {
 
 fn laminate(plan: &Plan, scale: Scale) -> Vec<(&'static str, String)> {
     let Some(l) = &plan.laminate else { return Vec::new() };
-    let degrees = |t: f64| scale.of(Temperature::celsius(t));
     let per_second = |k: f64| scale.of_delta(TempDelta::kelvin(k));
     let unit = scale.symbol();
     vec![
-        ("laminate at its hottest", format!("{:.0}–{:.0} {unit}", degrees(l.peak_c.low), degrees(l.peak_c.high))),
+        ("laminate at its hottest", Words { scale }.temperature_band(l.peak_c)),
         ("time above 260 °C / 500 °F", seconds_band((l.over_260_s.low, l.over_260_s.high))),
         (
             "pads warm by up to",
@@ -159,14 +158,6 @@ fn lift(plan: &Plan, scale: Scale) -> Option<(&'static str, String)> {
         scale.symbol()
     );
     Some((word, why))
-}
-
-fn release_in_words(plan: &Plan) -> String {
-    match (plan.release.low_s, plan.release.high_s) {
-        (Some(low), Some(high)) => seconds_band((low, high)),
-        (Some(low), None) => format!("{low:.0} s, or never"),
-        _ => "may not melt".to_owned(),
-    }
 }
 
 #[cfg(test)]

@@ -2,13 +2,12 @@
 
 use mend_core::method::MethodFamily;
 use mend_core::method::subject::Subject;
-use mend_core::planning::band::{Band, TimeBand};
+use mend_core::planning::band::TimeBand;
 use mend_core::planning::compare::{Comparison, Lane};
 use mend_core::planning::difficulty::{Difficulty, difficulty};
-use mend_core::units::{Scale, Temperature};
 
 use crate::draw::lanes::{Lanes, LanesInput, lanes};
-use crate::words::{Words, advice, go, seconds_band};
+use crate::words::{self, Words, advice, go};
 
 /// A line of the table.
 pub(crate) struct MethodRow {
@@ -85,7 +84,7 @@ impl ComparisonView {
 }
 
 fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), words: Words) -> MethodRow {
-    let (scale, text) = (words.scale, words.method(lane.choice.family));
+    let text = words.method(lane.choice.family);
     MethodRow {
         name: text.name,
         key: lane.choice.family.key(),
@@ -93,7 +92,7 @@ fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), words: 
         chosen: chosen == Some(lane.choice.family),
         release: release(&lane.plan.release, lane.plan.recipe.seconds_before()),
         solid: format!("{:.0} %", lane.stays_solid() * 100.0),
-        body: lane.body_peak_c.map_or(String::new(), |band| degrees(band, scale)),
+        body: lane.body_peak_c.map_or(String::new(), |band| words.temperature_band(band)),
         passes: match lane.passes {
             None => "more than 8".to_owned(),
             Some(0) => "once over".to_owned(),
@@ -108,14 +107,5 @@ fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), words: 
 /// `31–46 s`, after what comes before the last pass.
 pub(super) fn release(band: &TimeBand, before: usize) -> String {
     let after = if before > 0 { format!(" after {before} s") } else { String::new() };
-    match (band.low_s, band.high_s) {
-        (Some(low), Some(high)) => format!("{}{after}", seconds_band((low, high))),
-        (Some(low), None) => format!("{low:.0} s, or never{after}"),
-        _ => "may never come".to_owned(),
-    }
-}
-
-pub(super) fn degrees(band: Band, scale: Scale) -> String {
-    let at = |t: f64| scale.of(Temperature::celsius(t));
-    format!("{:.0}–{:.0}\u{a0}{}", at(band.low), at(band.high), scale.symbol())
+    band.low_s.map_or("may never come".to_owned(), |_| format!("{}{after}", words::release(band)))
 }

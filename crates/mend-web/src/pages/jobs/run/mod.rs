@@ -19,7 +19,7 @@ use crate::job::Job;
 use crate::pages::{Frame, JobHead, window_word};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::seconds_band;
+use crate::words;
 pub(crate) use view::StepView;
 pub(in crate::pages::jobs) use view::{in_words, stamp};
 
@@ -59,16 +59,13 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 
 fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage {
     let plan = job.current_plan().map(|p| &p.plan);
-    let release = plan.and_then(|p| p.release.low_s.map(|low| (low, p.release.high_s)));
     ReadyPage {
         frame,
         head: JobHead::from_job(job, Some(Stop::Run), app.now().date()),
         oob: false,
         job: job.row.id,
         planned: plan.is_some(),
-        release: release.map_or("may not melt".to_owned(), |(low, high)| {
-            high.map_or(format!("{low:.0} s, or never"), |high| seconds_band((low, high)))
-        }),
+        release: plan.map_or("may not melt".to_owned(), |p| words::release(&p.release)),
         stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
         window: plan.map_or("", |p| window_word(p.window)),
         limited_by: plan.map_or(String::new(), |p| visitor.words().limited_by(&p.limited_by)),
