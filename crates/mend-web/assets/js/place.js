@@ -20,13 +20,18 @@ function names(of, sizes) {
   return sizes ? [`${at}width`, `${at}depth`] : [`${at}x`, `${at}y`];
 }
 
+/** Where the same thing is in the map, whichever drawing of it that is. */
+function selector(of) {
+  const { shield } = of.dataset;
+  return shield === undefined ? "[data-tool]" : `[data-face="${of.closest("svg").dataset.face}"] [data-shield="${shield}"]`;
+}
+
 function change(of, [dx, dy], sizes) {
   const round = (mm) => String(Math.round(mm * 10) / 10);
   const [a, b] = names(of, sizes);
   field(a).value = round(sizes ? Math.max(1, value(a) + dx) : value(a) + dx);
   field(b).value = round(sizes ? Math.max(1, value(b) + dy) : value(b) + dy);
-  const face = of.closest("svg").dataset.face;
-  wanted = of.dataset.shield === undefined ? "[data-tool]" : `[data-face="${face}"] [data-shield="${of.dataset.shield}"]`;
+  wanted = selector(of);
   field(b).dispatchEvent(new Event("input", { bubbles: true }));
 }
 
@@ -36,27 +41,42 @@ function shift(of, by) {
   for (const moved of [of, reach]) moved?.setAttribute("transform", by);
 }
 
-const millimetres = (event, svg) => {
-  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
+const inverse = (svg) => svg.getScreenCTM().inverse();
+const millimetres = (event, toMap) => {
+  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(toMap);
   return [at.x, -at.y];
 };
+
+// A map that was taken away has no scale any more: a shield once went 1.2 m aside when a new plan came while it was dragged.
+function stillHeld() {
+  if (held.of.isConnected) {
+    held.toMap = inverse(held.of.closest("svg"));
+    return;
+  }
+  const drawn = document.querySelector(`[data-place] ${selector(held.of)}`);
+  if (!drawn) return;
+  held.of = drawn;
+  held.rect = drawn.querySelector("rect");
+}
 
 document.addEventListener("pointerdown", (event) => {
   const of = thing(event);
   if (!of) return;
   event.preventDefault();
   of.focus({ preventScroll: true });
-  const from = millimetres(event, of.closest("svg"));
+  const toMap = inverse(of.closest("svg"));
+  const from = millimetres(event, toMap);
   const rect = of.querySelector("rect");
   const box = rect?.getBBox();
   const sizes = Boolean(box) && (event.shiftKey || box.x + box.width - from[0] < EDGE_MM || box.y + box.height + from[1] < EDGE_MM);
-  held = { of, from, sizes, rect, box };
+  held = { of, from, toMap, sizes, rect, box };
   of.setPointerCapture(event.pointerId);
 });
 
 document.addEventListener("pointermove", (event) => {
   if (!held) return;
-  const to = millimetres(event, held.of.closest("svg"));
+  stillHeld();
+  const to = millimetres(event, held.toMap);
   held.by = [to[0] - held.from[0], to[1] - held.from[1]];
   if (!held.sizes) {
     shift(held.of, `translate(${held.by[0]} ${-held.by[1]})`);
