@@ -11,14 +11,18 @@ use std::time::Instant;
 use mend_core::board::{Face, KeepIntact, Point};
 use mend_core::heat::axis::Axis;
 use mend_core::heat::blowing::Blowing;
-use mend_core::heat::boundary::{Ambient, HeatedBoard, LOSS_SCALE, Radiation};
+use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation};
+use mend_core::heat::case::Case;
+use mend_core::heat::ensemble::run_all;
 use mend_core::heat::jet::{Jet, JetLaw};
 use mend_core::heat::mesh::{Mesh, Slab};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::Nodes;
+use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
+use mend_core::heat::stepping::BATCH;
 use mend_core::heat::tool::{Blower, HotAir};
 use mend_core::planning::make_plan::plan;
 use mend_core::planning::order::Order;
@@ -37,6 +41,9 @@ fn main() {
     println!("heat/process_200s_80x80x6_f32    {seconds:.3} s, {:.0} M cell-updates/s", rate / 1e6);
     println!("heat/in_cache_triad              {:.1} GB/s", triad / 1e9);
     println!("heat/share_of_roofline           {:.0} %", 100.0 * rate * BYTES_PER_UPDATE / triad);
+    let (updates, seconds) = batch();
+    println!("heat/batch_120s_40x40x3_f32      {seconds:.3} s, {:.0} M run-cell-updates/s", updates / seconds / 1e6);
+    println!("heat/64_coarse_120s_all_cores    {:.3} s", best_of_five(sixty_four));
     println!("heat/plan_with_band_all_cores    {:.3} s", best_of_five(|order| plan(order).is_ok()));
     // 1025 candidates.
     println!("heat/process_window_all_cores    {:.3} s", best_of_five(|order| process_window(order).is_ok()));
@@ -58,6 +65,40 @@ fn process() -> (f64, f64) {
 fn reference() -> Simulation<f32> {
     let slab = Slab { thickness: 1.6e-3, in_plane: 35.0, through: 1.2, capacity: 2.3e6 };
     let mesh = Mesh::plate(Axis::uniform(80, 1.0), Axis::uniform(80, 1.0), 6, slab);
+    let (blown, room) = (blown(&mesh), (10.0, Temperature::celsius(25.0).in_kelvin()));
+    let mut s = Simulation::new(mesh, Nodes::default(), room, 0.5);
+    s.set_air(&blown);
+    s
+}
+
+/// Best of five: cell-updates of all runs, and seconds, of a batch of eight runs on the screening grid, 120 s.
+fn batch() -> (f64, f64) {
+    let slab = Slab { thickness: 1.6e-3, in_plane: 35.0, through: 1.2, capacity: 2.3e6 };
+    let mesh = Mesh::plate(Axis::uniform(40, 2.0), Axis::uniform(40, 2.0), 3, slab);
+    let (blown, room) = (blown(&mesh), (10.0, Temperature::celsius(25.0).in_kelvin()));
+    let once = || {
+        let nodes = std::array::from_fn(|_| Nodes::default());
+        let mut s: Simulation<f32, BATCH> = Simulation::batch((mesh.clone(), [slab; BATCH]), nodes, room, 1.0);
+        s.set_airs(&std::array::from_fn(|_| blown.clone()));
+        let updates = (120 * s.stages() * 40 * 40 * 3 * BATCH) as f64;
+        let from = Instant::now();
+        (0..120).for_each(|_| s.advance());
+        black_box(s.of(0).hottest_face());
+        (updates, from.elapsed().as_secs_f64())
+    };
+    (0..5).map(|_| once()).min_by(|a, b| a.1.total_cmp(&b.1)).unwrap()
+}
+
+/// Sixty-four samples of an order for two minutes, too mild to melt anything: no run ends early, and none cools.
+fn sixty_four(order: &Order<'_>) -> bool {
+    let melting = order.composition.targets(order.board).unwrap();
+    let recipe = Recipe { longest: Duration::seconds(120.0), ..common::below(200.0) };
+    let case = Case { recipe: &recipe, ..order.case(&melting) };
+    let samples = ParameterSample::samples(64, order.station, &order.board.stack);
+    run_all(&case, &samples, &|_| false).len() == 64
+}
+
+fn blown(mesh: &Mesh) -> BoundaryConditions {
     let tool = HotAir {
         set: Temperature::celsius(400.0),
         flow: Flow::litres_per_minute(60.0),
@@ -71,13 +112,9 @@ fn reference() -> Simulation<f32> {
     let jet = Jet::new(&tool, &JetLaw::from_blower(Blower::Fan), room);
     let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 40.0, y: 40.0 }] };
     let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Full };
-    let open = [vec![0.0; 6400], vec![0.0; 6400]];
+    let open = [vec![0.0; mesh.inside.len()], vec![0.0; mesh.inside.len()]];
     let (nodes, shielding) = (Nodes::default(), Shielding::default());
-    let scene = HeatedBoard { mesh: &mesh, nodes: &nodes, covered: &open, shielding: &shielding, ambient };
-    let blown = scene.with(&blowing.into());
-    let mut s = Simulation::new(mesh, Nodes::default(), (10.0, room.in_kelvin()), 0.5);
-    s.set_air(&blown);
-    s
+    HeatedBoard { mesh, nodes: &nodes, covered: &open, shielding: &shielding, ambient }.with(&blowing.into())
 }
 
 /// Best of five on the tests' laptop board, 240 s: `what` of the order.

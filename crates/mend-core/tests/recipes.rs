@@ -170,7 +170,7 @@ fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
         );
         let tip = rig.network.tips[0][0];
         rig.begin(0);
-        let mut air = rig.stages[0].air.clone();
+        let [mut air] = rig.stages[0].air.clone();
         air.faces.iter_mut().flatten().for_each(|a| *a = Default::default());
         air.nodes.iter_mut().for_each(|n| *n = (0.0, 0.0));
         rig.simulation.set_air(&air);

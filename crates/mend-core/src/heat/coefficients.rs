@@ -1,19 +1,19 @@
 //! Rates of exchange of every cell: with its neighbours in the board, with the room at the rim, with the air on both faces.
 //! Computes the coefficients of the heat equation on the grid; what is done with them is the [`super::field`]'s.
 
-use super::mesh::Mesh;
+use super::mesh::{Mesh, Slab};
 use super::real::Real;
 use super::surface_air::SurfaceAir;
 
 /// Loss of the rim to the room, W/m²K (T: natural convection and radiation of a narrow edge).
 pub const RIM_LOSS: f64 = 10.0;
 
-/// Cells worked on at once: one or two registers of f32 on the processors at hand. Rows are filled up to whole packs.
-pub(super) const PACK: usize = 16;
+/// Values worked on at once: one or two registers of f32 on the processors at hand. Rows are filled up to whole packs.
+pub(super) const PACK: usize = 8;
 
-/// Rates of exchange, 1/s, per column or per surface cell.
+/// Rates of exchange, 1/s, per column or per surface cell; of a batch of `RUNS` runs those of a column side by side.
 #[derive(Debug, Clone)]
-pub struct Coefficients<R> {
+pub struct Coefficients<R, const RUNS: usize = 1> {
     pub(super) nx: usize,
     pub(super) ny: usize,
     /// Cells of a row, filled up to whole packs.
@@ -25,7 +25,8 @@ pub struct Coefficients<R> {
     pub(super) far: Vec<R>,
     /// Sum of the four and the loss at the rim.
     pub(super) diagonal: Vec<R>,
-    pub(super) through: R,
+    /// Through the thickness, for one row: the same for every column of a run.
+    pub(super) through: Vec<R>,
     /// Top and bottom.
     pub(super) faces: [FaceRates<R>; 2],
     pub(super) ambient_k: R,
@@ -40,12 +41,21 @@ pub(super) struct FaceRates<R> {
 }
 
 impl<R: Real> Coefficients<R> {
-    /// Conduction within the board; faces insulated until [`Self::set_faces`]. `rim` is the loss there, W/m²K.
+    /// Of one run in a mesh's own material.
     pub fn new(mesh: &Mesh, rim: f64, ambient_k: f64) -> Self {
+        Self::batch((mesh, &[mesh.slab]), rim, ambient_k)
+    }
+}
+
+impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
+    /// Conduction within the board, each run's of its own material; faces insulated until [`Self::set_faces`]. `rim` is the
+    /// loss there, W/m²K.
+    pub fn batch((mesh, slabs): (&Mesh, &[Slab; RUNS]), rim: f64, ambient_k: f64) -> Self {
         let (nx, ny) = (mesh.x.len(), mesh.y.len());
         let dz = mesh.layer_thickness();
-        let row = nx.next_multiple_of(PACK);
-        let columns = || vec![R::zero(); row * ny];
+        let row = nx.next_multiple_of(PACK / RUNS);
+        let columns = || vec![R::zero(); row * ny * RUNS];
+        let through = |slab: &Slab| R::from_f64(slab.through / (slab.capacity * dz * dz));
         let none = || FaceRates { gain: columns(), loss: columns(), radiation: columns() };
         let mut made = Self {
             nx,
@@ -57,29 +67,31 @@ impl<R: Real> Coefficients<R> {
             near: columns(),
             far: columns(),
             diagonal: columns(),
-            through: R::from_f64(mesh.slab.through / (mesh.slab.capacity * dz * dz)),
+            through: (0..row * RUNS).map(|k| through(&slabs[k % RUNS])).collect(),
             faces: [none(), none()],
             ambient_k: R::from_f64(ambient_k),
         };
-        for (i, j) in (0..ny).flat_map(|j| (0..nx).map(move |i| (i, j))) {
-            made.fill_column(mesh, (i, j), rim);
+        for (run, slab) in slabs.iter().enumerate() {
+            for (i, j) in (0..ny).flat_map(|j| (0..nx).map(move |i| (i, j))) {
+                made.fill_column((mesh, slab, run), (i, j), rim);
+            }
         }
         made
     }
 
-    fn fill_column(&mut self, mesh: &Mesh, (i, j): (usize, usize), rim: f64) {
+    fn fill_column(&mut self, (mesh, slab, run): (&Mesh, &Slab, usize), (i, j): (usize, usize), rim: f64) {
         if !mesh.inside[mesh.column(i, j)] {
             return;
         }
-        let at = j * self.row + i;
+        let at = self.column((i, j)) + run;
         let (wx, wy) = (mesh.x.width(i) * 1e-3, mesh.y.width(j) * 1e-3);
         let board = |a: usize, b: usize| a < self.nx && b < self.ny && mesh.inside[mesh.column(a, b)];
         // Rate into this cell: k / (C width distance) to a neighbour cell, h / (C width) where the board ends.
         let rate = |neighbour: bool, width: f64, distance: f64| {
             if neighbour {
-                (mesh.slab.in_plane / (mesh.slab.capacity * width * distance), 0.0)
+                (slab.in_plane / (slab.capacity * width * distance), 0.0)
             } else {
-                (0.0, rim / (mesh.slab.capacity * width))
+                (0.0, rim / (slab.capacity * width))
             }
         };
         let gap_x = |a: usize| (mesh.x.middle(a) - mesh.x.middle(i)).abs() * 1e-3;
@@ -98,36 +110,48 @@ impl<R: Real> Coefficients<R> {
         self.diagonal[at] = R::from_f64(sides.iter().map(|(k, h)| k + h).sum());
     }
 
-    /// Puts the air on both faces: top, then bottom, by column.
-    pub fn set_faces(&mut self, mesh: &Mesh, air: [&[SurfaceAir]; 2]) {
+    /// Puts a run's air on both faces: top, then bottom, by column.
+    pub fn set_faces(&mut self, (mesh, slab, run): (&Mesh, &Slab, usize), air: [&[SurfaceAir]; 2]) {
         let dz = mesh.layer_thickness();
-        let per_kelvin = 1.0 / (mesh.slab.capacity * dz);
-        for (face, air) in self.faces.iter_mut().zip(air) {
+        let per_kelvin = 1.0 / (slab.capacity * dz);
+        let (nx, row) = (self.nx, self.row);
+        // A board of one layer has both faces' air on the upper.
+        let one_layer = self.layers == 1;
+        for (k, air) in air.into_iter().enumerate() {
+            let face = &mut self.faces[if one_layer { 0 } else { k }];
+            let before = |rate: R| if one_layer && k == 1 { rate } else { R::zero() };
             for (column, surface) in air.iter().enumerate().filter(|(column, _)| mesh.inside[*column]) {
-                let at = column / self.nx * self.row + column % self.nx;
+                let at = (column / nx * row + column % nx) * RUNS + run;
                 // Half a cell lies between the surface and the cell's middle: u = 1 / (1 + h dz / 2 kz).
-                let half_cell = 1.0 / (1.0 + surface.loss * dz / (2.0 * mesh.slab.through));
-                face.gain[at] = R::from_f64(surface.gain * half_cell * per_kelvin);
-                face.loss[at] = R::from_f64((surface.loss * half_cell + surface.linear_radiation) * per_kelvin);
-                face.radiation[at] = R::from_f64(surface.emissivity * super::STEFAN_BOLTZMANN * per_kelvin);
+                let half_cell = 1.0 / (1.0 + surface.loss * dz / (2.0 * slab.through));
+                face.gain[at] = before(face.gain[at]) + R::from_f64(surface.gain * half_cell * per_kelvin);
+                face.loss[at] = before(face.loss[at])
+                    + R::from_f64((surface.loss * half_cell + surface.linear_radiation) * per_kelvin);
+                face.radiation[at] =
+                    before(face.radiation[at]) + R::from_f64(surface.emissivity * super::STEFAN_BOLTZMANN * per_kelvin);
             }
         }
     }
 
-    /// Cells in an array of the field, spare ones included.
-    pub fn cells(&self) -> usize {
-        (self.row + 2) * (self.ny + 2) * self.layers
+    /// Values in an array of the field, spare cells included.
+    pub fn values(&self) -> usize {
+        (self.row + 2) * (self.ny + 2) * self.layers * RUNS
     }
 
-    /// Index of a cell in an array of the field.
+    /// Index of the first run's value of a cell in an array of the field.
     pub fn cell(&self, (i, j): (usize, usize), layer: usize) -> usize {
-        ((j + 1) * self.layers + layer) * (self.row + 2) + i + 1
+        (((j + 1) * self.layers + layer) * (self.row + 2) + i + 1) * RUNS
     }
 
-    /// Fastest rate within a column, 1/s, node links left out: Gershgorin's bound, radiation taken at 700 K.
-    pub fn fastest(&self, (i, j): (usize, usize)) -> f64 {
-        let at = j * self.row + i;
-        let sides = self.diagonal[at].wide() * 2.0 + self.through.wide() * 4.0;
+    /// Index of the first run's value of a column in an array of rates.
+    pub(super) fn column(&self, (i, j): (usize, usize)) -> usize {
+        (j * self.row + i) * RUNS
+    }
+
+    /// Fastest rate of a run within a column, 1/s, node links left out: Gershgorin's bound, radiation taken at 700 K.
+    pub fn fastest(&self, at: (usize, usize), run: usize) -> f64 {
+        let at = self.column(at) + run;
+        let sides = self.diagonal[at].wide() * 2.0 + self.through[run].wide() * 4.0;
         let face = |f: &FaceRates<R>| f.loss[at].wide() + 4.0 * 700.0_f64.powi(3) * f.radiation[at].wide();
         sides + face(&self.faces[0]) + face(&self.faces[1])
     }
@@ -137,7 +161,6 @@ impl<R: Real> Coefficients<R> {
 mod tests {
     use super::*;
     use crate::heat::axis::Axis;
-    use crate::heat::mesh::Slab;
 
     const SLAB: Slab = Slab { thickness: 1.6e-3, in_plane: 20.0, through: 0.4, capacity: 2.0e6 };
 
@@ -175,7 +198,7 @@ mod tests {
         for (i, j, layer) in (0..5).flat_map(|i| (0..4).flat_map(move |j| (0..3).map(move |layer| (i, j, layer)))) {
             places.push(made.cell((i, j), layer));
         }
-        assert!(places.iter().all(|place| *place < made.cells()));
+        assert!(places.iter().all(|place| *place < made.values()));
         places.sort_unstable();
         places.dedup();
         assert_eq!(places.len(), 5 * 4 * 3);
@@ -185,10 +208,10 @@ mod tests {
     fn finer_cells_and_stronger_air_exchange_faster() {
         let coarse = Coefficients::<f64>::new(&plate(2.0), RIM_LOSS, 296.0);
         let mut fine = Coefficients::<f64>::new(&plate(1.0), RIM_LOSS, 296.0);
-        let still = fine.fastest((2, 2));
-        assert!(still > coarse.fastest((2, 2)));
+        let still = fine.fastest((2, 2), 0);
+        assert!(still > coarse.fastest((2, 2), 0));
         let air = vec![SurfaceAir { loss: 200.0, gain: 0.0, emissivity: 0.9, linear_radiation: 0.0 }; 20];
-        fine.set_faces(&plate(1.0), [&air, &air]);
-        assert!(fine.fastest((2, 2)) > still);
+        fine.set_faces((&plate(1.0), &SLAB, 0), [&air, &air]);
+        assert!(fine.fastest((2, 2), 0) > still);
     }
 }

@@ -2,206 +2,239 @@
 //!
 //! Cells lie in rows along x, filled up to a whole number of packs and with one spare cell at either end; the rows of all
 //! layers at one y lie together, so that a cell's six neighbours are near it in memory; there is a spare row of each layer
-//! at either side. Spare cells have no conductance and stay at zero, so the loop needs no special case at the rim. It works
-//! down the layers in packs of sixteen columns: their coefficients are loaded once for all layers, and each layer's values
-//! are the next one's neighbour above. Loads into local arrays first, arithmetic next, one store last. (Written over
-//! slices it met fourteen pointers that might alias, was not vectorised, and ran at a seventh of the speed.)
+//! at either side. Spare cells have no conductance and stay at zero, so the loop needs no special case at the rim. Of a batch of
+//! runs the values of one cell lie side by side: the same loads and the same arithmetic, only the neighbours are further off.
+//!
+//! A row is a plain loop over slices that are cut to one length beforehand, so that nothing is checked inside it and it becomes
+//! vectors of whatever the processor has. What is written comes in as an argument of its own: as part of a struct it might have
+//! been one of the fifteen things that are read, and the loop stayed scalar, at a seventh of the speed.
 //! Excess over ambient, in K. f32 in use, f64 in the energy check.
 
-use super::coefficients::{Coefficients, FaceRates, PACK};
+// Plain index loops become vectors; iterators and closures here did not.
+#![allow(clippy::needless_range_loop)]
+
+use super::coefficients::Coefficients;
 use super::real::Real;
 use super::rkl2::Weights;
 
-/// A number that has its own compiled sweep, chosen for the processor at run time.
-pub trait Sweep: Real {
-    /// The first stage: `first` becomes the rate at the start, `next` the first stage.
-    fn sweep_first(coefficients: &Coefficients<Self>, start: &[Self], first: &mut [Self]);
-    /// A later stage, in place of the stage before last.
-    fn sweep_next(coefficients: &Coefficients<Self>, weights: Weights, arrays: Arrays<'_, Self>);
-}
-
-/// What a later stage reads and writes.
-#[derive(Debug)]
-pub struct Arrays<'a, R> {
+/// What a later stage reads.
+#[derive(Debug, Clone, Copy)]
+pub struct Earlier<'a, R> {
     /// The stage before.
     pub now: &'a [R],
-    /// The one before that; becomes the new one.
-    pub next: &'a mut [R],
     /// The state at the start of the step.
     pub start: &'a [R],
     /// The rate at the start.
     pub first: &'a [R],
 }
 
-type Pack<R> = [R; PACK];
-
-#[inline(always)]
-fn load<R: Real>(from: &[R], at: usize) -> Pack<R> {
-    let mut pack = [R::zero(); PACK];
-    pack.copy_from_slice(&from[at..at + PACK]);
-    pack
+/// A row of one layer: its state, its neighbours' and the rates of exchange with them.
+struct Row<'a, R> {
+    here: &'a [R],
+    west: &'a [R],
+    east: &'a [R],
+    near: &'a [R],
+    far: &'a [R],
+    up: &'a [R],
+    down: &'a [R],
+    to_west: &'a [R],
+    to_east: &'a [R],
+    to_near: &'a [R],
+    to_far: &'a [R],
+    diagonal: &'a [R],
+    through: &'a [R],
 }
 
-/// Where a pack is swept: its first cell, the layer, and what is above and below.
-struct SweepSpot<'a, R> {
+/// The air over a row at a face.
+struct FaceRow<'a, R> {
+    gain: &'a [R],
+    loss: &'a [R],
+    radiation: &'a [R],
+    ambient_k: R,
+    /// Ambient temperature to the fourth.
+    ambient_4: R,
+}
+
+/// Where a row is: its first value, its place among the columns, how many values it has.
+#[derive(Clone, Copy)]
+struct RowSpot {
     cell: usize,
-    layer: usize,
-    slice: &'a Slice<R>,
-}
-
-/// Sixteen columns of board beside each other: their coefficients, held while the sweep goes down the layers.
-struct ColumnPack<R> {
-    west: Pack<R>,
-    east: Pack<R>,
-    near: Pack<R>,
-    far: Pack<R>,
-    diagonal: Pack<R>,
-    /// Place among the columns.
     column: usize,
+    count: usize,
+    layer: usize,
 }
 
-/// The values of one layer of a pack of columns, and of the layers above and below.
-struct Slice<R> {
-    up: Pack<R>,
-    here: Pack<R>,
-    down: Pack<R>,
-}
-
-impl<R: Real> Coefficients<R> {
+impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     #[inline(always)]
-    fn columns(&self, column: usize) -> ColumnPack<R> {
-        ColumnPack {
-            west: load(&self.west, column),
-            east: load(&self.east, column),
-            near: load(&self.near, column),
-            far: load(&self.far, column),
-            diagonal: load(&self.diagonal, column),
-            column,
+    fn spot(&self, j: usize, layer: usize) -> RowSpot {
+        let (cell, column) = (self.cell((0, j), layer), self.column((0, j)));
+        RowSpot { cell, column, count: self.row * RUNS, layer }
+    }
+
+    #[inline(always)]
+    fn row_of<'a>(&'a self, state: &'a [R], spot: RowSpot) -> Row<'a, R> {
+        let RowSpot { cell, column, count, layer } = spot;
+        let (below, across) = ((self.row + 2) * RUNS, (self.row + 2) * RUNS * self.layers);
+        // At a face the missing neighbour is the cell itself: no difference, no flow.
+        let up = if layer == 0 { cell } else { cell - below };
+        let down = if layer + 1 == self.layers { cell } else { cell + below };
+        Row {
+            here: &state[cell..][..count],
+            west: &state[cell - RUNS..][..count],
+            east: &state[cell + RUNS..][..count],
+            near: &state[cell - across..][..count],
+            far: &state[cell + across..][..count],
+            up: &state[up..][..count],
+            down: &state[down..][..count],
+            to_west: &self.west[column..][..count],
+            to_east: &self.east[column..][..count],
+            to_near: &self.near[column..][..count],
+            to_far: &self.far[column..][..count],
+            diagonal: &self.diagonal[column..][..count],
+            through: &self.through[..count],
         }
     }
 
-    /// Rates of the pack at `cell` of `layer`, K/s.
+    /// The air over a row; none within the board. (A board of one layer has both faces' air on the upper.)
     #[inline(always)]
-    fn rates(&self, state: &[R], columns: &ColumnPack<R>, spot: &SweepSpot<'_, R>) -> Pack<R> {
-        let SweepSpot { cell, layer, slice } = *spot;
-        let across = (self.row + 2) * self.layers;
-        let (west, east) = (load(state, cell - 1), load(state, cell + 1));
-        let (near, far) = (load(state, cell - across), load(state, cell + across));
-        let (t, up, down) = (&slice.here, &slice.up, &slice.down);
-        let c = columns;
-        let mut rate = [R::zero(); PACK];
-        for l in 0..PACK {
-            rate[l] = c.west[l] * west[l] + c.east[l] * east[l] + c.near[l] * near[l] + c.far[l] * far[l]
-                - c.diagonal[l] * t[l]
-                + self.through * ((up[l] - t[l]) + (down[l] - t[l]));
-        }
-        if layer == 0 {
-            self.add_face(&self.faces[0], (c.column, t), &mut rate);
-        }
-        if layer + 1 == self.layers {
-            self.add_face(&self.faces[1], (c.column, t), &mut rate);
-        }
-        rate
-    }
-
-    /// Exchange with the air at a face, K/s.
-    #[inline(always)]
-    fn add_face(&self, face: &FaceRates<R>, (column, t): (usize, &Pack<R>), rate: &mut Pack<R>) {
-        let (gain, loss, radiation) =
-            (load(&face.gain, column), load(&face.loss, column), load(&face.radiation, column));
-        let room2 = self.ambient_k * self.ambient_k;
-        let room4 = room2 * room2;
-        for l in 0..PACK {
-            let k = t[l] + self.ambient_k;
-            let k2 = k * k;
-            rate[l] = rate[l] + gain[l] - loss[l] * t[l] - radiation[l] * (k2 * k2 - room4);
-        }
+    fn face_of(&self, spot: RowSpot) -> Option<FaceRow<'_, R>> {
+        let RowSpot { column, count, layer, .. } = spot;
+        let face = match layer {
+            0 => &self.faces[0],
+            _ if layer + 1 == self.layers => &self.faces[1],
+            _ => return None,
+        };
+        let ambient_2 = self.ambient_k * self.ambient_k;
+        Some(FaceRow {
+            gain: &face.gain[column..][..count],
+            loss: &face.loss[column..][..count],
+            radiation: &face.radiation[column..][..count],
+            ambient_k: self.ambient_k,
+            ambient_4: ambient_2 * ambient_2,
+        })
     }
 }
 
-// The loops stand here twice, and as loops: a closure is compiled apart, for the plain processor, and loses half the speed.
-
+/// `a b + c`, in one operation where the processor has it.
 #[inline(always)]
-fn first_stage<R: Real>(c: &Coefficients<R>, start: &[R], first: &mut [R]) {
-    for j in 0..c.ny {
-        for i in (0..c.row).step_by(PACK) {
-            let columns = c.columns(j * c.row + i);
-            // At a face the missing neighbour is the cell itself: no difference, no flow.
-            let mut here = load(start, c.cell((i, j), 0));
-            let mut up = here;
-            for layer in 0..c.layers {
-                let cell = c.cell((i, j), layer);
-                let down = if layer + 1 == c.layers { here } else { load(start, cell + c.row + 2) };
-                let slice = Slice { up, here, down };
-                first[cell..cell + PACK].copy_from_slice(&c.rates(
-                    start,
-                    &columns,
-                    &SweepSpot { cell, layer, slice: &slice },
-                ));
-                (up, here) = (here, down);
-            }
-        }
+fn times_plus<R: Real, const FUSED: bool>(a: R, b: R, c: R) -> R {
+    if FUSED { a.mul_add(b, c) } else { a * b + c }
+}
+
+impl<R: Real> Row<'_, R> {
+    /// Rate within the board, K/s.
+    #[inline(always)]
+    fn rate<const FUSED: bool>(&self, i: usize) -> R {
+        let t = self.here[i];
+        let x = times_plus::<R, FUSED>(self.to_west[i], self.west[i], self.to_east[i] * self.east[i]);
+        let y = times_plus::<R, FUSED>(self.to_near[i], self.near[i], self.to_far[i] * self.far[i]);
+        let z = self.through[i] * ((self.up[i] - t) + (self.down[i] - t));
+        x + y + times_plus::<R, FUSED>(-self.diagonal[i], t, z)
     }
 }
 
+impl<R: Real> FaceRow<'_, R> {
+    /// Exchange with the air at a cell of temperature `t`, K/s.
+    #[inline(always)]
+    fn rate<const FUSED: bool>(&self, i: usize, t: R) -> R {
+        let kelvin = t + self.ambient_k;
+        let k2 = kelvin * kelvin;
+        let shone = times_plus::<R, FUSED>(k2, k2, -self.ambient_4);
+        let carried = times_plus::<R, FUSED>(-self.loss[i], t, self.gain[i]);
+        times_plus::<R, FUSED>(-self.radiation[i], shone, carried)
+    }
+}
+
+// The loops stand here as loops: a closure is compiled apart, for the plain processor, and loses half the speed.
+
+/// Rates of the whole field, K/s.
 #[inline(always)]
-fn next_stage<R: Real>(c: &Coefficients<R>, w: Weights, arrays: Arrays<'_, R>) {
-    let (now, before, start) = (R::from_f64(w.now), R::from_f64(w.before), R::from_f64(w.start));
-    let (rate, first) = (R::from_f64(w.rate), R::from_f64(w.first));
+pub(super) fn first_rates<R: Real, const RUNS: usize, const FUSED: bool>(
+    c: &Coefficients<R, RUNS>,
+    start: &[R],
+    first: &mut [R],
+) {
     for j in 0..c.ny {
-        for i in (0..c.row).step_by(PACK) {
-            let columns = c.columns(j * c.row + i);
-            let mut here = load(arrays.now, c.cell((i, j), 0));
-            let mut up = here;
-            for layer in 0..c.layers {
-                let cell = c.cell((i, j), layer);
-                let down = if layer + 1 == c.layers { here } else { load(arrays.now, cell + c.row + 2) };
-                let slice = Slice { up, here, down };
-                let l = c.rates(arrays.now, &columns, &SweepSpot { cell, layer, slice: &slice });
-                let (y0, l0) = (load(arrays.start, cell), load(arrays.first, cell));
-                let mut next = load(arrays.next, cell);
-                for k in 0..PACK {
-                    next[k] = now * here[k] + before * next[k] + start * y0[k] + rate * l[k] + first * l0[k];
+        for layer in 0..c.layers {
+            let spot = c.spot(j, layer);
+            let row = c.row_of(start, spot);
+            let first = &mut first[spot.cell..][..spot.count];
+            match c.face_of(spot) {
+                Some(face) => {
+                    for i in 0..spot.count {
+                        first[i] = row.rate::<FUSED>(i) + face.rate::<FUSED>(i, row.here[i]);
+                    }
                 }
-                arrays.next[cell..cell + PACK].copy_from_slice(&next);
-                (up, here) = (here, down);
+                None => {
+                    for i in 0..spot.count {
+                        first[i] = row.rate::<FUSED>(i);
+                    }
+                }
             }
         }
     }
 }
 
-/// Compiled once per kind of processor; the one place where the core leaves safe Rust, inside the macro.
-mod compiled {
-    #![allow(unsafe_code)]
-    use super::{Arrays, Coefficients, Weights, first_stage, next_stage};
-    use multiversion::multiversion;
+/// The weights of a stage as the field's numbers, and the rows that it reads besides the present one.
+struct StageRow<'a, R> {
+    start: &'a [R],
+    first: &'a [R],
+    now_weight: R,
+    before_weight: R,
+    start_weight: R,
+    rate_weight: R,
+    first_weight: R,
+}
 
-    #[multiversion(targets("x86_64+avx512f+avx512vl+avx2+fma", "x86_64+avx2+fma", "aarch64+neon"))]
-    pub(super) fn first_f32(c: &Coefficients<f32>, start: &[f32], first: &mut [f32]) {
-        first_stage(c, start, first);
+impl<'a, R: Real> StageRow<'a, R> {
+    #[inline(always)]
+    fn new(w: Weights, earlier: Earlier<'a, R>, spot: RowSpot) -> Self {
+        Self {
+            start: &earlier.start[spot.cell..][..spot.count],
+            first: &earlier.first[spot.cell..][..spot.count],
+            now_weight: R::from_f64(w.now),
+            before_weight: R::from_f64(w.before),
+            start_weight: R::from_f64(w.start),
+            rate_weight: R::from_f64(w.rate),
+            first_weight: R::from_f64(w.first),
+        }
     }
 
-    #[multiversion(targets("x86_64+avx512f+avx512vl+avx2+fma", "x86_64+avx2+fma", "aarch64+neon"))]
-    pub(super) fn next_f32(c: &Coefficients<f32>, w: Weights, arrays: Arrays<'_, f32>) {
-        next_stage(c, w, arrays);
+    #[inline(always)]
+    fn next<const FUSED: bool>(&self, i: usize, (now, rate): (R, R), before: R) -> R {
+        let states = times_plus::<R, FUSED>(self.now_weight, now, self.before_weight * before);
+        let rates = times_plus::<R, FUSED>(self.rate_weight, rate, self.first_weight * self.first[i]);
+        times_plus::<R, FUSED>(self.start_weight, self.start[i], states) + rates
     }
 }
 
-impl Sweep for f32 {
-    fn sweep_first(c: &Coefficients<Self>, start: &[Self], first: &mut [Self]) {
-        compiled::first_f32(c, start, first);
-    }
-    fn sweep_next(c: &Coefficients<Self>, weights: Weights, arrays: Arrays<'_, Self>) {
-        compiled::next_f32(c, weights, arrays);
-    }
-}
-
-impl Sweep for f64 {
-    fn sweep_first(c: &Coefficients<Self>, start: &[Self], first: &mut [Self]) {
-        first_stage(c, start, first);
-    }
-    fn sweep_next(c: &Coefficients<Self>, weights: Weights, arrays: Arrays<'_, Self>) {
-        next_stage(c, weights, arrays);
+/// The field of a later stage, in place of the stage before last.
+#[inline(always)]
+pub(super) fn next_field<R: Real, const RUNS: usize, const FUSED: bool>(
+    c: &Coefficients<R, RUNS>,
+    w: Weights,
+    earlier: Earlier<'_, R>,
+    next: &mut [R],
+) {
+    for j in 0..c.ny {
+        for layer in 0..c.layers {
+            let spot = c.spot(j, layer);
+            let (row, stage) = (c.row_of(earlier.now, spot), StageRow::new(w, earlier, spot));
+            let next = &mut next[spot.cell..][..spot.count];
+            match c.face_of(spot) {
+                Some(face) => {
+                    for i in 0..spot.count {
+                        let rate = row.rate::<FUSED>(i) + face.rate::<FUSED>(i, row.here[i]);
+                        next[i] = stage.next::<FUSED>(i, (row.here[i], rate), next[i]);
+                    }
+                }
+                None => {
+                    for i in 0..spot.count {
+                        next[i] = stage.next::<FUSED>(i, (row.here[i], row.rate::<FUSED>(i)), next[i]);
+                    }
+                }
+            }
+        }
     }
 }
 
@@ -217,24 +250,24 @@ mod tests {
     }
 
     /// Rates of a field with one warm cell, K/s.
-    fn rates<R: Sweep>(warm: (usize, usize), layer: usize) -> (Coefficients<R>, Vec<R>) {
+    fn rates<R: Real>(warm: (usize, usize), layer: usize) -> (Coefficients<R>, Vec<R>) {
         let made = Coefficients::<R>::new(&plate(), 0.0, 296.0);
-        let mut start = vec![R::zero(); made.cells()];
+        let mut start = vec![R::zero(); made.values()];
         start[made.cell(warm, layer)] = R::from_f64(100.0);
-        let mut first = vec![R::zero(); made.cells()];
-        R::sweep_first(&made, &start, &mut first);
+        let mut first = vec![R::zero(); made.values()];
+        first_rates::<_, 1, false>(&made, &start, &mut first);
         (made, first)
     }
 
     #[test]
     fn an_insulated_plate_of_one_temperature_stays_as_it_is() {
         let made = Coefficients::<f64>::new(&plate(), 0.0, 296.0);
-        let mut start = vec![0.0; made.cells()];
+        let mut start = vec![0.0; made.values()];
         for (i, j, layer) in (0..20).flat_map(|i| (0..7).flat_map(move |j| (0..3).map(move |layer| (i, j, layer)))) {
             start[made.cell((i, j), layer)] = 50.0;
         }
-        let mut first = vec![0.0; made.cells()];
-        f64::sweep_first(&made, &start, &mut first);
+        let mut first = vec![0.0; made.values()];
+        first_rates::<_, 1, false>(&made, &start, &mut first);
         let all = (0..20).flat_map(|i| (0..7).flat_map(move |j| (0..3).map(move |layer| (i, j, layer))));
         assert!(all.into_iter().all(|(i, j, layer)| first[made.cell((i, j), layer)].abs() < 1e-9));
     }

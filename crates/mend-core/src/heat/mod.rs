@@ -12,9 +12,10 @@
 //!   [`field`]: the sweep over all; [`rkl2`]: the time stepping
 //! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air
 //!   does to all
-//! - [`simulation`]: one step of everything; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until
-//!   release, then cool; [`replay`]: the same to look at; [`unit_run`]: one run for all set temperatures;
-//!   [`parameters`]: the samples
+//! - [`lumped_nodes`], [`stepping`], [`simulation`]: one step of everything, of one run or of several in a batch; [`run_view`]: one of them to
+//!   be read; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until release, then cool;
+//!   [`parameters`], [`ensemble`]: the samples and a run for each; [`replay`]: a run to look at; [`unit_run`]: one run for all
+//!   set temperatures
 //! - [`bridge`]: what joins the joints for one tip; [`bridge_wire`]: which span an iron keeps molten
 //!
 //! Does not compute: flow of the air round tall parts (a plane jet and its mixing length stand for it), melting fronts inside a
@@ -31,9 +32,11 @@ pub mod coefficients;
 pub mod covered_joint;
 pub mod display;
 pub mod draught;
+pub mod ensemble;
 pub mod field;
 pub mod iron;
 pub mod jet;
+pub mod lumped_nodes;
 pub mod mesh;
 pub mod motion;
 pub mod network;
@@ -46,11 +49,13 @@ pub mod replay;
 pub mod rig;
 pub mod rkl2;
 pub mod run;
+pub mod run_view;
 pub mod shield;
 pub mod shielding;
 pub mod simulation;
 mod spread;
 pub mod station;
+pub mod stepping;
 pub mod surface_air;
 pub mod tool;
 pub mod traces;

@@ -87,7 +87,7 @@ impl Recorder<'_> {
                     break 'heating;
                 }
                 self.case.watch.wanted()?;
-                self.rig.one_second_melting(self.second, &mut self.replay.melted);
+                self.rig.one_second_melting(self.second, std::array::from_mut(&mut self.replay.melted));
                 self.second += 1;
                 self.record();
                 self.case.watch.one_done();
@@ -95,9 +95,9 @@ impl Recorder<'_> {
             }
         }
         self.replay.off = self.second as f64;
-        self.rig.simulation.set_air(&self.rig.quiet.clone());
+        self.rig.simulation.set_airs(&self.rig.quiet);
         for _ in 0..LONGEST_COOLING {
-            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.ambient.in_celsius();
+            let pads = mean(&self.rig.simulation.of(0), &self.rig.network.pads) + self.case.ambient.in_celsius();
             if pads < WICKING_WARMTH.in_celsius() {
                 break;
             }
@@ -117,7 +117,7 @@ impl Recorder<'_> {
 
     fn record(&mut self) {
         let ambient = self.case.ambient.in_celsius() as f32;
-        self.replay.traces.record(&self.rig.simulation, &self.rig.network, ambient);
+        self.replay.traces.record(&self.rig.simulation.of(0), &self.rig.network, ambient);
         if self.second.is_multiple_of(self.replay.every_s) {
             let last = self.rig.simulation.mesh().layers - 1;
             let face = |layer| self.rig.simulation.layer(layer).iter().map(|t| t + ambient).collect();

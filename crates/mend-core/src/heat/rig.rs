@@ -6,6 +6,7 @@ use super::case::Case;
 use super::coefficients::RIM_LOSS;
 use super::iron::DWELL_S;
 use super::jet::Jet;
+use super::lumped_nodes::OfRuns;
 use super::mesh::{Mesh, Resolution};
 use super::network::Network;
 use super::parameters::ParameterSample;
@@ -13,6 +14,7 @@ use super::recipe::{HeatingAids, Recipe};
 use super::shielding::Shielding;
 use super::simulation::Simulation;
 use super::station::Station;
+use super::stepping::Sweep;
 use super::tool::HotAir;
 use crate::board::Rect;
 use crate::solder::MeltTarget;
@@ -29,30 +31,30 @@ pub struct Model {
 
 /// Tools at work for a while.
 #[derive(Debug, Clone)]
-pub struct RunStage {
+pub struct RunStage<const RUNS: usize = 1> {
     /// Whole seconds.
     pub seconds: usize,
-    /// What the air does meanwhile.
-    pub air: BoundaryConditions,
+    /// What the air does meanwhile, in each run.
+    pub air: [BoundaryConditions; RUNS],
     /// A tip that comes to its joints, and what it is set to, K over ambient.
     tip: Option<(usize, f64)>,
     /// Places that it goes round; it begins at the first.
     round: Vec<usize>,
 }
 
-/// Board, lumps and stages.
+/// Board, lumps and stages, of one run or of several in a batch.
 #[derive(Debug, Clone)]
-pub struct Rig {
-    /// The lumps.
+pub struct Rig<const RUNS: usize = 1> {
+    /// Where everything is among the lumps.
     pub network: Network,
     /// The state.
-    pub simulation: Simulation<f32>,
+    pub simulation: Simulation<f32, RUNS>,
     /// One after the other; the last is the one in which the part is to come away.
-    pub stages: Vec<RunStage>,
+    pub stages: Vec<RunStage<RUNS>>,
     /// The last stage with its jet blowing at room temperature: what is left is not the jet's. Of a linear model only.
-    pub without_jet: Option<BoundaryConditions>,
+    pub without_jet: Option<[BoundaryConditions; RUNS]>,
     /// Everything off.
-    pub quiet: BoundaryConditions,
+    pub quiet: [BoundaryConditions; RUNS],
     /// Nozzle of the last stage's jet over ambient, K; 0 where there is none.
     pub exit_excess: f64,
     steps_per_second: usize,
@@ -111,28 +113,29 @@ pub fn blowing(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> B
 impl Rig {
     /// Sets a case up, at rest at room temperature.
     pub fn new(case: &Case<'_>, parameters: &ParameterSample, model: Model) -> Self {
-        let mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
-        let melting: Vec<MeltTarget> = case.melting.iter().map(|target| parameters.melts(target)).collect();
-        let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
-        network.attach((case.board, &mesh), case.recipe);
-        if model.linear {
-            for node in &mut network.nodes.nodes {
-                node.capacity += node.melting.take().map_or(0.0, |m| m.latent / m.liquidus);
-                node.most_w = f64::INFINITY;
-            }
-        }
-        let radiation = if model.linear { Radiation::Linear } else { Radiation::Full };
-        let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE * parameters.loss, radiation };
-        let (covered, shielding) =
-            (covered(case.board, &mesh), Shielding::from_shields(&case.recipe.shields, &mesh, parameters.shield));
-        let scene =
-            HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };
-        let course = Course { case, parameters, scene, network: &network };
-        let (stages, without_jet) = (course.stages(), model.linear.then(|| course.last_without_jet()));
-        let quiet = scene.with(&ActiveTools::default());
-        let exit_excess = case.recipe.air.map_or(0.0, |air| jet(case, &air, parameters).exit_excess);
+        Self::batch(case, std::array::from_ref(parameters), model)
+    }
+}
+
+impl<const RUNS: usize> Rig<RUNS>
+where
+    f32: Sweep<RUNS>,
+{
+    /// Sets a case up once for each of some parameters, at rest at room temperature.
+    pub fn batch(case: &Case<'_>, parameters: &[ParameterSample; RUNS], model: Model) -> Self {
+        let setups = parameters.each_ref().map(|parameters| SetUp::new(case, parameters, model));
+        let each = |of: &dyn Fn(&SetUp<'_>) -> BoundaryConditions| setups.each_ref().map(of);
+        let courses = setups.each_ref().map(|setup| setup.course(|course| course.stages()));
+        let stages = (0..courses[0].len()).map(|k| RunStage::together(courses.each_ref().map(|course| &course[k])));
+        let stages = stages.collect();
+        let without_jet = model.linear.then(|| each(&|setup| setup.course(|course| course.last_without_jet())));
+        let quiet = each(&|setup| setup.course(|course| course.scene.with(&ActiveTools::default())));
+        let exit_excess = case.recipe.air.map_or(0.0, |air| jet(case, &air, &parameters[0]).exit_excess);
         let step = model.resolution.step_s;
-        let simulation = Simulation::new(mesh, network.nodes.clone(), (RIM_LOSS, case.ambient.in_kelvin()), step);
+        let (mesh, network) = (setups[0].mesh.clone(), setups[0].network.clone());
+        let (slabs, room) = (setups.each_ref().map(|s| s.mesh.slab), (RIM_LOSS, case.ambient.in_kelvin()));
+        let nodes = setups.map(|setup| setup.network.nodes);
+        let simulation = Simulation::batch((mesh, slabs), nodes, room, step);
         let (steps_per_second, in_turn) = ((1.0 / step).round() as usize, case.recipe.in_turn(case.board));
         Self { network, simulation, stages, without_jet, quiet, exit_excess, steps_per_second, at: (0, 0), in_turn }
     }
@@ -145,7 +148,7 @@ impl Rig {
             // It comes hot from its holder.
             self.simulation.set_node(tip, set * self.network.nodes.nodes[tip].capacity);
         }
-        self.simulation.set_air(&stage.air);
+        self.simulation.set_airs(&stage.air);
     }
 
     /// A second on.
@@ -165,31 +168,80 @@ impl Rig {
         let place = |turn: usize| stage.round[turn % turns];
         let (from, to) = (place(second / DWELL_S - 1), place(second / DWELL_S));
         let mut air = stage.air.clone();
-        air.hold(to, set);
-        let heat = self.simulation.node_enthalpy(from);
-        self.simulation.set_node(to, heat);
-        self.simulation.set_air(&air);
+        air.iter_mut().for_each(|air| air.hold(to, set));
+        self.simulation.hand_on(from, to);
+        self.simulation.set_airs(&air);
     }
 
-    /// One second on; joints that turn liquid get their time, interpolated on enthalpy; one that
+    /// One second on; joints that turn liquid get their time in their run, interpolated on enthalpy; one that
     /// is all solid again before the part is off has lost it.
-    pub fn one_second_melting(&mut self, second: usize, melted: &mut [Option<f64>]) {
+    pub fn one_second_melting(&mut self, second: usize, melted: &mut [Vec<Option<f64>>; RUNS]) {
         self.go_round();
-        let (joints, nodes) = (&self.network.joints, &self.network.nodes.nodes);
-        let steps = self.steps_per_second;
+        let (joints, steps) = (&self.network.joints, self.steps_per_second);
+        let enthalpies = |simulation: &Simulation<f32, RUNS>| -> Vec<OfRuns<RUNS>> {
+            joints.iter().map(|k| simulation.state.enthalpy[*k]).collect()
+        };
         for step in 0..steps {
-            let before: Vec<f64> = joints.iter().map(|k| self.simulation.node_enthalpy(*k)).collect();
+            let before = enthalpies(&self.simulation);
             self.simulation.advance();
-            for ((joint, node), was) in melted.iter_mut().zip(joints).zip(&before) {
-                let (is, liquid) = (self.simulation.node_enthalpy(*node), nodes[*node].liquid_from());
-                if joint.is_none() && is >= liquid {
-                    let part = (liquid - was) / (is - was);
-                    *joint = Some(second as f64 + (step as f64 + part) / steps as f64);
-                } else if is <= nodes[*node].solid_to() && !self.in_turn {
-                    *joint = None;
+            for (run, melted) in melted.iter_mut().enumerate() {
+                let state = self.simulation.of(run);
+                for ((joint, node), was) in melted.iter_mut().zip(joints).zip(&before) {
+                    let (is, liquid) = (state.node_enthalpy(*node), state.liquid_from(*node));
+                    if joint.is_none() && is >= liquid {
+                        let part = (liquid - was[run]) / (is - was[run]);
+                        *joint = Some(second as f64 + (step as f64 + part) / steps as f64);
+                    } else if state.is_solid(*node) && !self.in_turn {
+                        *joint = None;
+                    }
                 }
             }
         }
+    }
+}
+
+impl<const RUNS: usize> RunStage<RUNS> {
+    /// The same stage of all runs.
+    fn together(of: [&RunStage; RUNS]) -> Self {
+        let air = of.map(|stage| stage.air[0].clone());
+        Self { seconds: of[0].seconds, air, tip: of[0].tip, round: of[0].round.clone() }
+    }
+}
+
+/// A case under some parameters, before anything works on it.
+struct SetUp<'a> {
+    case: &'a Case<'a>,
+    parameters: &'a ParameterSample,
+    mesh: Mesh,
+    network: Network,
+    covered: [Vec<f64>; 2],
+    shielding: Shielding,
+    ambient: Ambient,
+}
+
+impl<'a> SetUp<'a> {
+    fn new(case: &'a Case<'a>, parameters: &'a ParameterSample, model: Model) -> Self {
+        let mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
+        let melting: Vec<MeltTarget> = case.melting.iter().map(|target| parameters.melts(target)).collect();
+        let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
+        network.attach((case.board, &mesh), case.recipe);
+        if model.linear {
+            for node in &mut network.nodes.nodes {
+                node.capacity += node.melting.take().map_or(0.0, |m| m.latent / m.liquidus);
+                node.most_w = f64::INFINITY;
+            }
+        }
+        let radiation = if model.linear { Radiation::Linear } else { Radiation::Full };
+        let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE * parameters.loss, radiation };
+        let (covered, shielding) =
+            (covered(case.board, &mesh), Shielding::from_shields(&case.recipe.shields, &mesh, parameters.shield));
+        Self { case, parameters, mesh, network, covered, shielding, ambient }
+    }
+
+    fn course<T>(&self, what: impl FnOnce(Course<'_>) -> T) -> T {
+        let Self { case, parameters, mesh, network, covered, shielding, ambient } = self;
+        let (nodes, ambient) = (&network.nodes, *ambient);
+        what(Course { case, parameters, scene: HeatedBoard { mesh, nodes, covered, shielding, ambient }, network })
     }
 }
 
@@ -220,7 +272,7 @@ impl Course<'_> {
     fn stage(&self, seconds: f64, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> RunStage {
         let working = self.working(air, (during, stage));
         let round = if working.tip.is_some() { self.network.tips[stage].clone() } else { Vec::new() };
-        RunStage { seconds: seconds as usize, air: self.scene.with(&working), tip: working.tip, round }
+        RunStage { seconds: seconds as usize, air: [self.scene.with(&working)], tip: working.tip, round }
     }
 
     fn last_without_jet(&self) -> BoundaryConditions {

@@ -3,8 +3,12 @@
 
 use super::case::Case;
 use super::mesh::Resolution;
+use super::network::Network;
 use super::parameters::ParameterSample;
 use super::rig::{Model, Rig};
+use super::run_view::RunView;
+use super::simulation::Simulation;
+use super::stepping::Sweep;
 use super::traces::{Traces, mean};
 use crate::units::Temperature;
 
@@ -91,53 +95,110 @@ pub fn run_until(
     resolution: Resolution,
     enough: &dyn Fn(&Run) -> bool,
 ) -> Run {
-    let rig = Rig::new(case, parameters, Model { resolution, linear: false });
-    Runner { case, parameters, rig }.run(enough)
+    let [run] = run_batch(case, std::array::from_ref(parameters), (resolution, enough));
+    run
 }
 
-struct Runner<'a> {
+/// The same for several parameters at once, each to its own end. They take the steps of the stiffest.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::{run, run_batch}};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let (order, nominal) = (bench.order(), ParameterSample::nominal(&bench.board.stack));
+/// let case = order.case(&melting);
+/// let runs = run_batch(&case, &[nominal; 8], (Resolution::COARSE, &|_| false));
+/// let (alone, batch) = (run(&case, &nominal, Resolution::COARSE).release, runs[7].release);
+/// assert!((alone.expect("it melts") - batch.expect("it melts")).abs() < 0.01);
+/// ```
+pub fn run_batch<const RUNS: usize>(
+    case: &Case<'_>,
+    parameters: &[ParameterSample; RUNS],
+    (resolution, enough): (Resolution, &dyn Fn(&Run) -> bool),
+) -> [Run; RUNS]
+where
+    f32: Sweep<RUNS>,
+{
+    let rig = Rig::batch(case, parameters, Model { resolution, linear: false });
+    Runner { case, parameters, rig, at_release: None }.run(enough)
+}
+
+struct Runner<'a, const RUNS: usize> {
     case: &'a Case<'a>,
-    parameters: &'a ParameterSample,
-    rig: Rig,
+    parameters: &'a [ParameterSample; RUNS],
+    rig: Rig<RUNS>,
+    /// Each run as it stood at its own release, once there was one; of the others as they stood then.
+    at_release: Option<Simulation<f32, RUNS>>,
 }
 
-impl Runner<'_> {
-    fn run(mut self, enough: &dyn Fn(&Run) -> bool) -> Run {
-        let mut run = self.empty();
-        let mut at_release = None;
+impl<const RUNS: usize> Runner<'_, RUNS>
+where
+    f32: Sweep<RUNS>,
+{
+    fn run(mut self, enough: &dyn Fn(&Run) -> bool) -> [Run; RUNS] {
+        let mut runs = self.parameters.each_ref().map(|parameters| self.empty(parameters));
+        let mut melted = runs.each_ref().map(|run| run.melted.clone());
+        let mut done = [false; RUNS];
         let mut second = 0;
-        self.record(&mut run);
+        self.record(&mut runs, &done);
         'heating: for stage in 0..self.rig.stages.len() {
             self.rig.begin(stage);
             for _ in 0..self.rig.stages[stage].seconds {
-                self.rig.one_second_melting(second, &mut run.melted);
-                self.record(&mut run);
+                self.rig.one_second_melting(second, &mut melted);
+                self.record(&mut runs, &done);
                 second += 1;
-                run.release = run.release.or_else(|| comes_away(&run.melted));
-                if at_release.is_none() && run.release.is_some_and(|t| t <= second as f64) {
-                    at_release = Some(self.rig.simulation.clone());
+                for (k, run) in runs.iter_mut().enumerate() {
+                    if !done[k] {
+                        self.look_after((k, run), &melted[k], second);
+                        done[k] = run.release.is_some_and(|t| t <= second as f64) && enough(run);
+                    }
                 }
-                if self.case.watch.is_cancelled() || (at_release.is_some() && enough(&run)) {
+                if self.case.watch.is_cancelled() || done.iter().all(|done| *done) {
                     break 'heating;
                 }
             }
         }
-        if let Some(hot) = at_release {
-            self.rig.simulation = hot;
-        }
+        self.back_to_release(&runs, second);
         let last = self.rig.simulation.mesh().layers - 1;
-        run.faces =
-            [0, last].map(|layer| self.rig.simulation.layer(layer).iter().map(|t| t + self.ambient()).collect());
-        run.cooling = run.release.map(|_| self.cool());
-        run
+        let ambient = self.ambient();
+        for (k, run) in runs.iter_mut().enumerate() {
+            let state = self.rig.simulation.of(k);
+            run.faces = [0, last].map(|layer| state.layer(layer).iter().map(|t| t + ambient).collect());
+        }
+        self.cool(&mut runs);
+        runs
+    }
+
+    /// What has melted in a run after so many seconds, and how it stands at its release.
+    fn look_after(&mut self, (k, run): (usize, &mut Run), melted: &[Option<f64>], seconds: usize) {
+        let released = |run: &Run, by: usize| run.release.is_some_and(|t| t <= by as f64);
+        let was = released(run, seconds - 1);
+        run.melted.copy_from_slice(melted);
+        run.release = run.release.or_else(|| comes_away(melted));
+        if !was && released(run, seconds) {
+            match &mut self.at_release {
+                Some(states) => states.take_over(k, &self.rig.simulation),
+                None => self.at_release = Some(self.rig.simulation.clone()),
+            }
+        }
+    }
+
+    /// Every run that came to its release within `seconds` goes back to it.
+    fn back_to_release(&mut self, runs: &[Run; RUNS], seconds: usize) {
+        let Some(states) = self.at_release.take() else { return };
+        let released = |run: &Run| run.release.is_some_and(|t| t <= seconds as f64);
+        for (k, _) in runs.iter().enumerate().filter(|(_, run)| released(run)) {
+            self.rig.simulation.take_over(k, &states);
+        }
     }
 
     fn ambient(&self) -> f32 {
         self.case.ambient.in_celsius() as f32
     }
 
-    fn empty(&self) -> Run {
-        let melts = self.case.melting.iter().map(|target| self.parameters.melts(target).melted.in_celsius());
+    fn empty(&self, parameters: &ParameterSample) -> Run {
+        let melts = self.case.melting.iter().map(|target| parameters.melts(target).melted.in_celsius());
         Run {
             melted: vec![None; self.rig.network.joints.len()],
             melts_at: melts.collect(),
@@ -149,48 +210,75 @@ impl Runner<'_> {
         }
     }
 
-    fn record(&self, run: &mut Run) {
-        run.traces.record(&self.rig.simulation, &self.rig.network, self.ambient());
+    fn record(&self, runs: &mut [Run; RUNS], done: &[bool; RUNS]) {
+        for (k, run) in runs.iter_mut().enumerate().filter(|(k, _)| !done[*k]) {
+            run.traces.record(&self.rig.simulation.of(k), &self.rig.network, self.ambient());
+        }
     }
 
-    fn celsius(&self, node: usize) -> f32 {
-        self.rig.simulation.node(node) as f32 + self.ambient()
-    }
-
-    fn cool(&mut self) -> Cooling {
-        let quiet = self.rig.quiet.clone();
-        self.rig.simulation.set_air(&quiet);
-        let mut found = Cooling {
-            hold: None,
-            warm: LONGEST_COOLING as f64,
-            body_peak: self.celsius(self.rig.network.body),
-            component_peaks: self.rig.network.components.iter().map(|k| self.celsius(*k)).collect(),
-        };
-        let mut warm = true;
+    /// Everything off, until every run that was released is solid and too cool to wick on.
+    fn cool(&mut self, runs: &mut [Run; RUNS]) {
+        self.rig.simulation.set_airs(&self.rig.quiet);
+        let mut cooling: [Option<Follow>; RUNS] = std::array::from_fn(|k| {
+            runs[k].release.map(|_| Follow::from_now(&self.rig.simulation.of(k), &self.rig.network, self.ambient()))
+        });
         for second in 1..=LONGEST_COOLING {
-            self.rig.one_second();
-            self.climb(&mut found);
-            let (simulation, nodes) = (&self.rig.simulation, &self.rig.network.nodes.nodes);
-            let solid = |k: &usize| simulation.node_enthalpy(*k) <= nodes[*k].solid_to();
-            if found.hold.is_none() && self.rig.network.joints.iter().all(solid) {
-                found.hold = Some(second as f64);
-            }
-            let pads = mean(&self.rig.simulation, &self.rig.network.pads) + self.case.ambient.in_celsius();
-            if warm && pads < WICKING_WARMTH.in_celsius() {
-                found.warm = second as f64;
-                warm = false;
-            }
-            if found.hold.is_some() && !warm {
+            if cooling.iter().flatten().all(Follow::is_over) {
                 break;
             }
+            self.rig.one_second();
+            for (k, follow) in cooling.iter_mut().enumerate() {
+                let follow = follow.as_mut().filter(|follow| !follow.is_over());
+                follow.into_iter().for_each(|f| f.look(second, &self.rig.simulation.of(k), &self.rig.network));
+            }
         }
-        found
+        for (run, follow) in runs.iter_mut().zip(cooling) {
+            run.cooling = follow.map(|follow| follow.found);
+        }
+    }
+}
+
+/// A run that cools.
+struct Follow {
+    ambient: f32,
+    found: Cooling,
+    warm: bool,
+}
+
+impl Follow {
+    fn from_now<const RUNS: usize>(state: &RunView<'_, f32, RUNS>, network: &Network, ambient: f32) -> Self
+    where
+        f32: Sweep<RUNS>,
+    {
+        let celsius = |node: usize| state.node(node) as f32 + ambient;
+        let found = Cooling {
+            hold: None,
+            warm: LONGEST_COOLING as f64,
+            body_peak: celsius(network.body),
+            component_peaks: network.components.iter().map(|k| celsius(*k)).collect(),
+        };
+        Self { ambient, found, warm: true }
     }
 
-    fn climb(&self, found: &mut Cooling) {
-        found.body_peak = found.body_peak.max(self.celsius(self.rig.network.body));
-        for (peak, node) in found.component_peaks.iter_mut().zip(&self.rig.network.components) {
-            *peak = peak.max(self.celsius(*node));
+    fn is_over(&self) -> bool {
+        self.found.hold.is_some() && !self.warm
+    }
+
+    fn look<const RUNS: usize>(&mut self, second: usize, state: &RunView<'_, f32, RUNS>, network: &Network)
+    where
+        f32: Sweep<RUNS>,
+    {
+        let celsius = |node: usize| state.node(node) as f32 + self.ambient;
+        self.found.body_peak = self.found.body_peak.max(celsius(network.body));
+        for (peak, node) in self.found.component_peaks.iter_mut().zip(&network.components) {
+            *peak = peak.max(celsius(*node));
+        }
+        if self.found.hold.is_none() && network.joints.iter().all(|k| state.is_solid(*k)) {
+            self.found.hold = Some(second as f64);
+        }
+        if self.warm && mean(state, &network.pads) + f64::from(self.ambient) < WICKING_WARMTH.in_celsius() {
+            self.found.warm = second as f64;
+            self.warm = false;
         }
     }
 }

@@ -1,7 +1,8 @@
 //! Temperatures of everything that is watched, at every full second.
 
 use super::network::{Network, Under};
-use super::simulation::Simulation;
+use super::run_view::RunView;
+use super::stepping::Sweep;
 
 /// A curve each, from second 0, over whatever the recorder counts from: °C in a run, the rise in a unit run.
 #[derive(Debug, Clone, Default)]
@@ -29,15 +30,18 @@ impl Traces {
     }
 
     /// Adds a second; `from` is what the state's zero counts as.
-    pub fn record(&mut self, simulation: &Simulation<f32>, network: &Network, from: f32) {
-        let node = |k: &usize| simulation.node(*k) as f32 + from;
-        let cells = |under: &Under| mean(simulation, under) as f32 + from;
+    pub fn record<const RUNS: usize>(&mut self, state: &RunView<'_, f32, RUNS>, network: &Network, from: f32)
+    where
+        f32: Sweep<RUNS>,
+    {
+        let node = |k: &usize| state.node(*k) as f32 + from;
+        let cells = |under: &Under| mean(state, under) as f32 + from;
         self.joints.iter_mut().zip(&network.joints).for_each(|(curve, k)| curve.push(node(k)));
         self.components.iter_mut().zip(&network.components).for_each(|(curve, k)| curve.push(node(k)));
         self.own_joints.iter_mut().zip(&network.stands_on).for_each(|(curve, under)| curve.push(cells(under)));
         self.body.push(node(&network.body));
         self.pads.push(cells(&network.pads));
-        self.laminate.push(simulation.hottest_face() as f32 + from);
+        self.laminate.push(state.hottest_face() as f32 + from);
     }
 
     /// Seconds recorded, second 0 included.
@@ -61,8 +65,11 @@ impl Traces {
 }
 
 /// Mean of the cells under something, K over ambient.
-pub(crate) fn mean(simulation: &Simulation<f32>, under: &Under) -> f64 {
-    under.columns.iter().map(|(column, share)| share * simulation.cell(*column, under.layer)).sum()
+pub(crate) fn mean<const RUNS: usize>(state: &RunView<'_, f32, RUNS>, under: &Under) -> f64
+where
+    f32: Sweep<RUNS>,
+{
+    under.columns.iter().map(|(column, share)| share * state.cell(*column, under.layer)).sum()
 }
 
 #[cfg(test)]

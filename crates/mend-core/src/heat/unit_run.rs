@@ -46,7 +46,7 @@ pub fn unit_run(case: &Case<'_>) -> UnitRun {
 /// The last stage from a cold board, with nothing heated but the jet.
 fn jet_alone(mut rig: Rig, case: &Case<'_>) -> Traces {
     let (Some(stage), Some(rest)) = (rig.stages.pop(), rig.without_jet.take()) else { return Traces::default() };
-    let mut air = stage.air;
+    let ([mut air], [rest]) = (stage.air, rest);
     for (air, rest) in air.faces.iter_mut().flatten().zip(rest.faces.iter().flatten()) {
         air.gain -= rest.gain;
     }
@@ -73,19 +73,19 @@ fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
     linear.simulation.adopt(&full.simulation);
     linear.begin(last);
     let (seconds, air) = (linear.stages[last].seconds, linear.without_jet.take());
-    air.iter().for_each(|air| linear.simulation.set_air(air));
+    air.iter().for_each(|air| linear.simulation.set_airs(air));
     (before, follow(&mut linear, seconds, case))
 }
 
 fn follow(rig: &mut Rig, seconds: usize, case: &Case<'_>) -> Traces {
     let mut traces = Traces::from_network(&rig.network);
-    traces.record(&rig.simulation, &rig.network, 0.0);
+    traces.record(&rig.simulation.of(0), &rig.network, 0.0);
     for _ in 0..seconds {
         if case.watch.is_cancelled() {
             break;
         }
         rig.one_second();
-        traces.record(&rig.simulation, &rig.network, 0.0);
+        traces.record(&rig.simulation.of(0), &rig.network, 0.0);
     }
     traces
 }

@@ -1,13 +1,12 @@
 //! All runs of an order: one fine, one coarse, and the samples; and how a figure of theirs becomes a band.
 
-use rayon::prelude::*;
-
 use super::abort_time::AbortTime;
 use super::band::Band;
 use super::damaged::Damage;
 use super::limits::{Limit, first_damage, limits};
 use super::order::Order;
 use crate::heat::case::Case;
+use crate::heat::ensemble::run_all;
 use crate::heat::mesh::Resolution;
 use crate::heat::parameters::ParameterSample;
 use crate::heat::run::{Run, run_until};
@@ -42,17 +41,17 @@ impl<'a> PlanRuns<'a> {
         const FINE_IS: usize = 10;
         case.watch.expect(SAMPLES + 1 + FINE_IS + MOVES);
         // What comes after both release and the first damage is no part of any plan.
-        let run = |parameters: &ParameterSample, resolution| {
-            let run = run_until(&case, parameters, resolution, &|run| damage(run).is_some());
-            let pieces = if resolution == Resolution::FINE { FINE_IS } else { 1 };
-            (0..pieces).for_each(|_| case.watch.one_done());
+        let enough = |run: &Run| damage(run).is_some();
+        let fine = || {
+            let run = run_until(&case, &nominal, Resolution::FINE, &enough);
+            (0..FINE_IS).for_each(|_| case.watch.one_done());
             run
         };
-        let coarse = |parameters: &ParameterSample| run(parameters, Resolution::COARSE);
-        let (fine, (coarse, samples)) = rayon::join(
-            || run(&nominal, Resolution::FINE),
-            || (coarse(&nominal), sampled.par_iter().map(coarse).collect::<Vec<Run>>()),
-        );
+        // The nominal run goes along with the samples.
+        let all: Vec<ParameterSample> = std::iter::once(nominal).chain(sampled).collect();
+        let (fine, mut coarse) = rayon::join(fine, || run_all(&case, &all, &enough));
+        let samples = coarse.split_off(1);
+        let coarse = coarse.remove(0);
         case.watch.wanted()?;
         let damages: Vec<Option<Damage>> = samples.iter().map(damage).collect();
         let abort = AbortTime::from_damages(&damages, (fine.last_from, case.recipe.longest.in_seconds()));
