@@ -94,7 +94,7 @@ fn sixty_four(order: &Order<'_>) -> bool {
     let melting = order.composition.targets(order.board).unwrap();
     let recipe = Recipe { longest: Duration::seconds(120.0), ..common::below(200.0) };
     let case = Case { recipe: &recipe, ..order.case(&melting) };
-    let samples = ParameterSample::samples(64, order.station, &order.board.stack);
+    let samples = ParameterSample::samples(64, &case);
     run_all(&case, &samples, &|_| false).len() == 64
 }
 

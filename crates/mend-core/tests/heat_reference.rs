@@ -145,8 +145,7 @@ fn hot_corner<R: Sweep>() -> Simulation<R> {
     let slab = Slab { thickness: 1.6e-3, in_plane: 35.0, through: 1.2, capacity: 2.3e6 };
     let mesh = plate([24, 18, 4], 1.0, slab);
     let mut nodes = Nodes::default();
-    let joint =
-        nodes.add(Node { melting: Some(Melting { solidus: 60.0, liquidus: 70.0, latent: 0.8 }), ..Node::lump(0.02) });
+    let joint = nodes.add(Node { melting: Some(Melting::whole(60.0, 70.0, 0.8)), ..Node::lump(0.02) });
     let body = nodes.add(Node::lump(0.5));
     nodes.join(joint, body, 0.02);
     nodes.cells.extend((0..4).map(|layer| CellLink { node: joint, column: (5, 5), layer, conductance: 0.05 }));

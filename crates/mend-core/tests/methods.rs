@@ -105,7 +105,7 @@ impl Case {
         let melting = best.composition.targets(&self.board).expect("melts");
         let case = order.case(&melting);
         let limits = limits(&order, &case);
-        let nominal = ParameterSample::nominal(&self.board.stack);
+        let nominal = ParameterSample::nominal();
         let run = run_until(&case, &nominal, Resolution::FINE, &|_| false);
         in_time(&run, first_damage(&limits, &run.traces).as_ref())
     }

@@ -125,11 +125,12 @@ fn feeding_low_melt_moves_the_line_and_the_release() {
         (planned(&board(), &below(440.0)), order_with(&board(), &below(440.0), &anchors).expect("planned"));
     let row = |plan: &Plan, name: &str| plan.margins.iter().find(|m| m.name == name).expect("a row").clone();
     let (before, after) = (row(&plain, "anchors"), row(&fed, "anchors"));
-    assert_eq!((before.line_c, before.line_spread_k), (220.0, 1.0));
+    let near = |t: f64| (t - 219.6).abs() < 1.0;
+    assert!(near(before.line_c) && before.line_spread_k < 1.5, "{} ± {}", before.line_c, before.line_spread_k);
     assert!(after.line_c < 200.0 && after.line_spread_k > 4.0, "{} ± {}", after.line_c, after.line_spread_k);
     assert!(after.headroom_k > before.headroom_k + 10.0);
-    assert_eq!(row(&fed, "B").line_c, 220.0, "the hidden row melts as the factory left it");
-    assert_eq!(fed.melts_at_c, 220.0, "so the last joint melts where it did");
+    assert!(near(row(&fed, "B").line_c), "the hidden row melts as the factory left it");
+    assert!(near(fed.melts_at_c), "so the last joint melts where it did");
     let steps = sequence(&Script::plain(&board(), &fed, &anchors));
     let anchors = |line: &Line| matches!(line, Line::Feed(FeedLine::FeedRow { row, joints: 4, alloy, .. }) if row == "anchors" && alloy == "Sn42Bi58");
     assert!(steps[3].lines().iter().any(anchors), "{:?}", steps[3]);

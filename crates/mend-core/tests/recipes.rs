@@ -33,7 +33,7 @@ use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_core::watch::{Cancelled, Watch};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(&board.stack), Resolution::COARSE))
+    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
 }
 
 fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplanned> {
@@ -163,11 +163,8 @@ fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
     let recipe = Recipe { during: HeatingAids { preheater: None, iron: Some(iron) }, ..below(360.0) };
     let recipe = with_shield(&recipe, ShieldKind::MetalBlock { height_mm: 5.0 });
     with_case((&board, &recipe), |case| {
-        let mut rig = Rig::new(
-            case,
-            &ParameterSample::nominal(&board.stack),
-            Model { resolution: Resolution::COARSE, linear: false },
-        );
+        let mut rig =
+            Rig::new(case, &ParameterSample::nominal(), Model { resolution: Resolution::COARSE, linear: false });
         let tip = rig.network.tips[0][0];
         rig.begin(0);
         let [mut air] = rig.stages[0].air.clone();
@@ -311,7 +308,7 @@ fn a_soaked_window_is_what_the_full_run_says() {
 fn a_replay_ends_at_the_release_that_the_run_found() {
     let (board, recipe) = (board(), below(440.0));
     with_case((&board, &recipe), |case| {
-        let full = run(case, &ParameterSample::nominal(&board.stack), Resolution::FINE);
+        let full = run(case, &ParameterSample::nominal(), Resolution::FINE);
         let replay = replay(case, 60).expect("not cancelled");
         assert_eq!(replay.melted, full.melted);
         assert_eq!(replay.off, full.release.expect("melts").ceil());

@@ -43,6 +43,9 @@ pub struct StationFile {
     /// Logarithmic spread of real against displayed flow.
     #[serde(default = "blind_flow")]
     pub flow_spread: f64,
+    /// Spread of what leaves the nozzle against what is set, K.
+    #[serde(default = "blind_outlet", skip_serializing_if = "is_blind_outlet")]
+    pub outlet_spread_k: f64,
     /// What its display shows of the flow; left out: litres per minute.
     #[serde(default, skip_serializing_if = "is_flow")]
     pub shows: Shows,
@@ -63,6 +66,13 @@ fn blind_jet() -> f64 {
 }
 fn blind_flow() -> f64 {
     0.15
+}
+
+fn blind_outlet() -> f64 {
+    15.0
+}
+fn is_blind_outlet(spread: &f64) -> bool {
+    *spread == blind_outlet()
 }
 
 /// More nozzles or rows of a table than this are a slip.
@@ -103,6 +113,7 @@ impl StationFile {
         within("jet_scale", (self.jet_scale, Unit::One), (0.2, 5.0));
         within("jet_spread", (self.jet_spread, Unit::One), (0.01, 1.0));
         within("flow_spread", (self.flow_spread, Unit::One), (0.01, 1.0));
+        within("outlet_spread_k", (self.outlet_spread_k, Unit::One), (0.5, 60.0));
         within("heater_w", (self.heater_w.unwrap_or(500.0), Unit::Watts), (20.0, 3000.0));
         for (k, nozzle) in self.nozzles_mm.iter().take(MOST).enumerate() {
             within(&format!("nozzles_mm[{k}]"), (*nozzle, Unit::Millimetres), (2.0, 40.0));
@@ -142,6 +153,7 @@ impl StationFile {
             jet_scale: self.jet_scale,
             jet_spread: self.jet_spread,
             flow_spread: self.flow_spread,
+            outlet_spread_k: self.outlet_spread_k,
             display,
         })
     }

@@ -13,7 +13,10 @@ use mend_formats::{board, shop, station};
 
 static PLANNED: LazyLock<(PlanInputs, Plan)> = LazyLock::new(|| {
     let job = shop::parse(include_bytes!("../../../demo/jobs/06-tern-late.json")).expect("a job");
-    let inputs = job.plan.expect("a plan's inputs");
+    let mut inputs = job.plan.expect("a plan's inputs");
+    // Cooler than the demo has it: a plan with something to mend.
+    let air = inputs.settings.air.as_mut().expect("hot air");
+    air.set = mend_core::units::Temperature::celsius(330.0);
     let bundle = bundle(&inputs);
     let plan = plan(&bundle.order(&Watch::new())).expect("can be planned");
     (inputs, plan)

@@ -77,7 +77,7 @@ impl WireModel {
         let bead = self.bead_mm2 * 1e-6;
         let capacity = (section * COPPER_CAPACITY + bead * SOLDER_CAPACITY) * 1e-3;
         let latent = bead * 1e-3 * SOLDER_LATENT * 1e9;
-        let melting = Some(Melting { solidus: over(self.melts.0), liquidus: over(self.melts.1), latent });
+        let melting = Some(Melting::whole(over(self.melts.0), over(self.melts.1), latent));
         let wire: Vec<usize> =
             (0..self.length_mm.min(50)).map(|_| nodes.add(Node { melting, ..Node::lump(capacity) })).collect();
         wire.windows(2).for_each(|pair| nodes.join(pair[0], pair[1], self.conducts() * 1e3));

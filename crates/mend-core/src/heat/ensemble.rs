@@ -16,8 +16,9 @@ use super::stepping::BATCH;
 /// use mend_core::heat::{ensemble::run_all, parameters::ParameterSample};
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let order = bench.order();
-/// let samples = ParameterSample::samples(9, &bench.station, &bench.board.stack);
-/// let runs = run_all(&order.case(&melting), &samples, &|_| true);
+/// let case = order.case(&melting);
+/// let samples = ParameterSample::samples(9, &case);
+/// let runs = run_all(&case, &samples, &|_| true);
 /// assert_eq!(runs.len(), 9);
 /// ```
 pub fn run_all(case: &Case<'_>, samples: &[ParameterSample], enough: &(dyn Fn(&Run) -> bool + Sync)) -> Vec<Run> {

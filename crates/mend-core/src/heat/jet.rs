@@ -16,6 +16,8 @@ pub struct JetLaw {
     pub back_pressure: f64,
     /// Nozzle over set temperature, 0.9-1.0 (E).
     pub exit_share: f64,
+    /// Added to what leaves the nozzle, K: displays are off by 15 K and more (E).
+    pub exit_shift: f64,
     /// Loss of the nozzle, W/K, 0.01-0.06 (E, tuned).
     pub nozzle_loss: f64,
     /// Potential-core decay, 4.2-6 (T).
@@ -38,6 +40,7 @@ impl JetLaw {
                 Blower::Pump => 0.0,
             },
             exit_share: 0.98,
+            exit_shift: 0.0,
             nozzle_loss: 0.025,
             core_decay: 5.0,
             footprint: 2.2,
@@ -87,6 +90,7 @@ impl Jet {
         // At low flow the air cools in the nozzle; at high flow the heater may run out of power.
         let set_excess = (tool.set - ambient).in_kelvin();
         let cooled = law.exit_share * set_excess * (-law.nozzle_loss / (mass_flow * AIR_SPECIFIC_HEAT)).exp();
+        let cooled = (cooled + law.exit_shift).max(0.0);
         let cap = law.heater_w.map_or(f64::INFINITY, |power| power / (mass_flow * AIR_SPECIFIC_HEAT));
         let exit_excess = cooled.min(cap);
 

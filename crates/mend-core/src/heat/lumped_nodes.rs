@@ -17,10 +17,10 @@ struct Lump<const RUNS: usize> {
     per_joule: OfRuns<RUNS>,
     /// Enthalpy from which it melts, J; infinite where it does not.
     melts_from: OfRuns<RUNS>,
-    /// Enthalpy that melting takes, J.
-    melting: OfRuns<RUNS>,
-    /// Rise while it melts, K/J.
-    while_melting: OfRuns<RUNS>,
+    /// Enthalpy that melting takes until it lets go, and from there on, J.
+    melting: [OfRuns<RUNS>; 2],
+    /// Rise meanwhile, K/J.
+    while_melting: [OfRuns<RUNS>; 2],
     /// The most that its heater gives, W.
     most_w: f64,
     /// Held at its temperature.
@@ -56,15 +56,20 @@ pub struct LumpedNodes<const RUNS: usize> {
 impl<const RUNS: usize> Lump<RUNS> {
     fn from_nodes(of: [&Node; RUNS]) -> Self {
         let held = of[0].capacity.is_infinite();
-        let span = |node: &Node| (node.liquid_from() - node.solid_to()).max(0.0);
-        let slope = |node: &Node| {
-            node.melting.filter(|_| span(node) > 0.0).map_or(0.0, |m| (m.liquidus - m.solidus) / span(node))
+        // (from, to) of the enthalpy and of the temperature, up to where it lets go and from there.
+        let part = |node: &Node, second: bool| {
+            let Some(m) = node.melting else { return (0.0, 0.0) };
+            let (span, rise) = match second {
+                false => (node.free_from() - node.solid_to(), m.lets_go.0 - m.solidus),
+                true => (node.liquid_from() - node.free_from(), m.liquidus - m.lets_go.0),
+            };
+            (span.max(0.0), if span > 0.0 { rise / span } else { 0.0 })
         };
         Self {
             per_joule: of.map(|node| if held { 1.0 } else { 1.0 / node.capacity }),
             melts_from: of.map(Node::solid_to),
-            melting: of.map(|node| if node.melting.is_some() { span(node) } else { 0.0 }),
-            while_melting: of.map(slope),
+            melting: [false, true].map(|second| of.map(|node| part(node, second).0)),
+            while_melting: [false, true].map(|second| of.map(|node| part(node, second).1)),
             most_w: of[0].most_w,
             held,
         }
@@ -139,9 +144,11 @@ impl<const RUNS: usize> LumpedNodes<RUNS> {
             let (mut t, mut rate) = ([0.0; RUNS], [0.0; RUNS]);
             for run in 0..RUNS {
                 let above = h[run] - lump.melts_from[run];
-                let melted = least(most(above, 0.0), lump.melting[run]);
-                let sensible = least(h[run], lump.melts_from[run]) + most(above - lump.melting[run], 0.0);
-                t[run] = sensible * lump.per_joule[run] + melted * lump.while_melting[run];
+                let [mush, rest] = [lump.melting[0][run], lump.melting[1][run]];
+                let (first, second) = (least(most(above, 0.0), mush), least(most(above - mush, 0.0), rest));
+                let sensible = least(h[run], lump.melts_from[run]) + most(above - mush - rest, 0.0);
+                let melted = first * lump.while_melting[0][run] + second * lump.while_melting[1][run];
+                t[run] = sensible * lump.per_joule[run] + melted;
                 rate[run] = least(gain[run] - loss[run] * t[run], lump.most_w);
             }
             self.temperature[k] = t;

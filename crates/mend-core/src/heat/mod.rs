@@ -14,7 +14,7 @@
 //!   does to all
 //! - [`lumped_nodes`], [`stepping`], [`simulation`]: one step of everything, of one run or of several in a batch; [`run_view`]: one of them to
 //!   be read; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until release, then cool;
-//!   [`parameters`], [`ensemble`]: the samples and a run for each; [`replay`]: a run to look at; [`unit_run`]: one run for all
+//!   [`uncertainty`], [`latin_hypercube`], [`parameters`], [`ensemble`]: what is guessed, samples of it and a run for each; [`replay`]: a run to look at; [`unit_run`]: one run for all
 //!   set temperatures
 //! - [`bridge`]: what joins the joints for one tip; [`bridge_wire`]: which span an iron keeps molten
 //!
@@ -36,6 +36,7 @@ pub mod ensemble;
 pub mod field;
 pub mod iron;
 pub mod jet;
+pub mod latin_hypercube;
 pub mod lumped_nodes;
 pub mod mesh;
 pub mod motion;
@@ -53,12 +54,13 @@ pub mod run_view;
 pub mod shield;
 pub mod shielding;
 pub mod simulation;
-mod spread;
+pub(crate) mod spread;
 pub mod station;
 pub mod stepping;
 pub mod surface_air;
 pub mod tool;
 pub mod traces;
+pub mod uncertainty;
 pub mod unit_run;
 
 /// Stefan-Boltzmann constant, W/m²K⁴ (CODATA, exact enough).

@@ -4,7 +4,7 @@ use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
 use crate::board::{Board, Component, Connector, Face, Joint, JointShape, Rect, Role};
 use crate::materials::BodyMaterial;
-use crate::solder::MeltTarget;
+use crate::solder::Melts;
 use crate::units::{Length, Temperature};
 
 /// Solder, J/m³K (D, +-5 %).
@@ -66,7 +66,7 @@ pub struct Under {
 
 impl Network {
     /// The lumps of `board` on `mesh`, the joints of the connector melting at `targets`, in their order.
-    pub fn from_board(board: &Board, mesh: &Mesh, (targets, ambient): (&[MeltTarget], Temperature)) -> Self {
+    pub fn from_board(board: &Board, mesh: &Mesh, (targets, ambient): (&[Melts], Temperature)) -> Self {
         let mut nodes = Nodes::default();
         let connector = &board.connector;
         let (skin, core) = add_body(&mut nodes, mesh, StandingBody::from_connector(connector));
@@ -185,7 +185,7 @@ fn add_shell(nodes: &mut Nodes, connector: &Connector, skin: usize) -> usize {
 fn add_joints(
     nodes: &mut Nodes,
     (board, mesh): (&Board, &Mesh),
-    (targets, ambient): (&[MeltTarget], Temperature),
+    (targets, ambient): (&[Melts], Temperature),
 ) -> Vec<usize> {
     let connector = &board.connector;
     let mut placed: Vec<usize> = Vec::with_capacity(connector.joints.len());
@@ -203,12 +203,12 @@ fn add_joints(
 }
 
 /// A joint's metal comes to its node.
-fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, ambient): (&MeltTarget, Temperature)) {
+fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, ambient): (&Melts, Temperature)) {
     let volume = joint.solder_volume(thickness);
     node.capacity += (volume * SOLDER_CAPACITY + joint.shape.land() * PIN_METAL * PIN_CAPACITY) * 1e-9;
     let latent = node.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
-    let (solidus, liquidus) = ((target.solidus - ambient).in_kelvin(), (target.melted - ambient).in_kelvin());
-    node.melting = Some(Melting { solidus, liquidus, latent });
+    let [solidus, free, liquidus] = [target.solidus, target.lets_go, target.melted].map(|t| (t - ambient).in_kelvin());
+    node.melting = Some(Melting { solidus, liquidus, latent, lets_go: (free, target.liquid) });
 }
 
 /// Joins a joint to the board: a pad to its face, a hole to every layer.
@@ -272,6 +272,8 @@ mod tests {
     fn network(bench: &Bench) -> Network {
         let mesh = Mesh::from_board(&bench.board, Resolution::COARSE, 1.0);
         let targets = bench.composition.targets(&bench.board).expect("computed");
+        let nominal = crate::heat::parameters::ParameterSample::nominal();
+        let targets: Vec<Melts> = targets.iter().map(|target| nominal.melts(target)).collect();
         Network::from_board(&bench.board, &mesh, (&targets, AMBIENT))
     }
 

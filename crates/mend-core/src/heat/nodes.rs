@@ -11,6 +11,15 @@ pub struct Melting {
     pub liquidus: f64,
     /// Latent heat of the node, J.
     pub latent: f64,
+    /// Where it lets go, K over ambient, and how much of it is liquid there, 0-1.
+    pub lets_go: (f64, f64),
+}
+
+impl Melting {
+    /// Melts all the way before it lets go.
+    pub const fn whole(solidus: f64, liquidus: f64, latent: f64) -> Self {
+        Self { solidus, liquidus, latent, lets_go: (liquidus, 1.0) }
+    }
 }
 
 /// A surface of a node that the air reaches.
@@ -45,17 +54,27 @@ impl Node {
         Self { capacity, melting: None, surface: None, most_w: f64::INFINITY }
     }
 
-    /// Temperature at an enthalpy `h` (J over ambient), K over ambient. Piecewise linear over the pasty range.
+    /// Temperature at an enthalpy `h` (J over ambient), K over ambient. Piecewise linear over the pasty range, with a corner where
+    /// it lets go.
     pub fn temperature(&self, h: f64) -> f64 {
         let Some(m) = self.melting else { return h / self.capacity };
-        let (low, high) = (self.capacity * m.solidus, self.liquid_from());
+        let (low, free, high) = (self.solid_to(), self.free_from(), self.liquid_from());
+        let between =
+            |(from, t_from): (f64, f64), (to, t_to): (f64, f64)| t_from + (h - from) / (to - from) * (t_to - t_from);
         if h <= low {
             h / self.capacity
+        } else if h < free {
+            between((low, m.solidus), (free, m.lets_go.0))
         } else if h < high {
-            m.solidus + (h - low) / (high - low) * (m.liquidus - m.solidus)
+            between((free, m.lets_go.0), (high, m.liquidus))
         } else {
             m.liquidus + (h - high) / self.capacity
         }
+    }
+
+    /// Enthalpy from which it lets go, J; infinite for a lump that does not melt.
+    pub fn free_from(&self) -> f64 {
+        self.melting.map_or(f64::INFINITY, |m| self.capacity * m.lets_go.0 + m.latent * m.lets_go.1)
     }
 
     /// Enthalpy from which it is all liquid, J; infinite for a lump that does not melt.
@@ -128,7 +147,7 @@ mod tests {
 
     #[test]
     fn temperature_stands_still_while_a_eutectic_melts() {
-        let node = Node { melting: Some(Melting { solidus: 160.0, liquidus: 160.0, latent: 2.0 }), ..Node::lump(0.01) };
+        let node = Node { melting: Some(Melting::whole(160.0, 160.0, 2.0)), ..Node::lump(0.01) };
         assert_eq!(node.temperature(1.6), 160.0);
         assert_eq!(node.temperature(2.6), 160.0);
         assert_eq!(node.temperature(3.6), 160.0);

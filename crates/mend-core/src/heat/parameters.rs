@@ -1,143 +1,199 @@
-//! What nobody knows about a board and a station, as samples. Near the balance of heat in and heat out the time to melt
+//! What nobody knows about a board, a station and a hand, as samples. Near the balance of heat in and heat out the time to melt
 //! is a cliff: a prediction is a band over these, with "may not melt" as a possible end.
 
 use statrs::distribution::{ContinuousCDF, Normal};
 
+use super::case::Case;
+use super::latin_hypercube::latin_hypercube;
 use super::spread::EIGHT_IN_TEN;
-use super::station::Station;
-use crate::board::StackUp;
-use crate::solder::MeltTarget;
-use crate::units::TempDelta;
+use super::uncertainty::{UncertainInput, Uncertainty};
+use crate::solder::{MeltTarget, Melts};
+use crate::units::{TempDelta, Temperature};
 
-/// Factors on the nominal model.
+/// What one run takes for true where it is not known: factors on the nominal model, unless said.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct ParameterSample {
     /// On the jet's transfer.
     pub jet: f64,
-    /// On the in-plane conductivity.
-    pub conduction: f64,
-    /// On the natural losses.
-    pub loss: f64,
     /// On the real flow.
     pub flow: f64,
+    /// Added to what leaves the nozzle, K.
+    pub outlet_k: f64,
+    /// On the back pressure of a narrow nozzle.
+    pub back_pressure: f64,
+    /// On the distance.
+    pub distance: f64,
+    /// Added to the aim, mm.
+    pub aim_mm: [f64; 2],
+    /// On the in-plane conductivity.
+    pub conduction: f64,
+    /// On the board's heat capacity, for what stands on it and nobody describes.
+    pub capacity: f64,
+    /// On the natural losses.
+    pub loss: f64,
+    /// How well what is fed mixes in: 0 the least, 0.5 as usual, 1 the most.
+    pub mixing: f64,
+    /// Liquid fraction at which a pad and a hole let go.
+    pub let_go: LetGo,
     /// Where the joints' metal melts: in parts of its spread, which holds eight in ten.
     pub melt: f64,
     /// On what a shield resists with.
     pub shield: f64,
+    /// How much more or less each kind of material stands.
+    pub stands: [Standing; FAMILIES],
 }
 
-/// Logarithmic spread of the losses (same).
-const LOSS_SPREAD: f64 = 0.20;
+/// Liquid fraction at which a joint lets go, 0-1: mush parts before the last crystal has melted.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LetGo {
+    /// A pad (E, 0.75-0.95).
+    pub pad: f64,
+    /// A plated hole (E, 0.90-0.99).
+    pub hole: f64,
+}
+
+/// How a material differs from what is usual of its kind.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Standing {
+    /// Logarithm of how much longer it stands its reference temperature.
+    pub longer: f64,
+    /// How much more it stands for as long, K.
+    pub more_k: f64,
+}
+
+/// Kinds of material whose tolerance is drawn apart: see `planning::tolerance`.
+pub const FAMILIES: usize = 5;
+
+/// Logarithmic spread of the losses.
+pub(super) const LOSS_SPREAD: f64 = 0.20;
+/// What small parts that nobody describes add to the heat capacity of the bare board, 0.05-0.4 by crowding (E).
+const SMALL_PARTS: f64 = 0.15;
+/// Logarithmic spread of the heat capacity.
+pub(super) const CAPACITY_SPREAD: f64 = 0.15;
 /// Logarithmic spread of what a shield resists with: nothing measured stands behind it (E, heating.md section 5: what
 /// comes through tape is anything from 0.4 to 0.97).
 const SHIELD_SPREAD: f64 = 0.6;
-/// Boards of ten layers and more melt later than computed (0.6-0.8 of what is seen): their jet leans down by this.
-const DENSE_LEAN: f64 = 0.86;
+/// Spread of how long a material stands its reference temperature, of the logarithm (E).
+pub(crate) const LONGER_SPREAD: f64 = 0.5;
+/// Spread of what it stands, K (E).
+pub(crate) const MORE_SPREAD_K: f64 = 5.0;
+/// Least and most liquid with which a pad lets go (E), and a hole.
+const PADS_LET_GO: [f64; 2] = [0.75, 0.95];
+const HOLES_LET_GO: [f64; 2] = [0.90, 0.99];
 
-/// Of three hundred thousand scrambles the one whose twenty samples are least correlated: |r| below 0.15 between any two
-/// dimensions. (So few can't do much better; 64 come down to 0.03.)
-const SCRAMBLE: u32 = 126_527;
+/// Dimensions of the samples: fifteen of the run, two for each family of materials.
+const DIMENSIONS: usize = 15 + 2 * FAMILIES;
 
-impl ParameterSample {
-    /// Where a joint melts in this sample.
-    pub fn melts(&self, target: &MeltTarget) -> MeltTarget {
-        let shift = TempDelta::kelvin(self.melt * target.spread.in_kelvin());
-        MeltTarget { solidus: target.solidus + shift, melted: target.melted + shift, ..*target }
+/// One sample's place in every dimension, 0-1.
+struct Draw<'a> {
+    at: [f64; DIMENSIONS],
+    bell: &'a Normal,
+}
+
+impl Draw<'_> {
+    /// In standard deviations.
+    fn bell(&self, dimension: usize) -> f64 {
+        self.bell.inverse_cdf(self.at[dimension])
     }
-
-    /// As computed, nothing scaled, but for what is known to lean.
-    pub fn nominal(stack: &StackUp) -> Self {
-        Self {
-            jet: if stack.is_dense() { DENSE_LEAN } else { 1.0 },
-            conduction: 1.0,
-            loss: 1.0,
-            flow: 1.0,
-            melt: 0.0,
-            shield: 1.0,
-        }
+    fn factor(&self, dimension: usize, spread: f64) -> f64 {
+        (spread * self.bell(dimension)).exp()
     }
-
-    /// `count` samples about the nominal, spread evenly over the bell. The same every time.
-    ///
-    /// One Owen-scrambled Sobol sequence over all six dimensions (Burley 2020). Until engine 4 the melting and the shields had
-    /// sequences of their own, and those ran with the jet's: r(jet, melt) was 0.41 over twenty samples.
-    pub fn samples(count: usize, station: &Station, stack: &StackUp) -> Vec<Self> {
-        let nominal = Self::nominal(stack);
-        let bell = Normal::standard();
-        (0..u32::try_from(count).unwrap_or(u32::MAX))
-            .map(|k| {
-                let bell_at = |dimension: u32| {
-                    let even = f64::from(sobol_burley::sample(k, dimension, SCRAMBLE));
-                    bell.inverse_cdf(even.clamp(0.01, 0.99))
-                };
-                let draw = |dimension: u32, spread: f64| (spread * bell_at(dimension)).exp();
-                Self {
-                    jet: nominal.jet * draw(0, station.jet_spread),
-                    conduction: draw(1, stack.conduction_spread()),
-                    loss: draw(2, LOSS_SPREAD),
-                    flow: draw(3, station.flow_spread),
-                    melt: bell_at(4) / EIGHT_IN_TEN,
-                    shield: draw(5, SHIELD_SPREAD),
-                }
-            })
-            .collect()
+    fn between(&self, dimension: usize, [low, high]: [f64; 2]) -> f64 {
+        low + (high - low) * self.at[dimension]
     }
 }
 
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::heat::tool::Blower;
-    use crate::units::{Flow, Length, Temperature};
+impl ParameterSample {
+    /// Where a joint lets go in this sample.
+    pub fn melts(&self, target: &MeltTarget) -> Melts {
+        let shift = TempDelta::kelvin(self.melt * target.alloy_spread.in_kelvin());
+        let liquid = if target.hole { self.let_go.hole } else { self.let_go.pad };
+        target.melts(self.mixing, liquid).shifted(shift)
+    }
 
-    fn measured() -> Station {
-        Station {
-            name: "x".to_owned(),
-            blower: Blower::Pump,
-            set_range: (Temperature::celsius(100.0), Temperature::celsius(480.0)),
-            flow_range: (Flow::litres_per_minute(10.0), Flow::litres_per_minute(100.0)),
-            nozzles: vec![Length::mm(8.0)],
-            heater_w: None,
-            jet_scale: 1.0,
-            jet_spread: 0.1,
-            flow_spread: 0.1,
-            display: Default::default(),
+    /// Where every joint lets go in this sample.
+    pub fn lets_go(&self, targets: &[MeltTarget]) -> Vec<Temperature> {
+        targets.iter().map(|target| self.melts(target).lets_go).collect()
+    }
+
+    /// As computed, nothing scaled: the middle of every guess.
+    pub fn nominal() -> Self {
+        let middle = |[low, high]: [f64; 2]| f64::midpoint(low, high);
+        Self {
+            jet: 1.0,
+            flow: 1.0,
+            outlet_k: 0.0,
+            back_pressure: 1.0,
+            distance: 1.0,
+            aim_mm: [0.0, 0.0],
+            conduction: 1.0,
+            capacity: 1.0 + SMALL_PARTS,
+            loss: 1.0,
+            mixing: 0.5,
+            let_go: LetGo { pad: middle(PADS_LET_GO), hole: middle(HOLES_LET_GO) },
+            melt: 0.0,
+            shield: 1.0,
+            stands: [Standing { longer: 0.0, more_k: 0.0 }; FAMILIES],
         }
     }
 
-    #[test]
-    fn no_two_unknowns_run_together() {
-        let stack = StackUp::usual(Length::mm(1.0));
-        let samples = ParameterSample::samples(crate::planning::runs::SAMPLES, &measured(), &stack);
-        let dimensions: [fn(&ParameterSample) -> f64; 6] =
-            [|u| u.jet.ln(), |u| u.conduction.ln(), |u| u.loss.ln(), |u| u.flow.ln(), |u| u.melt, |u| u.shield.ln()];
-        let columns = dimensions.map(|of| samples.iter().map(of).collect::<Vec<f64>>());
-        for (i, a) in columns.iter().enumerate() {
-            for (j, b) in columns.iter().enumerate().skip(i + 1) {
-                let r = correlation(a, b);
-                assert!(r.abs() < 0.15, "dimensions {i} and {j}: r = {r:.2}");
-            }
+    /// `count` samples about the nominal, spread evenly over all that is guessed of a case. The same every time.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::heat::parameters::ParameterSample;
+    /// let melting = bench.composition.targets(&bench.board).expect("computed");
+    /// let samples = ParameterSample::samples(64, &bench.order().case(&melting));
+    /// assert!(samples.iter().any(|sample| sample.jet < 0.8) && samples.iter().any(|sample| sample.jet > 1.2));
+    /// ```
+    pub fn samples(count: usize, case: &Case<'_>) -> Vec<Self> {
+        let (known, bell) = (Uncertainty::from_case(case), Normal::standard());
+        let columns = latin_hypercube(count, DIMENSIONS);
+        let draw = |k: usize| Draw { at: std::array::from_fn(|d| columns[d][k]), bell: &bell };
+        (0..count).map(|k| Self::from_draw(&draw(k), &known)).collect()
+    }
+
+    fn from_draw(draw: &Draw<'_>, known: &Uncertainty) -> Self {
+        let standing = |family: usize| Standing {
+            longer: LONGER_SPREAD * draw.bell(15 + 2 * family),
+            more_k: MORE_SPREAD_K * draw.bell(16 + 2 * family),
+        };
+        Self {
+            jet: draw.factor(0, known.jet),
+            conduction: draw.factor(1, known.conduction),
+            loss: draw.factor(2, LOSS_SPREAD),
+            flow: draw.factor(3, known.flow),
+            melt: draw.bell(4) / EIGHT_IN_TEN,
+            shield: draw.factor(5, SHIELD_SPREAD),
+            outlet_k: known.outlet_k * draw.bell(6),
+            // Drawn from none to twice the usual.
+            back_pressure: if known.back_pressure { draw.between(7, [0.0, 2.0]) } else { 1.0 },
+            distance: draw.factor(8, known.distance),
+            aim_mm: [known.aim_mm * draw.bell(9), known.aim_mm * draw.bell(10)],
+            capacity: (1.0 + SMALL_PARTS) * draw.factor(11, CAPACITY_SPREAD),
+            mixing: draw.at[12],
+            let_go: LetGo { pad: draw.between(13, PADS_LET_GO), hole: draw.between(14, HOLES_LET_GO) },
+            stands: std::array::from_fn(standing),
         }
     }
 
-    fn correlation(a: &[f64], b: &[f64]) -> f64 {
-        let about = |of: &[f64]| {
-            let mean = of.iter().sum::<f64>() / of.len() as f64;
-            of.iter().map(|x| x - mean).collect::<Vec<f64>>()
-        };
-        let (a, b) = (about(a), about(b));
-        let dot = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(x, y)| x * y).sum::<f64>();
-        dot(&a, &b) / (dot(&a, &a) * dot(&b, &b)).sqrt()
-    }
-
-    #[test]
-    fn what_is_not_known_of_the_copper_widens_the_samples() {
-        let station = measured();
-        let widest = |spread| {
-            let stack = StackUp { spread, ..StackUp::usual(Length::mm(1.0)) };
-            ParameterSample::samples(20, &station, &stack).iter().map(|u| u.conduction).fold(0.0, f64::max)
-        };
-        assert!(widest(Some(0.15)) < widest(None) && widest(None) < widest(Some(0.6)));
-        assert_eq!(widest(None), widest(Some(0.30)));
+    /// What a sample says of a guess, as numbers that grow with it: two for the aim, one for all else but the tolerances.
+    pub fn said_of(&self, guess: UncertainInput) -> Vec<f64> {
+        match guess {
+            UncertainInput::JetTransfer => vec![self.jet],
+            UncertainInput::Flow => vec![self.flow, self.back_pressure],
+            UncertainInput::OutletTemperature => vec![self.outlet_k],
+            UncertainInput::Distance => vec![self.distance],
+            UncertainInput::Aim => self.aim_mm.to_vec(),
+            UncertainInput::Conduction => vec![self.conduction],
+            UncertainInput::HeatCapacity => vec![self.capacity],
+            UncertainInput::Losses => vec![self.loss],
+            UncertainInput::Mixing => vec![self.mixing],
+            UncertainInput::LetGo => vec![self.let_go.pad, self.let_go.hole],
+            UncertainInput::MeltingPoint => vec![self.melt],
+            UncertainInput::Shields => vec![self.shield],
+            UncertainInput::Tolerance => self.stands.iter().flat_map(|s| [s.longer, s.more_k]).collect(),
+        }
     }
 }

@@ -27,6 +27,23 @@ pub struct Recipe {
     pub shields: Vec<Shield>,
     /// What joins the joints, all the time.
     pub bridge: Option<Bridge>,
+    /// What holds the nozzle.
+    pub held: Held,
+}
+
+/// What holds the nozzle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Held {
+    /// A hand: its distance and its aim are guesses.
+    #[default]
+    Hand,
+    /// A stand.
+    Stand,
+}
+
+fn by_hand(held: &Held) -> bool {
+    *held == Held::Hand
 }
 
 /// As it is written: the air's own fields stand beside the rest. Spelt out, not flattened: a reader that flattens can't say
@@ -57,6 +74,8 @@ struct RecipeFile {
     shields: Vec<Shield>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     bridge: Option<Bridge>,
+    #[serde(default, skip_serializing_if = "by_hand")]
+    held: Held,
 }
 
 /// Said of an air of which only a part is written.
@@ -75,13 +94,13 @@ impl TryFrom<RecipeFile> for Recipe {
             _ => return Err(HALF_AN_AIR),
         };
         let (preheat, during, shields, bridge) = (w.preheat, w.during, w.shields, w.bridge);
-        Ok(Self { air, longest: w.longest_s, preheat, during, shields, bridge })
+        Ok(Self { air, longest: w.longest_s, preheat, during, shields, bridge, held: w.held })
     }
 }
 
 impl From<Recipe> for RecipeFile {
     fn from(recipe: Recipe) -> Self {
-        let Recipe { air, longest, preheat, during, shields, bridge } = recipe;
+        let Recipe { air, longest, preheat, during, shields, bridge, held } = recipe;
         Self {
             set_c: air.map(|air| air.set),
             flow_lpm: air.map(|air| air.flow),
@@ -95,6 +114,7 @@ impl From<Recipe> for RecipeFile {
             during,
             shields,
             bridge,
+            held,
         }
     }
 }
@@ -147,7 +167,8 @@ impl From<HeatingAids> for Recipe {
     /// One stage of up to four minutes without air, nothing else.
     fn from(during: HeatingAids) -> Self {
         let longest = Duration::seconds(240.0);
-        Self { air: None, longest, preheat: Vec::new(), during, shields: Vec::new(), bridge: None }
+        let held = Held::default();
+        Self { air: None, longest, preheat: Vec::new(), during, shields: Vec::new(), bridge: None, held }
     }
 }
 

@@ -5,7 +5,7 @@ use super::boundary::{ActiveTools, Ambient, BoundaryConditions, HeatedBoard, LOS
 use super::case::Case;
 use super::coefficients::RIM_LOSS;
 use super::iron::DWELL_S;
-use super::jet::Jet;
+use super::jet::{Jet, JetLaw};
 use super::lumped_nodes::OfRuns;
 use super::mesh::{Mesh, Resolution};
 use super::network::Network;
@@ -17,8 +17,8 @@ use super::station::Station;
 use super::stepping::Sweep;
 use super::tool::HotAir;
 use crate::board::Rect;
-use crate::solder::MeltTarget;
-use crate::units::{Flow, Temperature};
+use crate::solder::Melts;
+use crate::units::{Flow, Length, Temperature};
 
 /// How a case is modelled.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -72,12 +72,16 @@ pub struct Rig<const RUNS: usize = 1> {
 /// use mend_core::heat::{parameters::ParameterSample, rig::jet};
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let (order, air) = (bench.order(), bench.recipe.air.expect("hot air"));
-/// let leaves = jet(&order.case(&melting), &air, &ParameterSample::nominal(&bench.board.stack));
+/// let leaves = jet(&order.case(&melting), &air, &ParameterSample::nominal());
 /// assert!(leaves.exit_excess > 100.0 && leaves.exit_excess < 420.0, "cooler than what is set, by what the nozzle loses");
 /// ```
 pub fn jet(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Jet {
     let flow = Flow::litres_per_minute(air.flow.in_litres_per_minute() * parameters.flow);
-    Jet::new(&HotAir { flow, ..*air }, &case.station.law(parameters.jet), case.ambient)
+    let distance = Length::mm(air.distance.in_mm() * parameters.distance);
+    let law = case.station.law(parameters.jet);
+    let back_pressure = law.back_pressure * parameters.back_pressure;
+    let law = JetLaw { back_pressure, exit_shift: parameters.outlet_k, ..law };
+    Jet::new(&HotAir { flow, distance, ..*air }, &law, case.ambient)
 }
 
 /// Some air of a station on a part with this body, nominally and in a usual room: to be drawn.
@@ -103,11 +107,13 @@ pub fn usual_blowing(station: &Station, air: &HotAir, body: &Rect) -> Blowing {
 /// use mend_core::heat::{parameters::ParameterSample, rig::blowing};
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let (order, air) = (bench.order(), bench.recipe.air.expect("hot air"));
-/// let at_work = blowing(&order.case(&melting), &air, &ParameterSample::nominal(&bench.board.stack));
+/// let at_work = blowing(&order.case(&melting), &air, &ParameterSample::nominal());
 /// assert!(at_work.nearest(bench.board.connector.body.centre) < 1.0, "held still over the middle of the part, mm");
 /// ```
 pub fn blowing(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Blowing {
-    Blowing { jet: jet(case, air, parameters), face: air.face, path: air.path(&case.board.connector.body) }
+    let [x, y] = air.aim;
+    let aimed = HotAir { aim: [x + parameters.aim_mm[0], y + parameters.aim_mm[1]], ..*air };
+    Blowing { jet: jet(case, air, parameters), face: air.face, path: aimed.path(&case.board.connector.body) }
 }
 
 impl Rig {
@@ -173,7 +179,7 @@ where
         self.simulation.set_airs(&air);
     }
 
-    /// One second on; joints that turn liquid get their time in their run, interpolated on enthalpy; one that
+    /// One second on; joints that let go get their time in their run, interpolated on enthalpy; one that
     /// is all solid again before the part is off has lost it.
     pub fn one_second_melting(&mut self, second: usize, melted: &mut [Vec<Option<f64>>; RUNS]) {
         self.go_round();
@@ -187,7 +193,7 @@ where
             for (run, melted) in melted.iter_mut().enumerate() {
                 let state = self.simulation.of(run);
                 for ((joint, node), was) in melted.iter_mut().zip(joints).zip(&before) {
-                    let (is, liquid) = (state.node_enthalpy(*node), state.liquid_from(*node));
+                    let (is, liquid) = (state.node_enthalpy(*node), state.free_from(*node));
                     if joint.is_none() && is >= liquid {
                         let part = (liquid - was[run]) / (is - was[run]);
                         *joint = Some(second as f64 + (step as f64 + part) / steps as f64);
@@ -221,8 +227,9 @@ struct SetUp<'a> {
 
 impl<'a> SetUp<'a> {
     fn new(case: &'a Case<'a>, parameters: &'a ParameterSample, model: Model) -> Self {
-        let mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
-        let melting: Vec<MeltTarget> = case.melting.iter().map(|target| parameters.melts(target)).collect();
+        let mut mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
+        mesh.slab.capacity *= parameters.capacity;
+        let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
         let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
         network.attach((case.board, &mesh), case.recipe);
         if model.linear {

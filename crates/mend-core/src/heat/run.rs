@@ -20,9 +20,11 @@ pub const WICKING_WARMTH: Temperature = Temperature::celsius(150.0);
 /// What a run found. Seconds count from the first tool.
 #[derive(Debug, Clone)]
 pub struct Run {
-    /// For each joint, when it was all liquid, s.
+    /// What it took for true.
+    pub parameters: ParameterSample,
+    /// For each joint, when it let go, s.
     pub melted: Vec<Option<f64>>,
-    /// For each joint, where it melted in this run, °C.
+    /// For each joint, where it lets go in this run, °C.
     pub melts_at: Vec<f64>,
     /// When the part comes away: the last joint, and the hand that notices, s.
     pub release: Option<f64>,
@@ -43,10 +45,8 @@ pub struct Cooling {
     pub hold: Option<f64>,
     /// Until the board under the joints is too cool to wick on, s.
     pub warm: f64,
-    /// How far the part's body and each component climbed on after the air went off: their highest, °C.
-    pub body_peak: f32,
-    /// Per component, °C.
-    pub component_peaks: Vec<f32>,
+    /// Temperatures from then on, °C.
+    pub traces: Traces,
 }
 
 /// The pause between "it is molten" and "it is up": min(3 s, 0.25 t + 0.5 s) (E).
@@ -68,7 +68,7 @@ pub(crate) fn comes_away(melted: &[Option<f64>]) -> Option<f64> {
 /// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::run};
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let order = bench.order();
-/// let nominal = ParameterSample::nominal(&bench.board.stack);
+/// let nominal = ParameterSample::nominal();
 /// let done = run(&order.case(&melting), &nominal, Resolution::COARSE);
 /// assert!(done.traces.body.iter().all(|t| (20.0..480.0).contains(t)), "between ambient and the air");
 /// assert_eq!(done.melted.len(), bench.board.connector.joints.len());
@@ -84,7 +84,7 @@ pub fn run(case: &Case<'_>, parameters: &ParameterSample, resolution: Resolution
 /// let bench = Bench::try_new().expect("the example");
 /// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::{run, run_until}};
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
-/// let (order, nominal) = (bench.order(), ParameterSample::nominal(&bench.board.stack));
+/// let (order, nominal) = (bench.order(), ParameterSample::nominal());
 /// let case = order.case(&melting);
 /// let enough = run_until(&case, &nominal, Resolution::COARSE, &|run| run.release.is_some());
 /// assert_eq!(enough.release, run(&case, &nominal, Resolution::COARSE).release);
@@ -106,7 +106,7 @@ pub fn run_until(
 /// let bench = Bench::try_new().expect("the example");
 /// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::{run, run_batch}};
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
-/// let (order, nominal) = (bench.order(), ParameterSample::nominal(&bench.board.stack));
+/// let (order, nominal) = (bench.order(), ParameterSample::nominal());
 /// let case = order.case(&melting);
 /// let runs = run_batch(&case, &[nominal; 8], (Resolution::COARSE, &|_| false));
 /// let (alone, batch) = (run(&case, &nominal, Resolution::COARSE).release, runs[7].release);
@@ -198,8 +198,9 @@ where
     }
 
     fn empty(&self, parameters: &ParameterSample) -> Run {
-        let melts = self.case.melting.iter().map(|target| parameters.melts(target).melted.in_celsius());
+        let melts = self.case.melting.iter().map(|target| parameters.melts(target).lets_go.in_celsius());
         Run {
+            parameters: *parameters,
             melted: vec![None; self.rig.network.joints.len()],
             melts_at: melts.collect(),
             release: None,
@@ -250,13 +251,9 @@ impl Follow {
     where
         f32: Sweep<RUNS>,
     {
-        let celsius = |node: usize| state.node(node) as f32 + ambient;
-        let found = Cooling {
-            hold: None,
-            warm: LONGEST_COOLING as f64,
-            body_peak: celsius(network.body),
-            component_peaks: network.components.iter().map(|k| celsius(*k)).collect(),
-        };
+        let mut traces = Traces::from_network(network);
+        traces.record(state, network, ambient);
+        let found = Cooling { hold: None, warm: LONGEST_COOLING as f64, traces };
         Self { ambient, found, warm: true }
     }
 
@@ -268,11 +265,7 @@ impl Follow {
     where
         f32: Sweep<RUNS>,
     {
-        let celsius = |node: usize| state.node(node) as f32 + self.ambient;
-        self.found.body_peak = self.found.body_peak.max(celsius(network.body));
-        for (peak, node) in self.found.component_peaks.iter_mut().zip(&network.components) {
-            *peak = peak.max(celsius(*node));
-        }
+        self.found.traces.record(state, network, self.ambient);
         if self.found.hold.is_none() && network.joints.iter().all(|k| state.is_solid(*k)) {
             self.found.hold = Some(second as f64);
         }

@@ -28,9 +28,9 @@ impl<R: Sweep<RUNS>, const RUNS: usize> RunView<'_, R, RUNS> {
         self.state.enthalpy[k][self.run]
     }
 
-    /// Enthalpy from which a node is all liquid, J.
-    pub fn liquid_from(&self, k: usize) -> f64 {
-        self.nodes[k].liquid_from()
+    /// Enthalpy from which a node lets go, J.
+    pub fn free_from(&self, k: usize) -> f64 {
+        self.nodes[k].free_from()
     }
 
     /// Is a node all solid?

@@ -1,4 +1,4 @@
 //! How a spread is stated.
 
 /// Half width of the middle eight in ten of a bell, in standard deviations (T).
-pub(super) const EIGHT_IN_TEN: f64 = 1.281_6;
+pub(crate) const EIGHT_IN_TEN: f64 = 1.281_6;

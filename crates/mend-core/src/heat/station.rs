@@ -31,6 +31,8 @@ pub struct Station {
     pub jet_spread: f64,
     /// Logarithmic spread of real against displayed flow: 0.15 blind, 0.05 when measured.
     pub flow_spread: f64,
+    /// Spread of what leaves the nozzle against what is set, K: 15 blind, 4 after a thermocouple.
+    pub outlet_spread_k: f64,
     /// What it shows of its flow.
     pub display: Display,
 }

@@ -34,7 +34,7 @@ pub struct UnitRun {
 /// assert_eq!(unit.jet.joints.len(), bench.board.connector.joints.len());
 /// ```
 pub fn unit_run(case: &Case<'_>) -> UnitRun {
-    let parameters = ParameterSample::nominal(&case.board.stack);
+    let parameters = ParameterSample::nominal();
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: true });
     let exit_excess = rig.exit_excess;
     let lone = case.recipe.preheat.is_empty() && case.recipe.during.is_none();
@@ -61,7 +61,7 @@ fn jet_alone(mut rig: Rig, case: &Case<'_>) -> Traces {
 /// they run in full: radiation about 400 K takes half as much again as it should from a board at 130 °C, and a soaked
 /// window was up to a tenth late.
 fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
-    let parameters = ParameterSample::nominal(&case.board.stack);
+    let parameters = ParameterSample::nominal();
     let mut full = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: false });
     let mut before = Traces::from_network(&full.network);
     let last = full.stages.len() - 1;

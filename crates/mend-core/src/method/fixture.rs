@@ -44,6 +44,7 @@ pub(super) fn shop(kind: &str) -> TestCase {
         jet_scale: 1.0,
         jet_spread: 0.1,
         flow_spread: 0.05,
+        outlet_spread_k: 15.0,
         display: Default::default(),
     };
     let equipment = Equipment {

@@ -3,12 +3,14 @@
 use serde::{Deserialize, Serialize};
 
 use super::band::Band;
-use super::limits::LAMINATE_MINUTE_C;
+use super::limits::LimitSubject;
 use super::runs::PlanRuns;
 use crate::heat::run::Run;
 
 /// Glass transition of a usual laminate, °C (D, 130-180): above it the resin holds a pad by a tenth of its strength.
 pub const LAMINATE_TG_C: f64 = 150.0;
+/// Time above this is counted, °C (D, advice: under 60 s).
+pub const LAMINATE_WATCHED_C: f64 = 260.0;
 /// So far above the transition a pad comes off at a touch, K (E).
 const SOFT_K: f64 = 60.0;
 /// Joints that lag by so much tempt to pull, s (E).
@@ -62,9 +64,9 @@ pub(super) fn laminate(outcome: &PlanRuns<'_>) -> Option<LaminateHeat> {
         pads.windows(2).map(|w| f64::from(w[1] - w[0])).fold(0.0, f64::max)
     };
     Some(LaminateHeat {
-        peak_c: outcome.band(|run| Some(outcome.highest(run, &run.traces.laminate, None)))?,
+        peak_c: outcome.band(|run| Some(outcome.highest(run, LimitSubject::Laminate)))?,
         over_260_s: outcome
-            .time_band(|run| Some(seconds_over(&run.traces.laminate, LAMINATE_MINUTE_C, outcome.off(run))))?,
+            .time_band(|run| Some(seconds_over(&run.traces.laminate, LAMINATE_WATCHED_C, outcome.off(run))))?,
         over_tg_s: outcome.time_band(|run| Some(seconds_over(&run.traces.pads, LAMINATE_TG_C, outcome.off(run))))?,
         ramp_k_per_s: outcome.time_band(|run| Some(steepest(run)))?,
     })

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::damaged::Damaged;
-use super::limits::first_damage;
+use super::limits::first_damage_of;
 use super::margin::{Margin, MarginKind};
 use super::runs::PlanRuns;
 
@@ -96,7 +96,7 @@ pub(super) fn limited_by(outcome: &PlanRuns<'_>, margins: &[Margin]) -> LimitedB
     };
     let last = last.map(|(_, joint)| LastJoint { joint: joint.name.clone(), melts });
     let tight = margins.iter().find(|m| m.kind != MarginKind::Joints && !m.expendable);
-    let nearest = match (first_damage(&outcome.limits, &fine.traces), tight) {
+    let nearest = match (first_damage_of(&outcome.limits, fine), tight) {
         (Some(damage), _) => match molten {
             Some(molten) if damage.at_s < molten => NearestLimit::Earlier { of: damage.to, s: molten - damage.at_s },
             _ => NearestLimit::At { of: damage.to, s: (damage.at_s - from).max(0.0) },

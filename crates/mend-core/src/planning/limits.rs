@@ -4,19 +4,13 @@
 use super::damaged::{Damage, Damaged};
 use super::loose::{Loose, loose};
 use super::order::Order;
+use super::tolerance::{LAMINATE, Tolerance};
 use crate::heat::case::Case;
 use crate::heat::parameters::ParameterSample;
 use crate::heat::rig::blowing;
 use crate::heat::run::Run;
 use crate::heat::traces::Traces;
 use crate::solder::MeltTarget;
-
-/// Laminate surface that must not be passed even for a moment, °C (D: T288 about 1 min for plain grades).
-pub const LAMINATE_NEVER_C: f64 = 288.0;
-/// Laminate surface that is stood for a minute, °C (D, advice: time above 260 °C under 60 s).
-pub const LAMINATE_MINUTE_C: f64 = 260.0;
-/// That minute, s.
-pub const LAMINATE_MINUTE_S: usize = 60;
 
 /// Which curve is watched.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -50,10 +44,8 @@ pub struct Limit {
     pub of: Damaged,
     /// What is watched.
     pub watched: LimitSubject,
-    /// °C.
-    pub celsius: f64,
-    /// Stood for so many seconds in all before it counts.
-    pub stands_s: usize,
+    /// What it stands.
+    pub stands: Tolerance,
 }
 
 /// Every limit of an order. The part's own body counts when it is to be kept intact; a component's own joints count where it would
@@ -72,32 +64,31 @@ pub struct Limit {
 /// ```
 pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
-    let limit = |of, watched, celsius, stands_s| Limit { of, watched, celsius, stands_s };
+    let limit = |of, watched, stands| Limit { of, watched, stands };
     let mut limits: Vec<Limit> = Vec::new();
     if order.keep_intact.part() {
-        let celsius = board.connector.material.limit().in_celsius();
-        limits.push(limit(Damaged::PartBody, LimitSubject::Body, celsius, 0));
+        let material = board.connector.material;
+        let stands = Tolerance::from_material(material, material.limit());
+        limits.push(limit(Damaged::PartBody, LimitSubject::Body, stands));
     }
     if !order.keep_intact.board() {
         return limits;
     }
     for (k, n) in board.components.iter().enumerate() {
         let of = Damaged::Component { name: n.name.clone() };
-        limits.push(limit(of, LimitSubject::Component(k), n.limit().in_celsius(), 0));
+        limits.push(limit(of, LimitSubject::Component(k), Tolerance::from_component(n)));
     }
     if let Some(target) = MeltTarget::from_metal(&order.composition.factory) {
-        let nominal = ParameterSample::nominal(&board.stack);
+        let nominal = ParameterSample::nominal();
         let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
         let celsius = target.melted.in_celsius();
         limits.extend(goes.filter_map(|(k, loose)| {
             let of = loose.damages(&board.components[k].name)?;
-            Some(limit(of, LimitSubject::OwnJoints(k), celsius, 0))
+            Some(limit(of, LimitSubject::OwnJoints(k), Tolerance::Never { celsius }))
         }));
     }
-    for (celsius, stands_s) in [(LAMINATE_NEVER_C, 0), (LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)] {
-        limits.push(limit(Damaged::Laminate, LimitSubject::Laminate, celsius, stands_s));
-    }
+    limits.push(limit(Damaged::Laminate, LimitSubject::Laminate, LAMINATE));
     limits
 }
 
@@ -111,9 +102,18 @@ impl Limit {
     }
 
     /// When a run passes it, s from the first tool.
-    pub fn passed(&self, traces: &Traces) -> Option<usize> {
-        let over = |(_, t): &(usize, &f32)| f64::from(**t) >= self.celsius;
-        self.watched.curve(traces).iter().enumerate().filter(over).map(|(at, _)| at).nth(self.stands_s)
+    pub fn passed(&self, traces: &Traces) -> Option<f64> {
+        self.stands.damaged_at(self.watched.curve(traces).iter().map(|t| f64::from(*t)))
+    }
+
+    /// As one run takes it.
+    pub fn under(&self, sample: &ParameterSample) -> Self {
+        Self { stands: self.stands.under(sample), ..self.clone() }
+    }
+
+    /// What the first seconds of a run leave of it, K.
+    pub fn headroom(&self, traces: &Traces, seconds: usize) -> f64 {
+        self.stands.headroom(self.watched.curve(traces).iter().take(seconds).map(|t| f64::from(*t)))
     }
 }
 
@@ -127,7 +127,7 @@ impl Limit {
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let order = bench.order();
 /// let case = order.case(&melting);
-/// let nominal = run(&case, &ParameterSample::nominal(&bench.board.stack), Resolution::COARSE);
+/// let nominal = run(&case, &ParameterSample::nominal(), Resolution::COARSE);
 /// let damage = first_damage(&limits(&order, &case), &nominal.traces);
 /// let expected = nominal.release.is_some_and(|t| damage.as_ref().is_none_or(|damage| t < damage.at_s));
 /// assert_eq!(in_time(&nominal, damage.as_ref()), expected);
@@ -141,20 +141,28 @@ pub(super) fn comes_first(release_s: Option<f64>, damage_s: Option<f64>) -> bool
     release_s.is_some_and(|t| t < damage_s.unwrap_or(f64::INFINITY))
 }
 
-/// The first limit that a run passes.
+/// The first limit that a run passes, by what it takes for true.
+pub fn first_damage_of(limits: &[Limit], run: &Run) -> Option<Damage> {
+    let under: Vec<Limit> = limits.iter().map(|limit| limit.under(&run.parameters)).collect();
+    first_damage(&under, &run.traces)
+}
+
+/// The first limit that curves pass.
 ///
 /// ```
 /// use mend_core::heat::traces::Traces;
 /// use mend_core::planning::damaged::Damaged;
 /// use mend_core::planning::limits::{Limit, LimitSubject, first_damage};
-/// let limit = Limit { of: Damaged::PartBody, watched: LimitSubject::Body, celsius: 240.0, stands_s: 0 };
+/// use mend_core::planning::tolerance::Tolerance;
+/// let stands = Tolerance::Never { celsius: 240.0 };
+/// let limit = Limit { of: Damaged::PartBody, watched: LimitSubject::Body, stands };
 /// let traces = Traces { body: vec![200.0, 230.0, 245.0, 250.0], ..Traces::default() };
 /// assert_eq!(first_damage(&[limit], &traces).map(|damage| damage.at_s), Some(2.0));
 /// ```
 pub fn first_damage(limits: &[Limit], traces: &Traces) -> Option<Damage> {
     let passed = limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit)));
-    let first = passed.min_by_key(|(at, _)| *at);
-    first.map(|(at, limit)| Damage { at_s: at as f64, to: limit.of.clone() })
+    let first = passed.min_by(|a, b| a.0.total_cmp(&b.0));
+    first.map(|(at_s, limit)| Damage { at_s, to: limit.of.clone() })
 }
 
 impl Loose {
@@ -185,13 +193,11 @@ mod tests {
     }
 
     #[test]
-    fn laminate_stands_a_minute_above_260_and_nothing_above_288() {
-        let limit =
-            |celsius, stands_s| Limit { of: Damaged::Laminate, watched: LimitSubject::Laminate, celsius, stands_s };
-        let limits = [limit(LAMINATE_NEVER_C, 0), limit(LAMINATE_MINUTE_C, LAMINATE_MINUTE_S)];
-        let at = |curve| first_damage(&limits, &laminate(curve)).map(|damage| damage.at_s);
-        assert_eq!(at((0..200).map(|t| if t < 50 { 200.0 } else { 265.0 }).collect()), Some(110.0));
-        assert_eq!(at((0..200).map(|t| 200.0 + t as f32).collect()), Some(88.0));
-        assert_eq!(at(vec![250.0; 200]), None);
+    fn laminate_stands_265_for_minutes_and_288_for_one() {
+        let limits = [Limit { of: Damaged::Laminate, watched: LimitSubject::Laminate, stands: LAMINATE }];
+        let at = |celsius: f32| first_damage(&limits, &laminate(vec![celsius; 600])).map(|damage| damage.at_s);
+        assert!(at(265.0).is_some_and(|s| (300.0..400.0).contains(&s)), "{:?}", at(265.0));
+        assert!(at(288.0).is_some_and(|s| (50.0..70.0).contains(&s)), "{:?}", at(288.0));
+        assert_eq!(at(240.0), None);
     }
 }

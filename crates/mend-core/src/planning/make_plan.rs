@@ -12,10 +12,12 @@ use super::rows::margins;
 use super::rules;
 use super::rules::input::RuleInput;
 use super::runs::{PlanRuns, SAMPLES};
+use super::sensitivity::sensitivities;
 use crate::finding::Finding;
 use crate::heat::mesh::{Mesh, Resolution};
 use crate::heat::parameters::ParameterSample;
 use crate::heat::rig::blowing;
+use crate::heat::run::Run;
 use crate::solder::{MeltTarget, leaded_into_lead_free};
 use crate::watch::Cancelled;
 
@@ -56,7 +58,12 @@ fn planned(order: &Order<'_>, moves: Moves) -> Result<Plan, Unplanned> {
 }
 
 fn chance(runs: &PlanRuns<'_>) -> f64 {
-    let works = runs.samples.iter().zip(&runs.damages).filter(|(run, damage)| in_time(run, damage.as_ref()));
+    // Whoever follows the abort time takes the air away then; and what is released still cools.
+    let until = |run: &Run| run.last_from + runs.abort.at_s;
+    let whole = |run: &Run| runs.limits.iter().all(|limit| runs.left(run, limit) > 0.0);
+    let works = runs.samples.iter().zip(&runs.damages);
+    let works =
+        works.filter(|(run, damage)| in_time(run, damage.as_ref()) && run.release <= Some(until(run)) && whole(run));
     works.count() as f64 / runs.samples.len() as f64
 }
 
@@ -81,8 +88,7 @@ fn map(runs: &PlanRuns<'_>) -> HeatMap {
 
 /// What the rules have to say of the runs.
 fn findings(runs: &PlanRuns<'_>) -> Vec<Finding> {
-    let board = runs.case.board;
-    let nominal = ParameterSample::nominal(&board.stack);
+    let nominal = ParameterSample::nominal();
     let air = runs.case.recipe.air.map(|air| blowing(&runs.case, &air, &nominal));
     let factory =
         MeltTarget::from_metal(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.melted.in_celsius());
@@ -107,7 +113,7 @@ fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> R
         recipe: recipe.clone(),
         alloy: composition.factory.name.clone(),
         fed: composition.fed().map(|feed| feed.metal.name.clone()),
-        melts_at_c: runs.case.melting.iter().map(|t| t.melted.in_celsius()).fold(f64::MIN, f64::max),
+        melts_at_c: runs.fine.melts_at.iter().copied().fold(f64::MIN, f64::max),
         samples: SAMPLES,
         window,
         chance,
@@ -118,6 +124,7 @@ fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> R
         laminate: laminate(runs),
         pad_lift: pad_lift(runs),
         next_move,
+        guesses: sensitivities(runs),
         joints: joints(runs),
         map: map(runs),
         abort: runs.abort.clone(),

@@ -105,9 +105,21 @@ pub struct Margin {
     pub status: LimitStatus,
     /// Shown for knowledge only: an expendable part may deform.
     pub expendable: bool,
+    /// For how long it is hot enough to count; none for joints and for what stands nothing even for a moment.
+    #[serde(default)]
+    pub hot: Option<HotFor>,
     /// Where it stood at the end of each stage before the last, as computed, °C; of a row of joints, its first.
     #[serde(default, alias = "passes_c", skip_serializing_if = "Vec::is_empty")]
     pub stages_c: Vec<f64>,
+}
+
+/// For how long something is hot.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct HotFor {
+    /// s, as computed.
+    pub s: f64,
+    /// At this temperature or above, °C.
+    pub above_c: f64,
 }
 
 /// What a row is about.
@@ -131,8 +143,8 @@ impl Margin {
         };
         let headroom_k = marks.iter().map(margin).fold(f64::INFINITY, f64::min);
         let status = LimitStatus::from_headroom(headroom_k, wanted_k);
-        let (line_spread_k, expendable, stages_c) = (0.0, false, Vec::new());
-        Self { kind, name, detail, marks, line_c, line_spread_k, headroom_k, status, expendable, stages_c }
+        let (line_spread_k, expendable, hot, stages_c) = (0.0, false, None, Vec::new());
+        Self { kind, name, detail, marks, line_c, line_spread_k, headroom_k, status, expendable, hot, stages_c }
     }
 
     /// The same against a line that is itself a band: its half width, and the margin as the samples saw it.

@@ -2,11 +2,11 @@
 //!
 //! - [`plan_inputs`]: what is entered for a plan; [`order`]: what is to be planned; [`settings`]: can these settings
 //!   be, on this station?
-//! - [`limits`]: what must not be passed; [`damaged`]: what is damaged then; [`loose`]: what the jet and its weight do
+//! - [`tolerance`]: what a thing stands and for how long; [`limits`]: what must not be passed; [`damaged`]: what is damaged then; [`loose`]: what the jet and its weight do
 //!   to a component whose joints melt
 //! - [`runs`]: every run of an order; [`band`]: quantiles over the samples
 //! - readings: [`abort_time`]: when to take the air away if nothing moved; [`laminate`]: what the board itself bears;
-//!   [`margin`]: everything against its line; [`rules`]: what else there is to say, a file each; [`next_move`]: the
+//!   [`margin`]: everything against its line; [`sensitivity`]: which guess widens the band; [`rules`]: what else there is to say, a file each; [`next_move`]: the
 //!   best of the [`single_changes`]; [`limited_by`]: what limits the plan
 //! - [`plan`]: what comes of it; [`make_plan`]: from the order to it
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
@@ -45,9 +45,11 @@ pub mod rules;
 pub mod runs;
 mod scaled;
 pub mod search;
+pub mod sensitivity;
 pub mod sequence;
 pub mod settings;
 pub mod single_changes;
+pub mod tolerance;
 pub mod watched;
 pub mod what_if;
 pub mod window_point;

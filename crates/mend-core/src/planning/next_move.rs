@@ -11,11 +11,12 @@ use serde::{Deserialize, Serialize};
 use super::band::quantile;
 use super::change::Change;
 use super::damaged::{Damage, Damaged};
-use super::limits::{Limit, LimitSubject, first_damage, in_time, limits};
+use super::limits::{Limit, LimitSubject, first_damage_of, in_time, limits};
 use super::order::Order;
-use super::runs::PlanRuns;
+use super::runs::{FINALISTS, PlanRuns, TRIED_SAMPLES};
 use super::single_changes::{ProposedRecipe, single_changes};
 use crate::heat::case::Case;
+use crate::heat::ensemble::run_all;
 use crate::heat::mesh::Resolution;
 use crate::heat::parameters::ParameterSample;
 use crate::heat::recipe::Recipe;
@@ -25,9 +26,6 @@ use crate::method::usual;
 
 /// A change that works as often and gains less time than this is none, s (E: a hand's pause).
 const WORTH_S: f64 = 4.0;
-/// So many changes are run over samples, and so many samples: half of a plan's.
-const FINALISTS: usize = 5;
-const HALF: usize = 10;
 
 /// A change and what it would bring.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -88,7 +86,7 @@ struct Odds {
 /// The best single change, if one is worth it.
 pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let (order, case) = (outcome.order, &outcome.case);
-    let nominal = ParameterSample::nominal(&case.board.stack);
+    let nominal = ParameterSample::nominal();
     let of_outcome = |run| Trial { run: Cow::Borrowed(run), limits: Cow::Borrowed(&outcome.limits) };
     let now = of_outcome(&outcome.coarse);
     let tried = moves(order, &now).into_par_iter().map(|(what, recipe)| {
@@ -99,13 +97,14 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let mut tried: Vec<(Change, Recipe, Trial<'_>)> = tried.collect();
     tried.sort_by(|a, b| b.2.headroom_k().total_cmp(&a.2.headroom_k()));
     tried.truncate(FINALISTS);
-    // The first samples are the same however many there are: the outcome has run these already.
-    let present: Vec<Trial<'_>> = outcome.samples[..HALF].iter().map(of_outcome).collect();
+    // Some of the outcome's own samples, which are run already.
+    let some = || outcome.samples.iter().step_by(outcome.samples.len() / TRIED_SAMPLES);
+    let present: Vec<Trial<'_>> = some().map(of_outcome).collect();
     let present = Odds::from_trials(&present, order.recipe);
-    let samples = ParameterSample::samples(HALF, case.station, &case.board.stack);
+    let samples: Vec<ParameterSample> = some().map(|run| run.parameters).collect();
     let judged = tried.into_par_iter().map(|tried| {
-        let trials = samples.par_iter().map(|parameters| Trial::run(order, case, (&tried.1, parameters)));
-        (Odds::from_trials(&trials.collect::<Vec<_>>(), &tried.1), tried)
+        let trials = Trial::run_all(order, case, (&tried.1, &samples));
+        (Odds::from_trials(&trials, &tried.1), tried)
     });
     let judged: Vec<(Odds, (Change, Recipe, Trial<'_>))> = judged.collect();
     let best = judged.into_iter().max_by(|a, b| a.0.partial_cmp(&b.0).unwrap_or(Ordering::Equal))?;
@@ -119,7 +118,7 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
 impl Odds {
     fn from_trials(trials: &[Trial<'_>], recipe: &Recipe) -> Self {
         let end = recipe.seconds() as f64;
-        let damages: Vec<Option<Damage>> = trials.iter().map(|t| first_damage(&t.limits, &t.run.traces)).collect();
+        let damages: Vec<Option<Damage>> = trials.iter().map(|t| first_damage_of(&t.limits, &t.run)).collect();
         let works = trials.iter().zip(&damages).filter(|(t, damage)| in_time(&t.run, damage.as_ref())).count();
         let sorted = |mut times: Vec<f64>| {
             times.sort_by(f64::total_cmp);
@@ -137,20 +136,30 @@ impl Trial<'_> {
     fn run(order: &Order<'_>, case: &Case<'_>, (recipe, parameters): (&Recipe, &ParameterSample)) -> Self {
         let case = Case { recipe, ..*case };
         let limits = limits(&Order { recipe, ..*order }, &case);
-        let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage(&limits, &run.traces).is_some());
+        let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage_of(&limits, run).is_some());
         Self { run: Cow::Owned(run), limits: Cow::Owned(limits) }
+    }
+
+    fn run_all(order: &Order<'_>, case: &Case<'_>, (recipe, samples): (&Recipe, &[ParameterSample])) -> Vec<Self> {
+        let case = Case { recipe, ..*case };
+        let limits = limits(&Order { recipe, ..*order }, &case);
+        let runs = run_all(&case, samples, &|run| first_damage_of(&limits, run).is_some());
+        runs.into_iter().map(|run| Self { run: Cow::Owned(run), limits: Cow::Owned(limits.clone()) }).collect()
     }
 
     /// Hottest that a thing gets until release, °C.
     fn hottest(&self, watched: LimitSubject) -> f64 {
-        let off = self.run.release.map_or(self.run.traces.len(), |t| t.ceil() as usize + 1);
-        f64::from(watched.curve(&self.run.traces).iter().take(off).copied().fold(f32::MIN, f32::max))
+        f64::from(watched.curve(&self.run.traces).iter().take(self.heated()).copied().fold(f32::MIN, f32::max))
     }
 
-    /// The limit that is tightest at release, of those that count at once, and the headroom to it, K.
+    /// Seconds until release.
+    fn heated(&self) -> usize {
+        self.run.release.map_or(self.run.traces.len(), |t| t.ceil() as usize + 1)
+    }
+
+    /// The limit that is tightest at release, and what is left of it, K.
     fn tightest(&self) -> Option<(&Limit, f64)> {
-        let at_once = self.limits.iter().filter(|limit| limit.stands_s == 0);
-        let rooms = at_once.map(|limit| (limit, limit.celsius - self.hottest(limit.watched)));
+        let rooms = self.limits.iter().map(|limit| (limit, limit.headroom(&self.run.traces, self.heated())));
         rooms.min_by(|a, b| a.1.total_cmp(&b.1))
     }
 
@@ -204,11 +213,13 @@ mod tests {
     use super::*;
     use crate::example::Bench;
     use crate::heat::traces::Traces;
+    use crate::planning::tolerance::Tolerance;
 
     /// A run that releases then, with a body that passes its limit then, if ever.
     fn trial(release: Option<f64>, damage: Option<usize>) -> Trial<'static> {
         let body = (0..200).map(|t| if damage.is_some_and(|at| t >= at) { 300.0 } else { 100.0 }).collect();
         let run = Run {
+            parameters: ParameterSample::nominal(),
             melted: vec![release],
             melts_at: vec![217.0],
             release,
@@ -217,7 +228,8 @@ mod tests {
             cooling: None,
             faces: [vec![], vec![]],
         };
-        let limit = Limit { of: Damaged::PartBody, watched: LimitSubject::Body, celsius: 250.0, stands_s: 0 };
+        let limit =
+            Limit { of: Damaged::PartBody, watched: LimitSubject::Body, stands: Tolerance::Never { celsius: 250.0 } };
         Trial { run: Cow::Owned(run), limits: Cow::Owned(vec![limit]) }
     }
 

@@ -8,11 +8,12 @@ use super::laminate::{LaminateHeat, PadLift};
 use super::limited_by::LimitedBy;
 use super::margin::Margin;
 use super::next_move::Move;
+use super::sensitivity::Sensitivity;
 use crate::finding::Finding;
 use crate::heat::recipe::Recipe;
 
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
-pub const ENGINE: u32 = 5;
+pub const ENGINE: u32 = 6;
 
 /// Is there a window?
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -100,6 +101,9 @@ pub struct Plan {
     /// The best single change that was tried.
     #[serde(default)]
     pub next_move: Option<Move>,
+    /// Which guesses widen the band, the one that does most first.
+    #[serde(default)]
+    pub guesses: Vec<Sensitivity>,
     /// Every joint.
     pub joints: Vec<JointMelt>,
     /// Everything against its line, tightest first.

@@ -102,11 +102,12 @@ fn row(order: &Order<'_>, melting: &[MeltTarget], (flow, sets): (Flow, &[Tempera
     let case = Case { recipe: &middle, ..order.case(melting) };
     let limits = limits(&Order { recipe: &middle, ..*order }, &case);
     let unit = unit_run(&case);
-    let parameters = ParameterSample::nominal(&order.board.stack);
+    let parameters = ParameterSample::nominal();
+    let lets_go = parameters.lets_go(melting);
     let scaled = |set: &Temperature| {
         let jet = jet(&case, &HotAir { set: *set, flow, ..air }, &parameters);
         let scaled = Scaled { unit: &unit, scale: jet.exit_excess / unit.exit_excess, ambient: order.ambient };
-        let candidate = scaled.candidate(melting, &limits);
+        let candidate = scaled.candidate(&lets_go, &limits);
         (candidate, candidate.damage.map(|(_, k)| limits[k].of.clone()))
     };
     sets.iter().map(scaled).collect()

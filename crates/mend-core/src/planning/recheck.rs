@@ -2,7 +2,7 @@
 
 use rayon::prelude::*;
 
-use super::limits::{first_damage, limits};
+use super::limits::{first_damage_of, limits};
 use super::order::{Order, Unplanned};
 use super::process_window::ProcessWindow;
 use super::window_point::WindowCell;
@@ -44,8 +44,8 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
         let recipe = Recipe { air, ..order.recipe.clone() };
         let case = Case { recipe: &recipe, ..order.case(&melting) };
         let limits = limits(&Order { recipe: &recipe, ..*order }, &case);
-        let damaged = |run: &Run| first_damage(&limits, &run.traces);
-        let nominal = ParameterSample::nominal(&order.board.stack);
+        let damaged = |run: &Run| first_damage_of(&limits, run);
+        let nominal = ParameterSample::nominal();
         let run = run_until(&case, &nominal, Resolution::FINE, &|run| damaged(run).is_some());
         order.watch.one_done();
         let outcome = WindowCell::from_times(run.release, damaged(&run).map(|damage| damage.at_s));

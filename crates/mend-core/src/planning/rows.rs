@@ -1,13 +1,16 @@
 //! The rows of the margin strip, from the runs.
 
-use super::limits::{LAMINATE_MINUTE_C, LAMINATE_NEVER_C};
-use super::margin::{Margin, MarginDetail, MarginKind, MarginMark, RowHead};
+use super::limits::LimitSubject;
+use super::margin::{HotFor, Margin, MarginDetail, MarginKind, MarginMark, RowHead};
 use super::runs::PlanRuns;
+use super::tolerance::{LAMINATE, Tolerance};
 use crate::board::{Component, row_names};
 use crate::heat::run::Run;
 
 /// How far above its melting line every joint is wanted at the abort time, K (E).
 const JOINT_WANTED_K: f64 = 10.0;
+/// How much of what the laminate stands is wanted left, K (E: half the way from ten minutes to one).
+const LAMINATE_WANTED_K: f64 = 15.0;
 
 /// Everything against its line, what may be lost last, else the tightest first.
 pub(super) fn margins(outcome: &PlanRuns<'_>) -> Vec<Margin> {
@@ -59,8 +62,8 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let marks: Vec<MarginMark> = own.iter().filter_map(mark).collect();
         let hidden = own.iter().any(|k| joints[*k].hidden);
         let detail = MarginDetail::Joints { joints: marks.len(), hidden };
-        let target = own.first().map(|k| outcome.case.melting[*k]);
-        let (line, spread) = target.map_or((0.0, 0.0), |t| (t.melted.in_celsius(), t.spread.in_kelvin()));
+        let line = own.first().and_then(|k| outcome.band(|run| Some(run.melts_at[*k])));
+        let (line, spread) = line.map_or((0.0, 0.0), |band| (band.mid, (band.high - band.low) / 2.0));
         let row = Margin::from_marks(
             RowHead { kind: MarginKind::Joints, name: (*name).to_owned(), detail },
             marks,
@@ -75,15 +78,39 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
     names.iter().map(row).collect()
 }
 
+/// A row of one thing that stands its heat for a while. Its line is where its highest temperature would lie if the whole history
+/// were hotter by what is left of it.
+fn stood_row(outcome: &PlanRuns<'_>, head: RowHead, (mark, stood): (String, Stood)) -> Option<Margin> {
+    let Stood { watched, stands, wanted_k } = stood;
+    let temperature_c = outcome.band(|run| Some(outcome.highest(run, watched)))?;
+    let left = |run: &Run| stands.under(&run.parameters).headroom(outcome.history(run, watched));
+    let left = outcome.band(|run| Some(left(run)))?;
+    let line_c = temperature_c.mid + left.mid;
+    let row = Margin::from_marks(head, vec![MarginMark { name: mark, temperature_c }], (line_c, wanted_k));
+    let row = row.against_a_spread((stands.spread_k(), left.low), wanted_k);
+    let hot = stands.counts_from_c().map(|above_c| {
+        let seconds = outcome.history(&outcome.fine, watched).filter(|t| *t >= above_c).count();
+        HotFor { s: seconds as f64, above_c }
+    });
+    Some(Margin { hot, ..row.after(after_stages(outcome, |run| watched.curve(&run.traces))) })
+}
+
+/// What is watched of a row, what it stands, and the headroom that is wanted, K.
+#[derive(Clone, Copy)]
+struct Stood {
+    watched: LimitSubject,
+    stands: Tolerance,
+    wanted_k: f64,
+}
+
 fn body_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let connector = &outcome.case.board.connector;
-    let after = |run: &Run| run.cooling.as_ref().map(|c| c.body_peak);
-    let temperature_c = outcome.band(|run| Some(outcome.highest(run, &run.traces.body, after(run))))?;
-    let marks = vec![MarginMark { name: connector.name.clone(), temperature_c }];
-    let line = (connector.material.limit().in_celsius(), connector.material.wanted_margin().in_kelvin());
-    let detail = MarginDetail::Body { material: connector.material };
-    let what = RowHead { kind: MarginKind::Body, name: connector.name.clone(), detail };
-    let row = Margin::from_marks(what, marks, line).after(after_stages(outcome, |run| &run.traces.body));
+    let material = connector.material;
+    let detail = MarginDetail::Body { material };
+    let head = RowHead { kind: MarginKind::Body, name: connector.name.clone(), detail };
+    let stands = Tolerance::from_material(material, material.limit());
+    let stood = Stood { watched: LimitSubject::Body, stands, wanted_k: material.wanted_margin().in_kelvin() };
+    let row = stood_row(outcome, head, (connector.name.clone(), stood))?;
     Some(if outcome.order.keep_intact.part() { row } else { row.expendable() })
 }
 
@@ -94,23 +121,17 @@ fn of_the_board(outcome: &PlanRuns<'_>, row: Margin) -> Margin {
 
 fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
     let row = |(k, n): (usize, &Component)| {
-        let after = |run: &Run| run.cooling.as_ref().map(|c| c.component_peaks[k]);
-        let curve = |run: &Run| outcome.highest(run, &run.traces.components[k], after(run));
-        let temperature_c = outcome.band(|run| Some(curve(run)))?;
-        let marks = vec![MarginMark { name: n.name.clone(), temperature_c }];
-        let line = (n.limit().in_celsius(), n.material.wanted_margin().in_kelvin());
         let detail = MarginDetail::Component { material: n.material, face: n.face };
-        let row =
-            Margin::from_marks(RowHead { kind: MarginKind::Component, name: n.name.clone(), detail }, marks, line);
-        Some(of_the_board(outcome, row.after(after_stages(outcome, |run| &run.traces.components[k]))))
+        let head = RowHead { kind: MarginKind::Component, name: n.name.clone(), detail };
+        let (watched, stands) = (LimitSubject::Component(k), Tolerance::from_component(n));
+        let stood = Stood { watched, stands, wanted_k: n.material.wanted_margin().in_kelvin() };
+        Some(of_the_board(outcome, stood_row(outcome, head, (n.name.clone(), stood))?))
     };
     outcome.case.board.components.iter().enumerate().filter_map(row).collect()
 }
 
 fn laminate_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
-    let temperature_c = outcome.band(|run| Some(outcome.highest(run, &run.traces.laminate, None)))?;
-    let marks = vec![MarginMark { name: String::new(), temperature_c }];
-    let what = RowHead { kind: MarginKind::Laminate, name: String::new(), detail: MarginDetail::HottestPlace };
-    let row = Margin::from_marks(what, marks, (LAMINATE_NEVER_C, LAMINATE_NEVER_C - LAMINATE_MINUTE_C));
-    Some(of_the_board(outcome, row.after(after_stages(outcome, |run| &run.traces.laminate))))
+    let head = RowHead { kind: MarginKind::Laminate, name: String::new(), detail: MarginDetail::HottestPlace };
+    let stood = Stood { watched: LimitSubject::Laminate, stands: LAMINATE, wanted_k: LAMINATE_WANTED_K };
+    Some(of_the_board(outcome, stood_row(outcome, head, (String::new(), stood))?))
 }

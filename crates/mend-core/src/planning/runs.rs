@@ -1,9 +1,9 @@
 //! All runs of an order: one fine, one coarse, and the samples; and how a figure of theirs becomes a band.
 
-use super::abort_time::AbortTime;
+use super::abort_time::{AbortTime, Outcome};
 use super::band::Band;
 use super::damaged::Damage;
-use super::limits::{Limit, first_damage, limits};
+use super::limits::{Limit, LimitSubject, first_damage_of, limits};
 use super::order::Order;
 use crate::heat::case::Case;
 use crate::heat::ensemble::run_all;
@@ -13,9 +13,13 @@ use crate::heat::run::{Run, run_until};
 use crate::watch::Cancelled;
 
 /// Samples behind every band.
-pub const SAMPLES: usize = 20;
+pub const SAMPLES: usize = 64;
 /// So many single changes are tried for the next move: their share of the whole work.
 pub(super) const MOVES: usize = 16;
+/// And so many of those over some of the samples.
+pub(super) const FINALISTS: usize = 5;
+/// Samples that they are tried over: two batches.
+pub(super) const TRIED_SAMPLES: usize = 16;
 
 /// All runs of an order.
 pub(super) struct PlanRuns<'a> {
@@ -33,13 +37,13 @@ pub(super) struct PlanRuns<'a> {
 
 impl<'a> PlanRuns<'a> {
     pub(super) fn run(order: &'a Order<'a>, case: Case<'a>) -> Result<Self, Cancelled> {
-        let nominal = ParameterSample::nominal(&case.board.stack);
-        let sampled = ParameterSample::samples(SAMPLES, case.station, &case.board.stack);
+        let nominal = ParameterSample::nominal();
+        let sampled = ParameterSample::samples(SAMPLES, &case);
         let limits = limits(order, &case);
-        let damage = |run: &Run| first_damage(&limits, &run.traces);
+        let damage = |run: &Run| first_damage_of(&limits, run);
         // A fine run is the work of about ten coarse ones.
         const FINE_IS: usize = 10;
-        case.watch.expect(SAMPLES + 1 + FINE_IS + MOVES);
+        case.watch.expect(SAMPLES + 1 + FINE_IS + MOVES + FINALISTS * TRIED_SAMPLES);
         // What comes after both release and the first damage is no part of any plan.
         let enough = |run: &Run| damage(run).is_some();
         let fine = || {
@@ -54,7 +58,9 @@ impl<'a> PlanRuns<'a> {
         let coarse = coarse.remove(0);
         case.watch.wanted()?;
         let damages: Vec<Option<Damage>> = samples.iter().map(damage).collect();
-        let abort = AbortTime::from_damages(&damages, (fine.last_from, case.recipe.longest.in_seconds()));
+        let outcomes = samples.iter().zip(&damages).map(|(run, damage)| Outcome { release: run.release, damage });
+        let stage = (fine.last_from, case.recipe.longest.in_seconds());
+        let abort = AbortTime::from_outcomes(&outcomes.collect::<Vec<_>>(), stage);
         Ok(Self { order, case, limits, fine, coarse, samples, damages, abort })
     }
 
@@ -93,10 +99,21 @@ impl<'a> PlanRuns<'a> {
         run.release.filter(|t| *t <= stop).unwrap_or(stop).ceil() as usize
     }
 
-    /// Highest of a curve until all goes off, then `after` it if the part was released.
-    pub(super) fn highest(&self, run: &Run, curve: &[f32], after: Option<f32>) -> f64 {
+    /// What is watched in a run until all goes off, and after it while the released part cools, °C.
+    pub(super) fn history<'r>(&self, run: &'r Run, watched: LimitSubject) -> impl Iterator<Item = f64> + use<'r> {
         let released = run.release.filter(|t| *t <= run.last_from + self.abort.at_s);
-        let heated = curve.iter().take(self.off(run) + 1).copied().fold(f32::MIN, f32::max);
-        f64::from(released.and(after).map_or(heated, |after| after.max(heated)))
+        let heated = watched.curve(&run.traces).iter().take(self.off(run) + 1);
+        let after = run.cooling.as_ref().filter(|_| released.is_some()).map(|cooling| watched.curve(&cooling.traces));
+        heated.chain(after.unwrap_or_default()).map(|t| f64::from(*t))
+    }
+
+    /// What a run leaves of a limit, cooling included, K.
+    pub(super) fn left(&self, run: &Run, limit: &Limit) -> f64 {
+        limit.stands.under(&run.parameters).headroom(self.history(run, limit.watched))
+    }
+
+    /// The highest of it, °C.
+    pub(super) fn highest(&self, run: &Run, watched: LimitSubject) -> f64 {
+        self.history(run, watched).fold(f64::NEG_INFINITY, f64::max)
     }
 }

@@ -5,7 +5,6 @@ use super::window_point::WindowPoint;
 use crate::heat::run::handling;
 use crate::heat::traces::Traces;
 use crate::heat::unit_run::UnitRun;
-use crate::solder::MeltTarget;
 use crate::units::Temperature;
 
 /// A unit run at some set temperature.
@@ -16,52 +15,52 @@ pub(super) struct Scaled<'a> {
 }
 
 impl Scaled<'_> {
-    /// When the `nth` second comes in which a curve of the last stage is at least at `celsius`; between the seconds on a
-    /// straight line where it is the first.
-    fn reaches(&self, of: impl Fn(&Traces) -> &[f32], celsius: f64, nth: usize) -> Option<f64> {
+    /// When a curve of the last stage is first at `celsius`, between the seconds on a straight line.
+    fn reaches(&self, of: impl Fn(&Traces) -> &[f32], celsius: f64) -> Option<f64> {
         let (jet, rest) = (of(&self.unit.jet), of(&self.unit.rest));
         let wanted = celsius - self.ambient.in_celsius();
         let rise = |k: usize| self.scale * f64::from(jet[k]) + rest.get(k).map_or(0.0, |r| f64::from(*r));
-        let at = (0..jet.len()).filter(|k| rise(*k) >= wanted).nth(nth)?;
-        let Some(before) = at.checked_sub(1).filter(|_| nth == 0).map(rise) else { return Some(at as f64) };
+        let at = (0..jet.len()).find(|k| rise(*k) >= wanted)?;
+        let Some(before) = at.checked_sub(1).map(rise) else { return Some(at as f64) };
         Some(at as f64 - (rise(at) - wanted) / (rise(at) - before))
     }
 
-    pub(super) fn candidate(&self, melting: &[MeltTarget], limits: &[Limit]) -> WindowPoint {
-        let melts = |(k, target): (usize, &MeltTarget)| {
-            self.reaches(|t| &t.joints[k], target.melted.in_celsius(), 0).unwrap_or(f64::INFINITY)
+    pub(super) fn candidate(&self, melting: &[Temperature], limits: &[Limit]) -> WindowPoint {
+        let melts = |(k, lets_go): (usize, &Temperature)| {
+            self.reaches(|t| &t.joints[k], lets_go.in_celsius()).unwrap_or(f64::INFINITY)
         };
         let times: Vec<f64> = melting.iter().enumerate().map(melts).collect();
         let last_joint = (0..times.len()).max_by(|a, b| times[*a].total_cmp(&times[*b])).unwrap_or(0);
         let molten = times.get(last_joint).copied().filter(|t| t.is_finite());
         let damage = |(k, limit): (usize, &Limit)| {
-            let before = limit.watched.curve(&self.unit.before);
-            let soaked = before.iter().filter(|t| f64::from(**t) + self.ambient.in_celsius() >= limit.celsius).count();
-            if soaked > limit.stands_s {
-                return Some((0.0, k));
-            }
-            Some((self.reaches(|t| limit.watched.curve(t), limit.celsius, limit.stands_s - soaked)?, k))
+            let at = limit.stands.damaged_at(self.history(limit, usize::MAX))?;
+            Some(((at - self.before(limit) as f64).max(0.0), k))
         };
         let damages = limits.iter().enumerate().filter_map(damage);
         let damage = damages.min_by(|a, b| a.0.total_cmp(&b.0));
         WindowPoint { release_s: molten.map(|t| t + handling(t)), damage, last_joint }
     }
 
-    /// The limit that counts at once and is nearest at a second of the last stage, and the headroom to it, K. What was hotter in
-    /// the stages before counts with that.
+    /// The limit that is nearest at a second of the last stage, and what is left of it, K. The stages before count with that.
     pub(super) fn tightest(&self, limits: &[Limit], at_s: f64) -> Option<(usize, f64)> {
-        let at_once = limits.iter().enumerate().filter(|(_, limit)| limit.stands_s == 0);
-        let headroom = |(k, limit): (usize, &Limit)| (k, limit.celsius - self.hottest(limit, at_s));
-        at_once.map(headroom).min_by(|a, b| a.1.total_cmp(&b.1))
+        let seconds = at_s.ceil() as usize + 1;
+        let headroom = |(k, limit): (usize, &Limit)| (k, limit.stands.headroom(self.history(limit, seconds)));
+        limits.iter().enumerate().map(headroom).min_by(|a, b| a.1.total_cmp(&b.1))
     }
 
-    /// Hottest of what a limit is about until then, °C. Under a steady tool curves only climb: the end says it.
-    fn hottest(&self, limit: &Limit, at_s: f64) -> f64 {
+    /// Seconds before the last stage.
+    fn before(&self, limit: &Limit) -> usize {
+        limit.watched.curve(&self.unit.before).len()
+    }
+
+    /// What a limit is about, through the stages before and the first seconds of the last, °C.
+    fn history<'s>(&'s self, limit: &'s Limit, seconds: usize) -> impl Iterator<Item = f64> + 's {
         let (jet, rest) = (limit.watched.curve(&self.unit.jet), limit.watched.curve(&self.unit.rest));
-        let at = (at_s.ceil() as usize).min(jet.len().saturating_sub(1));
-        let rise = self.scale * f64::from(jet[at]) + rest.get(at).map_or(0.0, |r| f64::from(*r));
-        let before = limit.watched.curve(&self.unit.before).iter().copied().fold(0.0, f32::max);
-        rise.max(f64::from(before)) + self.ambient.in_celsius()
+        let rise =
+            |(k, jet): (usize, &f32)| self.scale * f64::from(*jet) + rest.get(k).map_or(0.0, |rest| f64::from(*rest));
+        let last = jet.iter().enumerate().map(rise).take(seconds);
+        let before = limit.watched.curve(&self.unit.before).iter().map(|t| f64::from(*t));
+        before.chain(last).map(|rise| rise + self.ambient.in_celsius())
     }
 
     /// Every component's rise until a second of the last stage, K.
@@ -79,13 +78,13 @@ impl Scaled<'_> {
     }
 
     /// What the coldest joint lacks at the end of the longest heating, K.
-    pub(super) fn lacks(&self, melting: &[MeltTarget]) -> f64 {
+    pub(super) fn lacks(&self, melting: &[Temperature]) -> f64 {
         let last = |curve: &[f32]| curve.last().copied().map_or(0.0, f64::from);
         let reached = |k: usize| {
             let rest = self.unit.rest.joints.get(k).map_or(0.0, |rest| last(rest));
             self.scale * last(&self.unit.jet.joints[k]) + rest + self.ambient.in_celsius()
         };
-        let lacks = melting.iter().enumerate().map(|(k, target)| target.melted.in_celsius() - reached(k));
+        let lacks = melting.iter().enumerate().map(|(k, lets_go)| lets_go.in_celsius() - reached(k));
         lacks.fold(0.0, f64::max)
     }
 }
@@ -95,7 +94,7 @@ mod tests {
     use super::*;
     use crate::planning::damaged::Damaged;
     use crate::planning::limits::LimitSubject;
-    use crate::units::TempDelta;
+    use crate::planning::tolerance::Tolerance;
 
     const AMBIENT: Temperature = Temperature::celsius(20.0);
 
@@ -108,12 +107,11 @@ mod tests {
     }
 
     fn limit(celsius: f64) -> Limit {
-        Limit { of: Damaged::PartBody, watched: LimitSubject::Body, celsius, stands_s: 0 }
+        Limit { of: Damaged::PartBody, watched: LimitSubject::Body, stands: Tolerance::Never { celsius } }
     }
 
-    fn target(celsius: f64) -> MeltTarget {
-        let melted = Temperature::celsius(celsius);
-        MeltTarget { solidus: melted, melted, spread: TempDelta::kelvin(1.0) }
+    fn at(celsius: f64) -> Temperature {
+        Temperature::celsius(celsius)
     }
 
     #[test]
@@ -121,7 +119,7 @@ mod tests {
         let unit = unit();
         let scaled = Scaled { unit: &unit, scale: 1.0, ambient: AMBIENT };
         // 20 + 2 t reaches 101 at 40.5 s, and the hand comes after; 20 + t reaches 90 at 70 s.
-        let found = scaled.candidate(&[target(101.0)], &[limit(90.0)]);
+        let found = scaled.candidate(&[at(101.0)], &[limit(90.0)]);
         assert!((found.release_s.expect("molten") - (40.5 + handling(40.5))).abs() < 1e-6);
         assert_eq!(found.damage, Some((70.0, 0)));
     }
@@ -129,18 +127,22 @@ mod tests {
     #[test]
     fn a_hotter_nozzle_is_sooner_at_everything_and_a_cool_one_melts_nothing() {
         let unit = unit();
-        let at = |scale| Scaled { unit: &unit, scale, ambient: AMBIENT }.candidate(&[target(101.0)], &[limit(90.0)]);
-        assert!(at(1.3).release_s < at(1.0).release_s && at(1.3).damage < at(1.0).damage);
+        let scaled = |scale| Scaled { unit: &unit, scale, ambient: AMBIENT }.candidate(&[at(101.0)], &[limit(90.0)]);
+        assert!(scaled(1.3).release_s < scaled(1.0).release_s && scaled(1.3).damage < scaled(1.0).damage);
         let cool = Scaled { unit: &unit, scale: 0.2, ambient: AMBIENT };
-        assert_eq!(cool.candidate(&[target(101.0)], &[limit(90.0)]).release_s, None);
-        assert!((cool.lacks(&[target(101.0)]) - 41.0).abs() < 1e-6, "101 less 20 and a fifth of 200");
+        assert_eq!(cool.candidate(&[at(101.0)], &[limit(90.0)]).release_s, None);
+        assert!((cool.lacks(&[at(101.0)]) - 41.0).abs() < 1e-6, "101 less 20 and a fifth of 200");
     }
 
     #[test]
     fn the_tightest_is_what_is_nearest_to_its_limit_at_that_second() {
         let unit = unit();
         let scaled = Scaled { unit: &unit, scale: 1.0, ambient: AMBIENT };
-        let laminate = Limit { of: Damaged::Laminate, watched: LimitSubject::Laminate, celsius: 50.0, stands_s: 0 };
+        let laminate = Limit {
+            of: Damaged::Laminate,
+            watched: LimitSubject::Laminate,
+            stands: Tolerance::Never { celsius: 50.0 },
+        };
         let found = scaled.tightest(&[limit(90.0), laminate], 40.0).expect("two limits");
         assert_eq!(found.0, 1);
         assert!((found.1 - 10.0).abs() < 1e-6, "50 less 20 and half of 40");

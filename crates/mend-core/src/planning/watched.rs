@@ -4,7 +4,6 @@ use super::damaged::Damaged;
 use super::limits::{Limit, limits};
 use super::order::{Order, Unplanned};
 use crate::heat::replay::{self, Replay as Recording};
-use crate::heat::traces::Traces;
 
 /// Frames that are kept of a run, at the most.
 const FRAMES: usize = 121;
@@ -35,14 +34,14 @@ pub fn replay(order: &Order<'_>) -> Result<JudgedReplay, Unplanned> {
     let melting = order.composition.targets(order.board)?;
     let case = order.case(&melting);
     let recording = replay::replay(&case, FRAMES)?;
-    // A limit that is stood for a while is not passed at a moment.
-    let limits: Vec<Limit> = limits(order, &case).into_iter().filter(|limit| limit.stands_s == 0).collect();
-    let tightest =
-        (0..recording.traces.len()).filter_map(|second| tightest(&limits, &recording.traces, second)).collect();
-    Ok(JudgedReplay { recording, tightest, limits: limits.into_iter().map(|limit| limit.of).collect() })
-}
-
-fn tightest(limits: &[Limit], traces: &Traces, second: usize) -> Option<(usize, f64)> {
-    let headroom = |(k, limit): (usize, &Limit)| (k, limit.celsius - f64::from(limit.watched.curve(traces)[second]));
-    limits.iter().enumerate().map(headroom).min_by(|a, b| a.1.total_cmp(&b.1))
+    let limits = limits(order, &case);
+    let traces = &recording.traces;
+    let curve = |limit: &Limit| limit.watched.curve(traces).iter().map(|t| f64::from(*t)).collect::<Vec<f64>>();
+    let left: Vec<Vec<f64>> = limits.iter().map(|limit| limit.stands.headrooms(curve(limit).into_iter())).collect();
+    let at = |second: usize| {
+        let left = left.iter().enumerate().map(|(k, left)| (k, left[second]));
+        left.min_by(|a, b| a.1.total_cmp(&b.1))
+    };
+    let tightest = (0..traces.len()).filter_map(at).collect();
+    Ok(JudgedReplay { tightest, limits: limits.iter().map(|limit| limit.of.clone()).collect(), recording })
 }

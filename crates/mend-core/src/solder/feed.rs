@@ -2,8 +2,9 @@
 //! wanted working temperature.
 
 use super::amount::{Amount, amount, factory_mg};
-use super::joint_composition::{JointComposition, MOST_MIXING_FRACTION, MeltTarget, Mixing};
+use super::joint_composition::{JointComposition, MOST_MIXING_FRACTION, Mixing};
 use super::melt_curve::working_temperature;
+use super::melt_target::MeltTarget;
 use crate::board::JointGroup;
 use crate::materials::Composition;
 use crate::units::Temperature;

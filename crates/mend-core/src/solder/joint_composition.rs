@@ -1,13 +1,11 @@
 //! What the joints hold: the factory's metal, and what is fed to some of them before heat. From it, what each melts at.
 
-use super::band::band;
-use super::melt_curve::melt_curve;
+use super::melt_target::MeltTarget;
 use super::wire::Wire;
 use crate::board::{Board, JointGroup, groups};
 use crate::finding::Finding;
 use crate::finding::problem::AlloyProblem;
-use crate::materials::{Composition, Confidence, Metal};
-use crate::units::{TempDelta, Temperature};
+use crate::materials::{Composition, Metal};
 
 /// Fed metal is this fraction of a joint at the most: beyond it there is nothing left of the joint.
 pub const MOST_MIXING_FRACTION: f64 = 0.95;
@@ -48,35 +46,6 @@ impl Mixing {
     }
 }
 
-/// Where a joint melts, as far as it can be known.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct MeltTarget {
-    /// Where it begins to.
-    pub solidus: Temperature,
-    /// Where it counts as melted.
-    pub melted: Temperature,
-    /// Eight in ten lie within this of it, either side.
-    pub spread: TempDelta,
-}
-
-impl MeltTarget {
-    /// Of a metal as it is. Where several sources agree on a published liquidus, that; else T98 and the model's band.
-    pub fn from_metal(metal: &Metal) -> Option<Self> {
-        if let Some(row) = metal.published().filter(|row| row.confidence == Confidence::High) {
-            let spread = TempDelta::kelvin(row.confidence.spread_k());
-            return Some(Self { solidus: row.solidus(), melted: row.liquidus(), spread });
-        }
-        Self::computed(&metal.composition)
-    }
-
-    fn computed(composition: &Composition) -> Option<Self> {
-        let curve = melt_curve(composition);
-        let melted = curve.t98.or(curve.liquidus)?;
-        let solidus = curve.solidus.filter(|s| *s <= melted).unwrap_or(melted);
-        Some(Self { solidus, melted, spread: band(composition).liquidus })
-    }
-}
-
 impl JointComposition {
     /// Nothing fed, and the same metal again for the new part.
     pub fn factory(metal: Metal) -> Self {
@@ -106,17 +75,13 @@ impl JointComposition {
         Composition::mixed(&parts).unwrap_or(factory)
     }
 
-    /// Where a group melts: the spread holds how well the feed mixes and how good the model is, as independent errors.
+    /// Where a group melts.
     pub fn target(&self, group: &JointGroup) -> Option<MeltTarget> {
-        if self.feeds(group).is_none() {
-            return MeltTarget::from_metal(&self.factory);
-        }
-        let [least, usual, most] =
-            Mixing::for_group(group).0.map(|mixing| MeltTarget::computed(&self.mix(group, mixing)));
-        let (least, usual, most) = (least?, usual?, most?);
-        let by_mixing = (least.melted - most.melted).in_kelvin().abs() / 2.0;
-        let spread = TempDelta::kelvin(by_mixing.hypot(usual.spread.in_kelvin()));
-        Some(MeltTarget { spread, ..usual })
+        let target = match self.feeds(group) {
+            None => MeltTarget::from_metal(&self.factory),
+            Some(_) => MeltTarget::from_mixes(Mixing::for_group(group).0.map(|mixing| self.mix(group, mixing))),
+        };
+        target.map(|target| target.of_hole(group.holes))
     }
 
     /// Where every joint of a board melts, in the connector's order; an objection where that can't be computed.

@@ -127,6 +127,13 @@ fn working(system: &mut System, x: &Vector, path: &Path) -> Option<f64> {
 }
 
 impl MeltCurve {
+    /// From where on so much of it is liquid in balance (lever rule), mole per mole, on a straight line within a step.
+    pub fn liquid_from(&self, fraction: f64) -> Option<Temperature> {
+        let (warm, cold) = self.lever.as_ref()?.step_through(fraction)?;
+        let part = (warm.moles - fraction) / (warm.moles - cold.moles);
+        Some(celsius(if part.is_finite() { warm.kelvin + part * (cold.kelvin - warm.kelvin) } else { warm.kelvin }))
+    }
+
     /// Liquid at a temperature in balance (lever rule), mole per mole, 0-1.
     pub fn lever_at(&self, at: Temperature) -> Option<f64> {
         self.lever.as_ref()?.at(at.in_kelvin(), |p| p.moles)

@@ -96,6 +96,7 @@ pub(crate) fn station() -> Station {
         jet_scale: 1.0,
         jet_spread: 0.25,
         flow_spread: 0.15,
+        outlet_spread_k: 15.0,
         display: Default::default(),
     }
 }

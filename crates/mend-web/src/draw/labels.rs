@@ -71,6 +71,12 @@ impl Labels {
         Self { bounds, taken: Vec::new() }
     }
 
+    /// Something that stays where it is: labels give way to it.
+    pub(crate) fn keep_free(&mut self, (x, y): (f64, f64), high: f64) {
+        let half = high / 2.0;
+        self.taken.push(Extent { left: x - half, right: x + half, top: y - half, bottom: y + half });
+    }
+
     /// The place where a label is whole and free, as near as can be to where it is wanted; none where there is no such place.
     pub(crate) fn place(&mut self, wanted: Wanted<'_>) -> Option<(f64, f64)> {
         let Wanted { at: (x, y), high, .. } = wanted;
@@ -109,6 +115,15 @@ mod tests {
 
     fn wanted(text: &str, at: (f64, f64)) -> Wanted<'_> {
         Wanted { text, at, high: 10.0, anchor: Anchor::Middle, gives_way: 2 }
+    }
+
+    #[test]
+    fn a_label_gives_way_to_what_stays() {
+        let mut labels = labels();
+        labels.keep_free((50.0, 20.0), 10.0);
+        labels.keep_free((52.0, 20.0), 10.0);
+        let (_, y) = labels.place(wanted("coil", (50.0, 20.0))).expect("there is room");
+        assert!((y - 20.0).abs() >= 10.0, "{y}");
     }
 
     #[test]

@@ -12,7 +12,7 @@ use crate::words::{margin_detail, margin_name};
 
 const LABELS: f64 = 196.0;
 const AXIS: f64 = 400.0;
-const FIGURES: f64 = 92.0;
+const FIGURES: f64 = 108.0;
 const ROW: f64 = 34.0;
 const HEAD: f64 = 26.0;
 
@@ -38,6 +38,9 @@ pub(crate) struct StripRow {
     pub(crate) line_band_width: String,
     pub(crate) glyph: &'static str,
     pub(crate) figure: String,
+    pub(crate) figure_y: String,
+    /// For how long it is hot enough to count; empty where it never is.
+    pub(crate) hot: String,
     /// All of it in words.
     pub(crate) description: String,
 }
@@ -108,7 +111,10 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> Strip
         spread if spread > 0.0 => format!(" give or take {spread:.0}"),
         _ => String::new(),
     };
+    let hot = margin.hot.filter(|hot| hot.s >= 1.0);
+    let hot = hot.map_or(String::new(), |hot| format!("{:.0} s over {}°", hot.s, degrees(hot.above_c)));
     let spare = if margin.expendable { ", expendable: for knowledge only" } else { "" };
+    let also = if hot.is_empty() { String::new() } else { format!(", {hot}") };
     StripRow {
         class: format!("{kind} {}{expendable}", standing_class(margin.status)),
         detail: if margin.expendable { format!("{detail}, expendable") } else { detail.clone() },
@@ -127,17 +133,20 @@ fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> Strip
         line_band_x: n(axis.x(margin.line_c - margin.line_spread_k)),
         line_band_width: n(axis.x(margin.line_c + margin.line_spread_k) - axis.x(margin.line_c - margin.line_spread_k)),
         glyph,
+        figure_y: n(if hot.is_empty() { y + ROW / 2.0 } else { y + 11.0 }),
+        hot,
         figure: format!("{delta:+.0}").replace('-', "−")
             + match scale {
                 Scale::Celsius => " K",
                 Scale::Fahrenheit => " °F",
             },
         description: format!(
-            "{name} ({detail}): {} to {} {}, {line_word} {}{give}, {view}, margin {delta:.0}{spare}",
+            "{name} ({detail}): {} to {} {}, {line_word} {}{give}, {view}, margin {delta:.0}{spare}{}",
             degrees(low),
             degrees(high),
             scale.symbol(),
             degrees(margin.line_c),
+            also,
         ),
     }
 }

@@ -28,6 +28,8 @@ const SHADES: usize = 5;
 const REGION: f64 = 66.0;
 /// Height of its words.
 const LETTERS: f64 = 15.0;
+/// Height of a recheck's mark.
+const CHECK: f64 = 18.0;
 /// Room that a word takes at the right end.
 const LONGEST_WORD: f64 = 200.0;
 
@@ -136,6 +138,7 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
     let at = (nearest(&celsius, air.set.in_celsius()), nearest(&flows, air.flow.in_litres_per_minute()));
     let joined = |values: Vec<String>| values.join(" ");
     let mut labels = Labels::within(Extent { left: LEFT, top: TOP, right: WIDTH, bottom: HEIGHT });
+    let checks = checks(&paper, rechecked, &mut labels);
     let words = words(&paper, board, &mut labels);
     let contours = contours(&paper, &mut labels);
     WindowMap {
@@ -147,7 +150,7 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
         flow_ticks: flow_ticks(&paper),
         words,
         contours,
-        checks: checks(&paper, rechecked),
+        checks,
         here: (n(here.0), n(here.1)),
         region: (n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0])),
         sets: joined(map.sets.iter().map(|t| format!("{:.0}", scale.of(*t))).collect()),
@@ -215,14 +218,17 @@ fn contours(paper: &WindowPaper<'_>, labels: &mut Labels) -> Vec<(String, Word)>
     lines.map(labelled).collect()
 }
 
-fn checks(paper: &WindowPaper<'_>, rechecked: &[Recheck]) -> Vec<Word> {
+/// Marks stay where they are: words give way to them.
+fn checks(paper: &WindowPaper<'_>, rechecked: &[Recheck], labels: &mut Labels) -> Vec<Word> {
     let (w, h) = paper.cell();
-    let check = |r: &Recheck| {
+    let mut check = |r: &Recheck| {
         let (x, y) = paper.corner(r.at.1, r.at.0);
         let text = if r.outcome == paper.map.at(r.at.0, r.at.1).outcome() { "✓" } else { "✕" };
-        Word { x: n(x + w / 2.0), y: n(y + h / 2.0), text: text.to_owned(), anchor: "middle" }
+        let at = (x + w / 2.0, y + h / 2.0);
+        labels.keep_free(at, CHECK);
+        Word { x: n(at.0), y: n(at.1), text: text.to_owned(), anchor: "middle" }
     };
-    rechecked.iter().map(check).collect()
+    rechecked.iter().map(&mut check).collect()
 }
 
 /// At each edge of the window what binds there, once each, where most of that edge is.

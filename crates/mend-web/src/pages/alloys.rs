@@ -96,7 +96,7 @@ fn view((name, first): (&str, &Composition), mix: &Composition, words: Words) ->
     let scale = words.scale;
     let (curve, plain) = (melt_curve(mix), melt_curve(first));
     let at = |t: Option<Temperature>, spread: TempDelta| {
-        let target = t.map(|melted| MeltTarget { solidus: melted, melted, spread });
+        let target = t.map(|melted| MeltTarget::straight(melted, melted, spread));
         target.map_or("not computed".to_owned(), |target| banded(&target, scale))
     };
     let MeltCurve { band, .. } = curve;

@@ -2,7 +2,7 @@
 
 use rayon::prelude::*;
 
-use super::super::limits::{first_damage, limits};
+use super::super::limits::{first_damage_of, limits};
 use super::super::order::Unplanned;
 use super::judged::Judged;
 use super::request::{Effort, SearchRequest, Tried};
@@ -59,13 +59,12 @@ fn judged(sought: &SearchRequest<'_>, start: &Start, recipe: &Recipe) -> Result<
     let melting = start.composition.targets(sought.subject.board)?;
     let case = order.case(&melting);
     let limits = limits(&order, &case);
-    let stack = &sought.subject.board.stack;
-    let samples = ParameterSample::samples(SAMPLES, sought.subject.station, stack);
+    let samples = ParameterSample::samples(SAMPLES, &case);
     let run = |parameters: &ParameterSample| {
-        let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage(&limits, &run.traces).is_some());
+        let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage_of(&limits, run).is_some());
         Judged::from_run(&run, (&limits, sought.subject.board))
     };
-    let usual = run(&ParameterSample::nominal(stack));
+    let usual = run(&ParameterSample::nominal());
     let others: Vec<Judged> = samples.iter().map(run).collect();
     let all = others.iter().chain([&usual]);
     let tightest = all.clone().filter(|j| j.release_s.is_some()).filter_map(|j| j.tightest);

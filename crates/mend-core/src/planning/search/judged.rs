@@ -1,6 +1,6 @@
 //! A run judged by its limits.
 
-use super::super::limits::{Limit, comes_first, first_damage};
+use super::super::limits::{Limit, comes_first, first_damage_of};
 use super::super::rules::ramp::is_steep;
 use crate::board::Board;
 use crate::heat::run::Run;
@@ -23,18 +23,15 @@ pub(super) struct Judged {
 impl Judged {
     pub(super) fn from_run(run: &Run, (limits, board): (&[Limit], &Board)) -> Self {
         let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
-        let hottest =
-            |limit: &Limit| limit.watched.curve(&run.traces).iter().take(off).copied().fold(f32::MIN, f32::max);
         let heated = |curve: &Vec<f32>| curve.iter().copied().take(off).collect();
         let heated: Vec<Vec<f32>> = run.traces.components.iter().map(heated).collect();
-        let at_once = limits.iter().enumerate().filter(|(_, limit)| limit.stands_s == 0);
-        let rooms = at_once.map(|(k, limit)| (k, limit.celsius - f64::from(hottest(limit))));
+        let rooms = limits.iter().enumerate().map(|(k, limit)| (k, limit.headroom(&run.traces, off)));
         let lacks = run.melts_at.iter().zip(&run.traces.joints).zip(&run.melted).filter(|(_, melted)| melted.is_none());
         let lacks =
             lacks.map(|((melts_at, curve), _)| melts_at - f64::from(curve.iter().copied().fold(f32::MIN, f32::max)));
         Self {
             release_s: run.release,
-            damage_s: first_damage(limits, &run.traces).map(|damage| damage.at_s),
+            damage_s: first_damage_of(limits, run).map(|damage| damage.at_s),
             tightest: rooms.min_by(|a, b| a.1.total_cmp(&b.1)),
             steep: is_steep(board, &heated),
             lacks_k: lacks.fold(0.0, f64::max),

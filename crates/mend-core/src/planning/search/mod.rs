@@ -21,7 +21,7 @@ mod screen;
 use rayon::prelude::*;
 
 use super::damaged::Damaged;
-use super::limits::{first_damage, in_time, limits};
+use super::limits::{first_damage_of, in_time, limits};
 use super::order::Unplanned;
 use crate::heat::mesh::Resolution;
 use crate::heat::parameters::ParameterSample;
@@ -167,8 +167,8 @@ fn holds(sought: &SearchRequest<'_>, tried: &Tried) -> Result<bool, Unplanned> {
     let melting = tried.composition.targets(sought.subject.board)?;
     let case = order.case(&melting);
     let limits = limits(&order, &case);
-    let nominal = ParameterSample::nominal(&sought.subject.board.stack);
-    let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_damage(&limits, &run.traces).is_some());
+    let nominal = ParameterSample::nominal();
+    let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_damage_of(&limits, run).is_some());
     sought.watch.wanted()?;
-    Ok(in_time(&run, first_damage(&limits, &run.traces).as_ref()))
+    Ok(in_time(&run, first_damage_of(&limits, &run).as_ref()))
 }

@@ -80,7 +80,7 @@ struct Screened<'a> {
 
 impl Screened<'_> {
     fn score(&self, set: Temperature) -> (Score, Option<usize>) {
-        let nominal = ParameterSample::nominal(&self.order.board.stack);
+        let nominal = ParameterSample::nominal();
         let exit_excess = jet(&self.case, &HotAir { set, ..self.air }, &nominal).exit_excess;
         let wide = spread(self.order.station);
         let seen = [(1.0, 0.0), (1.0 / wide, 1.0), (wide, -1.0)].map(|(factor, late)| {
@@ -109,11 +109,9 @@ impl Screened<'_> {
 
     /// What one jet does; joints melt `late` times their spread later.
     fn seen(&self, scaled: &Scaled<'_>, late: f64) -> ScreenedPoint {
-        let later = |t: &MeltTarget| {
-            let by = TempDelta::kelvin(late * t.spread.in_kelvin());
-            MeltTarget { melted: t.melted + by, ..*t }
-        };
-        let melting: Vec<MeltTarget> = self.case.melting.iter().map(later).collect();
+        let nominal = ParameterSample::nominal();
+        let later = |t: &MeltTarget| nominal.melts(t).lets_go + TempDelta::kelvin(late * t.spread.in_kelvin());
+        let melting: Vec<Temperature> = self.case.melting.iter().map(later).collect();
         let candidate = scaled.candidate(&melting, self.limits);
         ScreenedPoint {
             works: comes_first(candidate.release_s, candidate.damage.map(|(at, _)| at)),

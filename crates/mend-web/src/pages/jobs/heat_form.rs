@@ -6,7 +6,7 @@ use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::heat::iron::EVERY_ROW;
 use mend_core::heat::motion::Motion;
 use mend_core::heat::preheater::Coupling;
-use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
+use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::HotAir;
@@ -69,6 +69,7 @@ pub(crate) struct Settings {
     pub(crate) flow_range: [f64; 2],
     pub(crate) unit: &'static str,
     pub(crate) longest: String,
+    pub(crate) held: Held,
     pub(crate) preheat: Vec<StageView>,
     pub(crate) during: HelpersView,
     pub(crate) shields: Vec<ShieldView>,
@@ -112,6 +113,7 @@ impl Settings {
             flow_range: flows.map_or([0.0; 2], |(a, b)| [a, b].map(Flow::in_litres_per_minute)),
             unit: scale.symbol(),
             longest: recipe.longest.in_seconds().to_string(),
+            held: recipe.held,
             preheat: recipe.preheat.iter().map(|stage| stage_view(stage, scale)).collect(),
             during: helpers_view(&recipe.during, scale),
             shields: recipe.shields.iter().map(shield_view).collect(),

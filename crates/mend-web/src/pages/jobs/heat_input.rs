@@ -8,7 +8,7 @@ use mend_core::heat::bridge::Bridge;
 use mend_core::heat::iron::Iron;
 use mend_core::heat::motion::Motion;
 use mend_core::heat::preheater::{Coupling, Preheater};
-use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
+use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::tool::HotAir;
 use mend_core::planning::plan_inputs::PlanInputs;
@@ -74,6 +74,7 @@ impl FormInput {
             during: self.helpers(""),
             shields: (0..MOST_ROWS).map_while(|k| self.shield(&format!("shield-{k}-"))).collect(),
             bridge: self.bridge(),
+            held: self.held(),
         };
         let (station, keep_intact) = (self.get("station").unwrap_or_default().to_owned(), self.keep_intact());
         let (alloy, feed, refit, method) = (String::new(), None, None, None);
@@ -99,6 +100,11 @@ impl FormInput {
             Some(_) => self.word("keep_intact", KeepIntact::Board),
             None => KeepIntact::Board,
         }
+    }
+
+    /// What a form without the question means: a hand.
+    fn held(&mut self) -> Held {
+        if self.get("held").is_some() { self.word("held", Held::Hand) } else { Held::Hand }
     }
 
     fn bridge(&mut self) -> Option<Bridge> {

@@ -15,7 +15,7 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
-use crate::words::{self, FindingView, Words, of_samples, seconds_band, thing};
+use crate::words::{self, FindingView, GuessView, Words, guess, of_samples, seconds_band, thing};
 
 /// What the plan says.
 pub(crate) struct PlanView {
@@ -42,6 +42,8 @@ pub(crate) struct PlanView {
     pub(crate) scale_labels: [String; 3],
     pub(crate) melt_place: String,
     pub(crate) samples: usize,
+    /// Which guesses widen the band, the one that does most first.
+    pub(crate) guesses: Vec<GuessView>,
     /// Passes before the last, for the strip's small marks.
     pub(crate) stages: usize,
     /// Components nearest to their limits, to be covered at a press: place in the board, name.
@@ -107,6 +109,7 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
         scale_labels: range.labels(scale),
         melt_place: format!("{:.1}", 320.0 * range.place(plan.melts_at_c)),
         samples: plan.samples,
+        guesses: plan.guesses.iter().map(guess).collect(),
         stages: plan.recipe.preheat.len(),
         coverable: coverable(board, plan),
         display: station.map_or(String::new(), |station| display(station, plan)),

@@ -88,6 +88,7 @@ impl Template {
             jet_scale: 1.0,
             jet_spread: 0.25,
             flow_spread: 0.15,
+            outlet_spread_k: 15.0,
             shows: self.shows,
             display: self.display.to_vec(),
         }
