@@ -6,7 +6,7 @@ use statrs::distribution::{ContinuousCDF, Normal};
 use super::case::Case;
 use super::latin_hypercube::latin_hypercube;
 use super::spread::EIGHT_IN_TEN;
-use super::uncertainty::{UncertainInput, Uncertainty};
+use super::uncertainty::{CAPACITY_SPREAD, LOSS_SPREAD, UncertainInput, Uncertainty};
 use crate::solder::{MeltTarget, Melts};
 use crate::units::{TempDelta, Temperature};
 
@@ -40,7 +40,7 @@ pub struct ParameterSample {
     /// On what a shield resists with.
     pub shield: f64,
     /// How much more or less each kind of material stands.
-    pub stands: [Standing; FAMILIES],
+    pub stands: [MaterialBias; FAMILIES],
 }
 
 /// Liquid fraction at which a joint lets go, 0-1: mush parts before the last crystal has melted.
@@ -54,7 +54,7 @@ pub struct LetGo {
 
 /// How a material differs from what is usual of its kind.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Standing {
+pub struct MaterialBias {
     /// Logarithm of how much longer it stands its reference temperature.
     pub longer: f64,
     /// How much more it stands for as long, K.
@@ -64,12 +64,8 @@ pub struct Standing {
 /// Kinds of material whose tolerance is drawn apart: see `planning::tolerance`.
 pub const FAMILIES: usize = 5;
 
-/// Logarithmic spread of the losses.
-pub(super) const LOSS_SPREAD: f64 = 0.20;
 /// What small parts that nobody describes add to the heat capacity of the bare board, 0.05-0.4 by crowding (E).
 const SMALL_PARTS: f64 = 0.15;
-/// Logarithmic spread of the heat capacity.
-pub(super) const CAPACITY_SPREAD: f64 = 0.15;
 /// Logarithmic spread of what a shield resists with: nothing measured stands behind it (E, heating.md section 5: what
 /// comes through tape is anything from 0.4 to 0.97).
 const SHIELD_SPREAD: f64 = 0.6;
@@ -133,7 +129,7 @@ impl ParameterSample {
             let_go: LetGo { pad: middle(PADS_LET_GO), hole: middle(HOLES_LET_GO) },
             melt: 0.0,
             shield: 1.0,
-            stands: [Standing { longer: 0.0, more_k: 0.0 }; FAMILIES],
+            stands: [MaterialBias { longer: 0.0, more_k: 0.0 }; FAMILIES],
         }
     }
 
@@ -155,7 +151,7 @@ impl ParameterSample {
     }
 
     fn from_draw(draw: &Draw<'_>, known: &Uncertainty) -> Self {
-        let standing = |family: usize| Standing {
+        let standing = |family: usize| MaterialBias {
             longer: LONGER_SPREAD * draw.bell(15 + 2 * family),
             more_k: MORE_SPREAD_K * draw.bell(16 + 2 * family),
         };

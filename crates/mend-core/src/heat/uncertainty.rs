@@ -79,6 +79,10 @@ pub struct Uncertainty {
     pub conduction: f64,
 }
 
+/// Logarithmic spread of the losses.
+pub(super) const LOSS_SPREAD: f64 = 0.20;
+/// Logarithmic spread of the heat capacity.
+pub(super) const CAPACITY_SPREAD: f64 = 0.15;
 /// Up to here a nozzle is narrow: on fans the law of the jet looks too weak there.
 const NARROW: Length = Length::mm(8.0);
 /// Spread of the transfer of a narrow nozzle on a fan that nobody has probed.
@@ -121,8 +125,8 @@ impl Uncertainty {
             UncertainInput::Distance => against(0.08, self.distance),
             UncertainInput::Aim => against(0.5, self.aim_mm),
             UncertainInput::Conduction => against(0.10, self.conduction),
-            UncertainInput::HeatCapacity => against(0.06, super::parameters::CAPACITY_SPREAD),
-            UncertainInput::Losses => against(0.15, super::parameters::LOSS_SPREAD),
+            UncertainInput::HeatCapacity => against(0.06, CAPACITY_SPREAD),
+            UncertainInput::Losses => against(0.15, LOSS_SPREAD),
             UncertainInput::Mixing
             | UncertainInput::LetGo
             | UncertainInput::MeltingPoint
