@@ -1,8 +1,8 @@
 //! The abort time: when the air goes away if nothing moved.
 //!
 //! In each sample the first limit that is passed has its moment, if the heat stays on. Where one sample in ten has passed one, waiting
-//! must pay: it goes on only while more of the samples in which the part still sits, whole, would let go in time than would be
-//! damaged first, and while no more than one in ten of all has been damaged so. So the line lies beyond the likely release where
+//! must pay: it goes on only while one in twenty of all samples would still let go in time, more of those in which the part sits,
+//! whole, than would be damaged first, and while no more than one in ten of all has been damaged so. So the line lies beyond the likely release where
 //! there is a window, and where there is none it is where one in ten is damaged. Without damage in sight it is the longest heating.
 
 use serde::{Deserialize, Serialize};
@@ -13,6 +13,8 @@ use super::limits::comes_first;
 
 /// One in so many may come to harm.
 const TENTH: usize = 10;
+/// It is waited for one in so many, not for a last straggler: that it is late as well as whole is one run's word.
+const TWENTIETH: usize = 20;
 
 /// When to stop, and for whose sake.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -79,7 +81,8 @@ fn pays(outcomes: &[Outcome<'_>], at_s: f64) -> bool {
     let lets_go = waiting().filter(|outcome| outcome.in_time()).count();
     let damaged_first = waiting().filter(|outcome| !outcome.in_time() && outcome.damage.is_some()).count();
     let damaged = outcomes.iter().filter(|outcome| outcome.is_damaged_by(at_s + 1.0)).count();
-    lets_go > damaged_first && damaged * TENTH <= outcomes.len()
+    let worth = lets_go * TWENTIETH >= outcomes.len() && lets_go > damaged_first;
+    worth && damaged * TENTH <= outcomes.len()
 }
 
 #[cfg(test)]
