@@ -4,7 +4,7 @@
 // Plain index loops become vectors; iterators and closures here did not.
 #![allow(clippy::needless_range_loop)]
 
-use super::nodes::{Node, NodeLink, Nodes};
+use super::nodes::{CellLink, Node, NodeLink, Nodes};
 use super::real::Real;
 
 /// A figure of each run.
@@ -56,7 +56,7 @@ pub struct LumpedNodes<const RUNS: usize> {
 impl<const RUNS: usize> Lump<RUNS> {
     fn from_nodes(of: [&Node; RUNS]) -> Self {
         let held = of[0].capacity.is_infinite();
-        // (from, to) of the enthalpy and of the temperature, up to where it lets go and from there.
+        // Enthalpy that a part of the melting takes, and its rise per joule: up to where it lets go, or from there.
         let part = |node: &Node, second: bool| {
             let Some(m) = node.melting else { return (0.0, 0.0) };
             let (span, rise) = match second {
@@ -88,10 +88,10 @@ fn most(a: f64, b: f64) -> f64 {
 
 impl<const RUNS: usize> LumpedNodes<RUNS> {
     /// The lumps of runs that differ in figures, not in what is joined to what; `place` says where a link of a run goes.
-    pub(super) fn new(of: &[Nodes; RUNS], place: impl Fn(&super::nodes::CellLink) -> CellPlace<RUNS>) -> Self {
+    pub(super) fn new(of: &[Nodes; RUNS], place: impl Fn(&CellLink) -> CellPlace<RUNS>) -> Self {
         let count = of[0].nodes.len();
         let contact = |link| {
-            let &super::nodes::CellLink { node, conductance, .. } = link;
+            let &CellLink { node, conductance, .. } = link;
             let (cell, per_joule) = place(link);
             CellContact { node, cell, conductance, per_joule }
         };

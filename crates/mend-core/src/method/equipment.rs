@@ -104,5 +104,5 @@ pub(crate) fn is_low_melt(metal: &Metal) -> bool {
 }
 
 fn melts_below(metal: &Metal, line: Temperature) -> bool {
-    MeltTarget::from_metal(metal).is_some_and(|target| target.melted < line)
+    MeltTarget::melted_of(metal).is_some_and(|melted| melted < line)
 }

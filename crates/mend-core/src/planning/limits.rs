@@ -78,11 +78,11 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
         let of = Damaged::Component { name: n.name.clone() };
         limits.push(limit(of, LimitSubject::Component(k), Tolerance::from_component(n)));
     }
-    if let Some(target) = MeltTarget::from_metal(&order.composition.factory) {
+    if let Some(melted) = MeltTarget::melted_of(&order.composition.factory) {
         let nominal = ParameterSample::nominal();
         let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
-        let celsius = target.melted.in_celsius();
+        let celsius = melted.in_celsius();
         limits.extend(goes.filter_map(|(k, loose)| {
             let of = loose.damages(&board.components[k].name)?;
             Some(limit(of, LimitSubject::OwnJoints(k), Tolerance::Never { celsius }))
@@ -106,9 +106,10 @@ impl Limit {
         self.stands.damaged_at(self.watched.curve(traces).iter().map(|t| f64::from(*t)))
     }
 
-    /// As one run takes it.
-    pub fn under(&self, sample: &ParameterSample) -> Self {
-        Self { stands: self.stands.under(sample), ..self.clone() }
+    /// The same by what the run takes for true.
+    fn passed_by(&self, run: &Run) -> Option<f64> {
+        let curve = self.watched.curve(&run.traces).iter().map(|t| f64::from(*t));
+        self.stands.under(&run.parameters).damaged_at(curve)
     }
 
     /// What the first seconds of a run leave of it, K.
@@ -143,8 +144,7 @@ pub(super) fn comes_first(release_s: Option<f64>, damage_s: Option<f64>) -> bool
 
 /// The first limit that a run passes, by what it takes for true.
 pub fn first_damage_of(limits: &[Limit], run: &Run) -> Option<Damage> {
-    let under: Vec<Limit> = limits.iter().map(|limit| limit.under(&run.parameters)).collect();
-    first_damage(&under, &run.traces)
+    first(limits.iter().filter_map(|limit| Some((limit.passed_by(run)?, limit))))
 }
 
 /// The first limit that curves pass.
@@ -160,7 +160,10 @@ pub fn first_damage_of(limits: &[Limit], run: &Run) -> Option<Damage> {
 /// assert_eq!(first_damage(&[limit], &traces).map(|damage| damage.at_s), Some(2.0));
 /// ```
 pub fn first_damage(limits: &[Limit], traces: &Traces) -> Option<Damage> {
-    let passed = limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit)));
+    first(limits.iter().filter_map(|limit| Some((limit.passed(traces)?, limit))))
+}
+
+fn first<'a>(passed: impl Iterator<Item = (f64, &'a Limit)>) -> Option<Damage> {
     let first = passed.min_by(|a, b| a.0.total_cmp(&b.0));
     first.map(|(at_s, limit)| Damage { at_s, to: limit.of.clone() })
 }

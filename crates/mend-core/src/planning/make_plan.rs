@@ -90,8 +90,7 @@ fn map(runs: &PlanRuns<'_>) -> HeatMap {
 fn findings(runs: &PlanRuns<'_>) -> Vec<Finding> {
     let nominal = ParameterSample::nominal();
     let air = runs.case.recipe.air.map(|air| blowing(&runs.case, &air, &nominal));
-    let factory =
-        MeltTarget::from_metal(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.melted.in_celsius());
+    let factory = MeltTarget::melted_of(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.in_celsius());
     let off = runs.off(&runs.fine);
     rules::check(&RuleInput { order: runs.order, air: air.as_ref(), fine: &runs.fine, off, factory_melts_c: factory })
 }

@@ -2,7 +2,7 @@
 //! mixed in.
 
 use super::band::band;
-use super::melt_curve::{MeltCurve, melt_curve};
+use super::melt_curve::{MeltCurve, liquidus, melt_curve, working_temperature};
 use crate::materials::{Composition, Confidence, Metal};
 use crate::units::{TempDelta, Temperature};
 
@@ -112,6 +112,15 @@ impl MeltTarget {
         }
         let path = LiquidPath::from_curve(&melt_curve(&metal.composition))?;
         Some(Self::of_path(path, band(&metal.composition).liquidus))
+    }
+
+    /// Where a metal as it is counts as melted, without the rest of its curve: what is asked of every candidate of a search.
+    pub fn melted_of(metal: &Metal) -> Option<Temperature> {
+        let published = metal.published().filter(|row| row.confidence == Confidence::High);
+        published
+            .map(|row| row.liquidus())
+            .or_else(|| working_temperature(&metal.composition))
+            .or_else(|| liquidus(&metal.composition))
     }
 
     /// Melting straight from solidus to `melted`: what nobody computes.
