@@ -117,6 +117,11 @@ impl Lane {
         self.plan.window == WindowState::Open && headroom && self.passes.is_some()
     }
 
+    /// Time at the bench, whole minutes.
+    pub fn minutes(&self) -> f64 {
+        (self.total_s.mid / 60.0).round()
+    }
+
     /// How often the joints stay solid: chance, 0-1.
     pub fn stays_solid(&self) -> f64 {
         1.0 - self.plan.release.share

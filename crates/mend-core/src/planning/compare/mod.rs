@@ -2,6 +2,7 @@
 //! with its reason; the others with why not.
 
 mod lane;
+mod preference;
 mod recommend;
 
 use super::order::Unplanned;

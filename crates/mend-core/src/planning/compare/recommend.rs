@@ -1,16 +1,14 @@
-//! Which lane is recommended, and why: an open window with everything beyond its wanted margin first; of these the one that is
-//! soonest done. Where none is so comfortable: the one that works most often, with most headroom.
-
-use std::cmp::Ordering;
+//! The lane that is recommended, and why: the preferred one of those that this hand may choose, and why the next is not.
 
 use serde::Serialize;
 
 use super::lane::{Lane, Tightest};
+use super::preference::{as_sure, preferred};
 use crate::method::MethodFamily;
 use crate::method::reason::Advantage;
 use crate::method::subject::Subject;
 use crate::planning::damaged::Damaged;
-use crate::planning::plan::{WindowState, WorksIn};
+use crate::planning::plan::WorksIn;
 use crate::planning::search::SearchLimit;
 
 /// Below this nobody is sent to the bench.
@@ -79,35 +77,16 @@ pub enum WhyNot {
 /// The lane's place, and the reason.
 pub(super) fn recommend(lanes: &[Lane], subject: &Subject<'_>) -> (Option<usize>, Recommendation) {
     let able = |lane: &&Lane| lane.plan.chance >= LEAST_CHANCE && lane.level() <= subject.equipment.level;
-    let mut ranked: Vec<&Lane> = lanes.iter().filter(able).collect();
-    ranked.sort_by(|a, b| order(b, a));
-    let Some(best) = ranked.first() else {
+    let able: Vec<&Lane> = lanes.iter().filter(able).collect();
+    let Some(best) = preferred(&able) else {
         let nearest = lanes.iter().max_by(|a, b| a.plan.chance.total_cmp(&b.plan.chance));
         let nearest = nearest.and_then(|lane| Some((lane.choice.family, lane.searched.limited_by()?)));
         return (None, Recommendation::None { nearest });
     };
-    let place = lanes.iter().position(|lane| std::ptr::eq(lane, *best));
-    (place, Recommendation::Best { best: described(best), next: ranked.get(1).map(|next| why_not(best, next)) })
-}
-
-fn order(a: &Lane, b: &Lane) -> Ordering {
-    let rank = |lane: &Lane| match lane.plan.window {
-        WindowState::Open => 2,
-        WindowState::Tight => 1,
-        WindowState::Closed => 0,
-    };
-    let headroom = |lane: &Lane| lane.tightest.as_ref().map_or(f64::INFINITY, |tightest| tightest.headroom_k);
-    let comfortable = a.is_comfortable().cmp(&b.is_comfortable());
-    // Nobody can tell minutes apart that hands spread by more than that; of two alike the one with more headroom.
-    let minutes = |lane: &Lane| (lane.total_s.mid / 60.0).round();
-    let sooner = minutes(b).total_cmp(&minutes(a)).then(headroom(a).total_cmp(&headroom(b)));
-    match (a.is_comfortable(), b.is_comfortable()) {
-        (true, true) => sooner,
-        _ => comfortable
-            .then(rank(a).cmp(&rank(b)))
-            .then((a.plan.chance - b.plan.chance).total_cmp(&0.0))
-            .then(headroom(a).total_cmp(&headroom(b))),
-    }
+    let others: Vec<&Lane> = able.into_iter().filter(|lane| !std::ptr::eq(*lane, best)).collect();
+    let next = preferred(&others).map(|next| why_not(best, next));
+    let place = lanes.iter().position(|lane| std::ptr::eq(lane, best));
+    (place, Recommendation::Best { best: described(best), next })
 }
 
 fn described(lane: &Lane) -> BestLane {
@@ -115,7 +94,7 @@ fn described(lane: &Lane) -> BestLane {
         family: lane.choice.family,
         works_in: lane.plan.works_in(),
         tightest: lane.tightest.clone(),
-        minutes: (lane.total_s.mid / 60.0).round(),
+        minutes: lane.minutes(),
         speaks_for: lane.fit.speaks_for.first().cloned(),
     }
 }
@@ -123,7 +102,7 @@ fn described(lane: &Lane) -> BestLane {
 fn why_not(best: &Lane, next: &Lane) -> NextBest {
     let minutes = (next.total_s.mid - best.total_s.mid) / 60.0;
     let why = match &next.tightest {
-        _ if next.plan.chance + 0.05 < best.plan.chance => WhyNot::WorksLess { works_in: next.plan.works_in() },
+        _ if !as_sure(next, best) => WhyNot::WorksLess { works_in: next.plan.works_in() },
         Some(tight) if !tight.inside && best.is_comfortable() => {
             WhyNot::NearLimit { of: tight.of.clone(), headroom_k: tight.headroom_k.max(0.0) }
         }
