@@ -41,7 +41,7 @@ test("pictures of describing and comparing", async ({ page }) => {
   await page.goto("/boards/6");
   await page.getByRole("button", { name: "Edit" }).click();
   await expect(page.locator("image.photo.top")).toBeVisible();
-  await page.locator(".trace-steps button", { hasText: "Components" }).click();
+  await page.locator(".trace-steps a", { hasText: "Components" }).click();
   await page
     .getByRole("button", { name: /L3 coil/ })
     .first()
@@ -52,11 +52,11 @@ test("pictures of describing and comparing", async ({ page }) => {
   await page.locator(".trace-map .thing.chosen").focus();
   for (let press = 0; press < 3; press += 1) await page.keyboard.press("Shift+ArrowRight");
   await expect(page.getByLabel("Middle, x")).toHaveValue("57");
-  await page.locator(".trace-steps button", { hasText: "Copper" }).click();
+  await page.locator(".trace-steps a", { hasText: "Copper" }).click();
   await page.getByLabel("Copper lines at the rim").fill("6");
   await page.getByLabel("Copper lines at the rim").press("Enter");
   await expect(page.locator("#trace-saved")).toHaveText("Saved");
-  await page.locator(".trace-steps button", { hasText: "Save" }).click();
+  await page.locator(".trace-steps a", { hasText: "Save" }).click();
   await page.getByRole("button", { name: "Save as revision 2" }).click();
   await page.getByRole("link", { name: "Compare" }).click();
   await shoot(page, "compare");

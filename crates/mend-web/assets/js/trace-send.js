@@ -110,8 +110,10 @@ window.trace = (() => {
     });
   });
   document.addEventListener("click", (event) => {
-    const button = event.target.closest("button");
-    if (!button || !root.contains(button)) return;
+    // The steps are links: pressed before this script is here, they lead to the same place.
+    const button = event.target.closest("button, a[data-show]");
+    if (!button || !root.contains(button) || event.ctrlKey || event.metaKey) return;
+    if (button.dataset.show) event.preventDefault();
     if (button.dataset.edit) act("/edit", { edit: JSON.parse(button.dataset.edit) });
     else if (button.dataset.undo !== undefined) act("/undo", {});
     else if (button.dataset.redo !== undefined) act("/redo", {});
