@@ -23,6 +23,8 @@ const pages = [
   "/jobs/6/heat?view=window",
   "/jobs/6/heat?view=replay",
   "/jobs/5/heat?view=limits",
+  "/jobs/6/fit",
+  "/jobs/9/fit?view=ways",
   "/jobs/9/method",
   "/jobs/9/method/hot-swap",
   "/jobs/6/what-if",

@@ -68,7 +68,18 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   await expect(page.locator(".verdict .huge")).not.toHaveText(before);
   await expectAccessible(page);
 
+  // The new part has a run of heat of its own; its settings are not the removal's.
+  await page.getByRole("link", { name: "Fit", exact: true }).click();
+  await expect(page.locator(".verdict .over")).toHaveText("All joints liquid", { timeout: 60_000 });
+  await expect(page.locator(".small-run").first()).toContainText("liquid after");
+  const first = await page.locator(".verdict .huge").textContent();
+  await page.locator("#set").fill("410");
+  await expect(page.locator(".verdict .huge")).not.toHaveText(first, { timeout: 60_000 });
+  await page.getByRole("link", { name: "Removal", exact: true }).click();
+  await expect(page.locator("#set")).toHaveValue("380");
+
   await page.getByRole("link", { name: "To the bench run" }).click();
+  await expect(page.locator(".run-ready")).toContainText("The fit: every joint liquid after");
   await expect(page.getByRole("button", { name: "Begin at the bench" })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(title(page)).toHaveText("Make ready");
@@ -100,6 +111,8 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
     await press(page);
     await expect(title(page)).toHaveText(next);
   }
+  await expect(page.locator(".expect")).toContainText("stop at");
+  await expect(page.locator("#step")).toContainText("410 °C");
   await heat(page);
   await expect(title(page)).toHaveText("Hold");
   await press(page);

@@ -19,6 +19,7 @@ use mend_core::heat::mesh::{Mesh, Slab};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::Nodes;
 use mend_core::heat::parameters::ParameterSample;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
@@ -124,7 +125,16 @@ fn best_of_five(what: impl Fn(&Order<'_>) -> bool) -> f64 {
     let watch = &common::WANTED;
     let ambient = Temperature::celsius(23.0);
     let (board, composition, station, recipe) = (&board, &composition, &station, &recipe);
-    let order = Order { board, composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch };
+    let order = Order {
+        board,
+        composition,
+        station,
+        recipe,
+        ambient,
+        purpose: Purpose::Remove,
+        keep_intact: KeepIntact::Board,
+        watch,
+    };
     let once = || {
         let from = Instant::now();
         black_box(what(&order));

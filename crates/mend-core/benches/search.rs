@@ -7,6 +7,7 @@ mod common;
 use std::time::Instant;
 
 use mend_core::board::KeepIntact;
+use mend_core::heat::purpose::Purpose;
 use mend_core::materials::Metal;
 use mend_core::method::MethodFamily;
 use mend_core::method::equipment::{Equipment, SkillLevel, Sucker};
@@ -35,6 +36,7 @@ fn main() {
         station: &station,
         equipment: &equipment,
         keep_intact: KeepIntact::Board,
+        purpose: Purpose::Remove,
     };
     let sought = SearchRequest { subject: &subject, ambient, effort: Effort::Thorough, watch };
     for family in [MethodFamily::FromBelow, MethodFamily::FromAbove] {

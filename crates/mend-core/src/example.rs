@@ -4,6 +4,7 @@
 use crate::board::library::{self, Values};
 use crate::board::{Board, ComponentKind, Face, KeepIntact, Outline, Point, Pose, Rect, StackUp, Turn};
 use crate::heat::motion::Motion;
+use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
 use crate::heat::tool::{Blower, HotAir};
@@ -62,13 +63,14 @@ impl Bench {
     /// What is to be done with what.
     pub fn subject(&self) -> Subject<'_> {
         let Self { board, station, equipment, composition, .. } = self;
-        Subject { board, composition, station, equipment, keep_intact: KeepIntact::Board }
+        Subject { board, composition, station, equipment, keep_intact: KeepIntact::Board, purpose: Purpose::Remove }
     }
 
     /// A plan is asked for.
     pub fn order(&self) -> Order<'_> {
         let Self { board, station, composition, recipe, watch, .. } = self;
-        Order { board, composition, station, recipe, ambient: AMBIENT, keep_intact: KeepIntact::Board, watch }
+        let (purpose, keep_intact) = (Purpose::Remove, KeepIntact::Board);
+        Order { board, composition, station, recipe, ambient: AMBIENT, purpose, keep_intact, watch }
     }
 
     /// A quick search for settings is asked for.

@@ -7,6 +7,7 @@ use common::{WANTED, below, board, sac305, station, with_case};
 use mend_core::board::KeepIntact;
 use mend_core::heat::ensemble::run_all;
 use mend_core::heat::parameters::ParameterSample;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{Held, Recipe};
 use mend_core::heat::run::Run;
 use mend_core::planning::band::TimeBand;
@@ -56,7 +57,16 @@ fn a_wider_guess_never_narrows_a_band() {
 fn planned(recipe: &Recipe) -> Result<Plan, Unplanned> {
     let (board, composition, station) = (board(), sac305(), station());
     let (ambient, keep_intact, watch) = (Temperature::celsius(23.0), KeepIntact::Board, &WANTED);
-    plan(&Order { board: &board, composition: &composition, station: &station, recipe, ambient, keep_intact, watch })
+    plan(&Order {
+        board: &board,
+        composition: &composition,
+        station: &station,
+        recipe,
+        ambient,
+        purpose: Purpose::Remove,
+        keep_intact,
+        watch,
+    })
 }
 
 #[test]

@@ -141,7 +141,7 @@ fn swept(followed: bool) -> Vec<f64> {
         let melts: Vec<Melts> = case.melting.iter().map(|target| nominal.melts(target)).collect();
         let network = Network::from_board(&board, &mesh, (&melts, case.ambient));
         let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE, radiation: Radiation::Full };
-        let (covered, body) = (covered(&board, &mesh), board.connector.body);
+        let (covered, body) = (covered((&board, true), &mesh), board.connector.body);
         let (places, shielding) = (air.path(&body), Shielding::default());
         let scene =
             HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };

@@ -8,6 +8,7 @@ use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::run::run_until;
 use mend_core::heat::station::Station;
 use mend_core::materials::{BodyMaterial, Metal};
@@ -83,7 +84,7 @@ impl Case {
 
     fn subject(&self) -> Subject<'_> {
         let Self { board, composition, station, equipment, keep_intact } = self;
-        Subject { board, composition, station, equipment, keep_intact: *keep_intact }
+        Subject { board, composition, station, equipment, keep_intact: *keep_intact, purpose: Purpose::Remove }
     }
 
     fn search(&self, family: MethodFamily) -> SearchResult {

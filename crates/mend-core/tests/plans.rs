@@ -9,6 +9,7 @@ use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::caution::Caution;
 use mend_core::finding::Finding;
 use mend_core::finding::problem::{BoardProblem, Named, Problem, ValueProblem};
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
@@ -29,7 +30,16 @@ use mend_core::units::{Duration, Flow, Length, Temperature, Unit};
 fn order_with(board: &Board, recipe: &Recipe, composition: &JointComposition) -> Result<Plan, Vec<Finding>> {
     let ambient = Temperature::celsius(23.0);
     let (station, watch) = (station(), &WANTED);
-    let order = Order { board, composition, station: &station, recipe, ambient, keep_intact: KeepIntact::Board, watch };
+    let order = Order {
+        board,
+        composition,
+        station: &station,
+        recipe,
+        ambient,
+        purpose: Purpose::Remove,
+        keep_intact: KeepIntact::Board,
+        watch,
+    };
     plan(&order).map_err(Unplanned::objections)
 }
 

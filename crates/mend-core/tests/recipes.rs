@@ -7,10 +7,11 @@ use common::{WANTED, air_below, below, board, component, sac305, station, with_c
 use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
 use mend_core::finding::problem::{PlanProblem, Problem, SettingsProblem};
-use mend_core::heat::iron::Iron;
+use mend_core::heat::iron::{Iron, USUAL_DWELL};
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::preheater::{Coupling, Preheater};
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use mend_core::heat::replay::replay;
 use mend_core::heat::rig::{Model, Rig};
@@ -38,7 +39,16 @@ fn nominal(board: &Board, recipe: &Recipe) -> Run {
 
 fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplanned> {
     let (composition, station, ambient) = (&sac305(), &station(), Temperature::celsius(23.0));
-    plan(&Order { board, composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch })
+    plan(&Order {
+        board,
+        composition,
+        station,
+        recipe,
+        ambient,
+        purpose: Purpose::Remove,
+        keep_intact: KeepIntact::Board,
+        watch,
+    })
 }
 
 /// A nozzle from above, five minutes.
@@ -147,7 +157,8 @@ fn a_preheater_and_an_iron_help_and_each_stays_below_what_it_is_set_to() {
     let (gap, air, pad) = (warmed(Coupling::Gap), warmed(Coupling::ForcedAir), warmed(Coupling::Pad));
     assert!(60.0 < gap && gap < air && air < pad && pad <= 160.5, "{gap} {air} {pad}");
 
-    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned() };
+    let iron =
+        Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned(), dwell: USUAL_DWELL };
     let helped = Recipe { during: HeatingAids { preheater: None, iron: Some(iron) }, ..below(360.0) };
     let (alone, helped) = (nominal(&board, &below(360.0)), nominal(&board, &helped));
     let leg = |run: &Run, at: usize| run.traces.joints[24][at];
@@ -159,7 +170,8 @@ fn a_preheater_and_an_iron_help_and_each_stays_below_what_it_is_set_to() {
 fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
     // With nothing to lose heat to, what the tip brought is in the board, the lumps and the tip itself.
     let board = board();
-    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned() };
+    let iron =
+        Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned(), dwell: USUAL_DWELL };
     let recipe = Recipe { during: HeatingAids { preheater: None, iron: Some(iron) }, ..below(360.0) };
     let recipe = with_shield(&recipe, ShieldKind::MetalBlock { height_mm: 5.0 });
     with_case((&board, &recipe), |case| {
@@ -237,7 +249,8 @@ fn what_lags_and_what_the_laminate_bears_is_said() {
 #[test]
 fn stages_and_shields_become_steps_and_words_at_the_bench() {
     let mut recipe = with_shield(&above(400.0, 60.0), ShieldKind::FoilTent { gap_mm: 2.0 });
-    let iron = Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned() };
+    let iron =
+        Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned(), dwell: USUAL_DWELL };
     recipe.during = HeatingAids { preheater: None, iron: Some(iron) };
     let air = Some(air_below(300.0));
     let (lasts, change) = (Duration::seconds(30.0), Duration::seconds(5.0));
@@ -285,6 +298,7 @@ fn a_soaked_window_is_what_the_full_run_says() {
         station,
         recipe: &recipe,
         ambient,
+        purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch: &WANTED,
     };
@@ -326,7 +340,15 @@ fn what_nobody_wants_any_more_ends_without_a_plan() {
     let cancelled = planned(&board(), &below(440.0), &watch);
     assert_eq!(cancelled, Err(Unplanned::Cancelled(Cancelled)));
     let (composition, station, ambient, recipe) = (&sac305(), &station(), Temperature::celsius(23.0), &below(440.0));
-    let order =
-        Order { board: &board(), composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch: &watch };
+    let order = Order {
+        board: &board(),
+        composition,
+        station,
+        recipe,
+        ambient,
+        purpose: Purpose::Remove,
+        keep_intact: KeepIntact::Board,
+        watch: &watch,
+    };
     assert_eq!(process_window(&order), Err(Unplanned::Cancelled(Cancelled)));
 }

@@ -7,6 +7,7 @@ use common::{WANTED, air_below, below, board, component, sac305, station, with_c
 use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::run::run;
 use mend_core::heat::tool::HotAir;
@@ -19,7 +20,16 @@ use mend_core::units::{Duration, Temperature};
 fn window_of(board: &Board, recipe: &Recipe) -> Result<ProcessWindow, Unplanned> {
     let (composition, station, watch) = (&sac305(), &station(), &WANTED);
     let ambient = Temperature::celsius(23.0);
-    process_window(&Order { board, composition, station, recipe, ambient, keep_intact: KeepIntact::Board, watch })
+    process_window(&Order {
+        board,
+        composition,
+        station,
+        recipe,
+        ambient,
+        purpose: Purpose::Remove,
+        keep_intact: KeepIntact::Board,
+        watch,
+    })
 }
 
 fn window(board: &Board) -> ProcessWindow {

@@ -11,6 +11,7 @@
 //! - [`melt`]: a computed melting curve, `urgent-mend/melt/2`
 //! - [`equipment`]: what a shop has and can, `urgent-mend/equipment/2`
 //! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`
+//! - [`fits`]: ways to fit a new part compared, `urgent-mend/fits/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
 //! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
 //! - [`record`]: a job with all that is on record of it, `urgent-mend/job/3`; [`export`]: how exported files belong together,
@@ -26,6 +27,7 @@ pub mod connector;
 pub mod draft;
 pub mod equipment;
 pub mod export;
+pub mod fits;
 pub mod kicad;
 pub mod melt;
 pub mod placement;

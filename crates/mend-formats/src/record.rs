@@ -44,6 +44,9 @@ pub struct JobRecord {
     /// What its heat plan is set to, as entered: a plan's inputs.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub settings: Option<Box<RawValue>>,
+    /// What the plan of its fit is set to, as entered: the same.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fit_settings: Option<Box<RawValue>>,
     /// Its plans that count, oldest first: those of its runs, and the newest.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub plans: Vec<PlanRecord>,
@@ -176,6 +179,8 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         of(&record.composition, |text| composition::parse(text).is_some()),
         "no composition",
     );
+    let readable = of(&record.fit_settings, |text| shop::read_inputs(text).is_some());
+    want("fit_settings".to_owned(), readable, "no plan's inputs");
     want("settings".to_owned(), of(&record.settings, |text| shop::read_inputs(text).is_some()), "no plan's inputs");
     for (k, one) in record.plans.iter().enumerate() {
         want(format!("plans[{k}].inputs"), shop::read_inputs(one.inputs.get()).is_some(), "no plan's inputs");

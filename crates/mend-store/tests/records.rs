@@ -19,7 +19,7 @@ fn begun(w: &Write<'_>) -> Result<(i64, i64), StoreError> {
     let job = w.add_job(1)?;
     let board_id = w.add_board(&NewBoard { name: "b".to_owned(), file: "{}".to_owned(), draft: None }, 1)?.unwrap().id;
     let (inputs, plan) = ("{}".to_owned(), "{}".to_owned());
-    let plan_id = w.add_plan(&NewPlan { job_id: job, board_id, inputs, plan, station: None }, 1)?;
+    let plan_id = w.add_plan(&NewPlan { job_id: job, board_id, inputs, plan, station: None, fits: false }, 1)?;
     let run = NewRun { job_id: job, plan_id, opened: moment(1_000_000, 500), steps: Some("[]".to_owned()) };
     Ok((job, w.add_run(&run)?))
 }

@@ -40,9 +40,11 @@ pub(crate) fn bundle(inputs: &PlanInputs) -> Bundle {
     Bundle {
         board: power_board(),
         keep_intact: inputs.keep_intact,
-        composition: inputs.composition().expect("an alloy"),
+        composition: inputs.heated_composition(&power_board()).expect("an alloy"),
+        purpose: inputs.purpose,
         station: gull(),
         recipe: inputs.settings.clone(),
+        fit: None,
         equipment: mend_formats::equipment::EquipmentFile::default().equipment().expect("known"),
         ambient: mend_core::units::Temperature::celsius(23.0),
     }

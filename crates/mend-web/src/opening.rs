@@ -139,12 +139,16 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
         let job = Job::load(app, id).await?;
         let planned = planner::plan_job(app, &job, inputs).await?;
         if let Some(run) = file.run.clone() {
-            let steps = planned.steps((&job.board()?.1, &job.equipment), &inputs.composition()?);
+            let steps = planned.steps(&job.workplace()?, &inputs.composition()?);
             let opened_ms = app.now_ms() - (run.started_hours_ago * 3_600_000.0) as i64;
             let opened = Moment { wall_ms: opened_ms, clock: String::new(), tick_ms: 0 };
             let new = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
             app.changing(id, move |w| add_events(w, w.add_run(&new)?, (&run, opened_ms))).await?;
         }
+    }
+    if let Some(inputs) = &file.fit {
+        // Computed when somebody looks at it.
+        planner::keep_settings(app, &Job::load(app, id).await?, inputs).await?;
     }
     if file.handed_over {
         let now = app.now_ms();

@@ -2,6 +2,7 @@
 
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::{Finding, any_blocking};
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::HotAir;
@@ -22,7 +23,7 @@ use mend_store::NewPlan;
 
 use crate::App;
 use crate::computing::{Failed, Key, Rechecked, Stand, Viewer};
-use crate::job::{Job, Planned, equipment_or_usual};
+use crate::job::{HeatWork, Job, Planned, equipment_or_usual, first_fit};
 use crate::refusal::Refusal;
 use crate::words::Words;
 
@@ -71,9 +72,20 @@ pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanIn
         feed: None,
         refit: None,
         method: None,
+        purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         settings: Recipe::from(usual::air(board, station)),
     })
+}
+
+/// What a run of heat of a job is planned from: as entered or planned, else a first setting.
+pub(crate) fn inputs_or_first(job: &Job, work: HeatWork, stations: &[Station]) -> Result<PlanInputs, Refusal> {
+    if let Some(inputs) = job.inputs_of(work) {
+        return Ok(inputs);
+    }
+    let board = &job.board()?.1;
+    let first = first_inputs(board, stations).ok_or(Refusal::NoStation)?.with(&job.composition_entry());
+    Ok(if work.is_fit() { first_fit(first, board) } else { first })
 }
 
 /// Keeps what a job's heat plan is set to, unless it can't be planned on: that stays in the form, and the last settings that
@@ -84,8 +96,12 @@ pub(crate) async fn keep_settings(app: &App, job: &Job, inputs: &PlanInputs) -> 
     if any_blocking(&refusals) {
         return Err(Refusal::Bad(refusals));
     }
-    let (id, text, now) = (job.row.id, written(inputs)?, app.now_ms());
-    app.changing(id, move |write| write.set_settings(id, &text, now)).await
+    let (id, text, now, fits) = (job.row.id, written(inputs)?, app.now_ms(), inputs.purpose.fits());
+    app.changing(id, move |write| match fits {
+        true => write.set_fit_settings(id, &text, now),
+        false => write.set_settings(id, &text, now),
+    })
+    .await
 }
 
 pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
@@ -106,11 +122,13 @@ impl Ordered {
         let (board_id, board) = job.board()?.clone();
         let NamedStation { station, file } = station_named(app, &inputs.station).await?;
         let bundle = Bundle {
+            composition: inputs.heated_composition(&board)?,
             board,
             keep_intact: inputs.keep_intact,
-            composition: inputs.composition()?,
+            purpose: inputs.purpose,
             station,
             recipe: inputs.settings.clone(),
+            fit: None,
             equipment: equipment(app).await?.equipment()?,
             ambient: Temperature::celsius(USUAL_AMBIENT_C),
         };
@@ -175,7 +193,8 @@ impl Ordered {
             return Ok(Planned { id: 0, inputs, plan });
         }
         let (text, station) = (plan_format::write(&plan)?, Some(self.station.clone()));
-        let new = NewPlan { job_id, board_id: self.board_id, inputs: written(&inputs)?, plan: text, station };
+        let (board_id, fits) = (self.board_id, inputs.purpose.fits());
+        let new = NewPlan { job_id, board_id, inputs: written(&inputs)?, plan: text, station, fits };
         let now = app.now_ms();
         let id = app.changing(job_id, move |write| write.add_plan_once(&new, now)).await?;
         Ok(Planned { id, inputs, plan })
@@ -185,11 +204,12 @@ impl Ordered {
 /// The plan of a job for these inputs, or how far it is; kept once it is there. The newest one again when it was made from
 /// the same.
 pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Stand<Planned>, Refusal> {
-    if let Some(planned) = job.planned.as_ref().filter(|p| p.inputs == *inputs) {
+    let work = HeatWork::from(inputs.purpose);
+    if let Some(planned) = job.newest_plan_of(work).filter(|p| p.inputs == *inputs) {
         return Ok(Stand::Ended(Ok(std::sync::Arc::new(planned.clone()))));
     }
     let order = Ordered::load(app, job, inputs).await?;
-    Ok(match order.plan(app, Viewer::Job(job.row.id)).await? {
+    Ok(match order.plan(app, Viewer::heat(work, job.row.id)).await? {
         Stand::Running(share) => Stand::Running(share),
         Stand::Ended(Err(failed)) => Stand::Ended(Err(failed)),
         Stand::Ended(Ok(plan)) => Stand::Ended(Ok(order.keep(app, (job, &plan)).await?.into())),
@@ -199,7 +219,8 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
 /// Computes the plan of a job to its end and keeps it.
 pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
     let order = Ordered::load(app, job, inputs).await?;
-    let ended = app.computing.whole((Viewer::Job(job.row.id), &order.plan_key()?), order.plan_work()).await;
+    let work = HeatWork::from(inputs.purpose);
+    let ended = app.computing.whole((Viewer::heat(work, job.row.id), &order.plan_key()?), order.plan_work()).await;
     let plan = ended.map_err(|failed| match failed {
         Failed::Objections(findings) => Refusal::Bad(findings),
         other => Refusal::Broken(format!("{other:?}")),

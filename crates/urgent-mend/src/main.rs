@@ -2,6 +2,7 @@
 
 mod clocks;
 mod demo_files;
+mod fit_command;
 mod listening;
 mod melt_command;
 mod method_command;
@@ -97,7 +98,10 @@ enum Command {
         /// Print as JSON.
         #[arg(long)]
         json: bool,
-        /// Every family of methods side by side instead of the bundle's own settings.
+        /// The fit of the new part instead of the old part's removal.
+        #[arg(long, conflicts_with = "search")]
+        fit: bool,
+        /// Every family of methods, or way to fit, side by side instead of the bundle's own settings.
         #[arg(long, conflicts_with = "search")]
         compare: bool,
         /// The best settings of every family instead of the bundle's own.
@@ -112,9 +116,10 @@ fn main() -> anyhow::Result<ExitCode> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn"));
     tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
     match Cli::parse().command {
+        Command::Plan { file, json, compare: true, fit: true, .. } => fit_command::compare(&file, json),
         Command::Plan { file, json, compare: true, .. } => method_command::compare(&file, json),
         Command::Plan { file, json, search: true, .. } => method_command::search(&file, json),
-        Command::Plan { file, json, .. } => plan_command::run(&file, json),
+        Command::Plan { file, json, fit, .. } => plan_command::run(&file, (json, fit)),
         Command::Melt(asked) => melt_command::run(&asked),
         Command::Demo { keep, listen } => serving::demo(keep.as_deref(), &listen),
         Command::Serve { data, listen } => serving::serve(&data, &listen),

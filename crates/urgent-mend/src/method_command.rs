@@ -39,7 +39,7 @@ pub(crate) fn search(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     }))
 }
 
-fn answer(made: Result<Result<String, serde_json::Error>, Vec<Finding>>) -> anyhow::Result<ExitCode> {
+pub(crate) fn answer(made: Result<Result<String, serde_json::Error>, Vec<Finding>>) -> anyhow::Result<ExitCode> {
     match made {
         Ok(text) => print(&text?),
         Err(findings) => {

@@ -10,15 +10,16 @@ use mend_core::planning::plan::Plan;
 use mend_core::watch::Watch;
 use mend_formats::bundle::{self, Bundle};
 use mend_formats::plan as plan_format;
-use mend_web::words::{FindingView, Words, damaged, margin_detail, margin_name};
+use mend_web::words::{FindingView, Words, damaged, margin_detail, margin_name, small_run};
 
 /// Exit code for input that can't be planned on.
 pub(crate) const BAD_INPUT: u8 = 2;
 
-/// Prints the plan of `file` to standard output, objections to standard error.
-pub(crate) fn run(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
+/// Prints the plan of `file` to standard output, of its fit where that is asked for; objections to standard error.
+pub(crate) fn run(file: &Path, (json, fit): (bool, bool)) -> anyhow::Result<ExitCode> {
     let watch = Watch::new();
-    let made = read(file).and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));
+    let bundle = read(file).map(|bundle| if fit { bundle.for_fit() } else { bundle });
+    let made = bundle.and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));
     match made {
         Ok(plan) if json => print(&plan_format::write(&plan)?),
         Ok(plan) => print(&describe(&plan)),
@@ -59,7 +60,13 @@ fn describe(plan: &Plan) -> String {
             plan.chance * 100.0,
             plan.samples
         ),
-        format!("release  {} to {}, most likely {}", seconds(r.low_s), seconds(r.high_s), seconds(r.mid_s)),
+        format!(
+            "{}  {} to {}, most likely {}",
+            if plan.purpose.fits() { "liquid " } else { "release" },
+            seconds(r.low_s),
+            seconds(r.high_s),
+            seconds(r.mid_s)
+        ),
         format!(
             "stop     {:.0} s{}",
             plan.abort.at_s,
@@ -70,7 +77,8 @@ fn describe(plan: &Plan) -> String {
             .as_ref()
             .map_or(String::new(), |m| format!("better   {}: {}", words.change(&m.what), words.move_effect(&m.brings))),
     ];
-    let lines = lines.into_iter().filter(|line| !line.is_empty());
+    let small = plan.small_runs.iter().map(small_run).map(|(what, when)| format!("beside   {what}: {when}"));
+    let lines = lines.into_iter().chain(small).filter(|line| !line.is_empty());
     let margins = plan.margins.iter().map(|m| {
         let (name, detail) = (margin_name(m), margin_detail(&m.detail));
         format!("         {:>6.0} K  {name} ({detail})", m.headroom_k)

@@ -11,6 +11,13 @@ pub struct Point {
     pub y: f64,
 }
 
+impl Point {
+    /// How far another is, mm.
+    pub fn distance_to(self, other: Self) -> f64 {
+        (self.x - other.x).hypot(self.y - other.y)
+    }
+}
+
 /// A face of the board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]

@@ -19,6 +19,7 @@ pub mod library;
 mod metal;
 mod outline;
 pub mod photo;
+pub mod route;
 pub mod rules;
 mod sign_odds;
 mod stack;

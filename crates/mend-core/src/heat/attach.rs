@@ -14,9 +14,8 @@ impl Network {
     pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
         recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
         recipe.bridge.iter().for_each(|bridge| self.lay(bridge, board));
-        let preheat = recipe.preheat.iter().map(|stage| (&stage.air, &stage.during));
-        let stages = preheat.chain([(&recipe.air, &recipe.during)]);
-        self.tips = stages.map(|(air, during)| self.add_tips(board, (air.is_some(), during))).collect();
+        let stages = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
+        self.tips = stages.map(|during| self.add_tips(board, during)).collect();
     }
 
     /// A block rests on the tallest component below it, or where there is none on the board.
@@ -37,13 +36,10 @@ impl Network {
         }
     }
 
-    /// Under air the joints are near their melting and one tip that goes round is as good as on all of them, each for its
-    /// share of the time. Alone it has each only while it is there: heavy joints freeze within a tenth of a second after.
-    fn add_tips(&mut self, board: &Board, (air, during): (bool, &HeatingAids)) -> Vec<usize> {
+    /// One tip is at one place at a time: each place has a node of its own, and the tip's heat goes from one to the next.
+    fn add_tips(&mut self, board: &Board, during: &HeatingAids) -> Vec<usize> {
         let Some(iron) = &during.iron else { return Vec::new() };
-        let visits = iron.visits(board);
-        let visits = if air { vec![visits.concat()] } else { visits };
-        visits.iter().map(|held| self.add_tip(iron, held)).collect()
+        iron.visits(board).iter().map(|held| self.add_tip(iron, held)).collect()
     }
 
     fn add_tip(&mut self, iron: &Iron, held: &[usize]) -> usize {

@@ -211,7 +211,7 @@ fn linear(emissivity: f64) -> f64 {
     4.0 * emissivity * STEFAN_BOLTZMANN * LINEAR_AT.powi(3)
 }
 
-/// Share of each column that a body covers, per face: the part and every component.
+/// Share of each column that a body covers, per face: the part, where it is on, and every component.
 ///
 /// ```
 /// use mend_core::example::Bench;
@@ -219,13 +219,13 @@ fn linear(emissivity: f64) -> f64 {
 /// use mend_core::heat::boundary::covered;
 /// use mend_core::heat::mesh::{Mesh, Resolution};
 /// let mesh = Mesh::from_board(&bench.board, Resolution::COARSE, 1.0);
-/// let [top, bottom] = covered(&bench.board, &mesh);
+/// let [top, bottom] = covered((&bench.board, true), &mesh);
 /// assert!(top.iter().any(|share| *share > 0.99), "under the part");
 /// assert!(bottom.iter().all(|share| *share == 0.0), "nothing stands below");
 /// ```
-pub fn covered(board: &Board, mesh: &Mesh) -> [Vec<f64>; 2] {
-    let connector = (board.connector.face, board.connector.body);
-    let bodies = || std::iter::once(connector).chain(board.components.iter().map(|n| (n.face, n.covers())));
+pub fn covered((board, has_part): (&Board, bool), mesh: &Mesh) -> [Vec<f64>; 2] {
+    let connector = has_part.then_some((board.connector.face, board.connector.body));
+    let bodies = || connector.into_iter().chain(board.components.iter().map(|n| (n.face, n.covers())));
     [Face::Top, Face::Bottom].map(|face| {
         let mut share = vec![0.0_f64; mesh.inside.len()];
         for (_, body) in bodies().filter(|(on, _)| *on == face) {

@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::board::{Board, Joint};
+use crate::board::route::{WayEnds, shortest_way};
+use crate::board::{Board, Joint, Point};
 
 /// Copper, W/mK (T), and solder (D).
 const COPPER: f64 = 390.0;
@@ -33,17 +34,23 @@ impl Bridge {
         (COPPER * self.wire_mm2() + SOLDER * self.bead_mm2) * 1e-6
     }
 
-    /// Neighbouring joints that it joins, and how far apart they are, mm. Hidden joints are out of its reach; a wire goes on
-    /// from row to row, solder alone does not.
+    /// The joints in the order in which it goes along them, by the shortest way. Hidden joints are out of its reach.
+    pub fn way(board: &Board) -> Vec<usize> {
+        let joints = &board.connector.joints;
+        let reached: Vec<usize> = (0..joints.len()).filter(|k| reachable(&joints[*k])).collect();
+        let places: Vec<Point> = reached.iter().map(|k| joints[*k].at).collect();
+        shortest_way(&places, WayEnds::Open).into_iter().map(|k| reached[k]).collect()
+    }
+
+    /// Joints next to each other on its way that it joins, and how far apart they are, mm. A wire goes on from row to row,
+    /// solder alone does not.
     pub fn spans(&self, board: &Board) -> Vec<(usize, usize, f64)> {
         let joints = &board.connector.joints;
-        let chain: Vec<usize> = (0..joints.len()).filter(|k| reachable(&joints[*k])).collect();
         let span = |pair: &[usize]| {
-            let (a, b) = (&joints[pair[0]], &joints[pair[1]]);
-            let apart = (a.at.x - b.at.x).hypot(a.at.y - b.at.y).max(0.1);
+            let apart = joints[pair[0]].at.distance_to(joints[pair[1]].at).max(0.1);
             (self.wire_mm > 0.0 || apart <= POOL_REACHES_MM).then_some((pair[0], pair[1], apart))
         };
-        chain.windows(2).filter_map(span).collect()
+        Self::way(board).windows(2).filter_map(span).collect()
     }
 }
 

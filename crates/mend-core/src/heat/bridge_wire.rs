@@ -105,6 +105,7 @@ impl WireModel {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::heat::iron::USUAL_DWELL;
     use crate::units::Length;
 
     fn slab() -> Slab {
@@ -113,7 +114,12 @@ mod tests {
 
     fn heavy(board: f64, melts: f64) -> WireModel {
         WireModel {
-            iron: Iron { set: Temperature::celsius(400.0), tip: Length::mm(4.0), row: String::new() },
+            iron: Iron {
+                set: Temperature::celsius(400.0),
+                tip: Length::mm(4.0),
+                row: String::new(),
+                dwell: USUAL_DWELL,
+            },
             wire_mm: 1.0,
             bead_mm2: 2.0,
             length_mm: 25,

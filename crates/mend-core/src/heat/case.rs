@@ -1,10 +1,11 @@
 //! Everything a run starts from.
 
+use super::purpose::Purpose;
 use super::recipe::Recipe;
 use super::station::Station;
 use crate::board::Board;
 use crate::solder::MeltTarget;
-use crate::units::Temperature;
+use crate::units::{TempDelta, Temperature};
 use crate::watch::Watch;
 
 /// Everything a run starts from.
@@ -18,8 +19,22 @@ pub struct Case<'a> {
     pub station: &'a Station,
     /// What is done.
     pub recipe: &'a Recipe,
+    /// What for.
+    pub purpose: Purpose,
     /// Ambient temperature.
     pub ambient: Temperature,
     /// Is it still wanted? A run that is not ends early, and is no run.
     pub watch: &'a Watch,
+}
+
+impl Case<'_> {
+    /// Is one joint heated after the other, each for itself?
+    pub fn in_turn(&self) -> bool {
+        self.purpose.in_turn(self.recipe, self.board)
+    }
+
+    /// The board before the first tool, over ambient.
+    pub fn begins_over_ambient(&self) -> TempDelta {
+        self.recipe.begins_at.map_or(TempDelta::kelvin(0.0), |begins| begins - self.ambient)
+    }
 }

@@ -2,6 +2,7 @@
 
 use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
+use crate::board::route::by_place;
 use crate::board::{Board, Component, Connector, Face, Joint, JointShape, Rect, Role};
 use crate::materials::BodyMaterial;
 use crate::solder::Melts;
@@ -45,13 +46,15 @@ pub struct Network {
     pub joints: Vec<usize>,
     /// The skin of the part's body.
     pub body: usize,
+    /// Every lump of the part itself: it comes cold where it is the new one.
+    pub part: Vec<usize>,
     /// For each component, its skin.
     pub components: Vec<usize>,
     /// For each component, the board that it is soldered to: columns with their shares, and the layer.
     pub stands_on: Vec<Under>,
     /// The board at the part's joints.
     pub pads: Under,
-    /// For each stage, the tip that is held on joints in it: where it goes round without air, one for each place, by turns.
+    /// For each stage, the tip that is held on joints in it: one for each place that it goes round.
     pub tips: Vec<Vec<usize>>,
 }
 
@@ -71,6 +74,7 @@ impl Network {
         let connector = &board.connector;
         let (skin, core) = add_body(&mut nodes, mesh, StandingBody::from_connector(connector));
         let shell = connector.shell.then(|| add_shell(&mut nodes, connector, skin));
+        let mut part: Vec<usize> = [Some(skin), Some(core), shell].into_iter().flatten().collect();
         let joints = add_joints(&mut nodes, (board, mesh), (targets, ambient));
         let link = connector.family.body_link();
         for (joint, node) in connector.joints.iter().zip(&joints) {
@@ -80,7 +84,8 @@ impl Network {
             }
         }
         let pegs = StandingBody::from_connector(connector);
-        add_pegs(&mut nodes, (mesh, board.stack.thickness), &Pegs { standing: &pegs, count: connector.pegs, core });
+        let pegs = Pegs { standing: &pegs, count: connector.pegs, core };
+        part.extend(add_pegs(&mut nodes, (mesh, board.stack.thickness), &pegs));
         let components =
             board.components.iter().map(|n| add_body(&mut nodes, mesh, StandingBody::from_component(n)).0).collect();
         let under = |n: &Component| Under { columns: mesh.under(&n.covers()), layer: layer_of(mesh, n.face) };
@@ -88,8 +93,24 @@ impl Network {
         let share = 1.0 / connector.joints.len().max(1) as f64;
         let columns = connector.joints.iter().map(|j| (mesh.column_at(j.at), share)).collect();
         let pads = Under { columns, layer: layer_of(mesh, connector.face) };
-        Self { nodes, joints, body: skin, components, stands_on, pads, tips: Vec::new() }
+        Self { nodes, joints, body: skin, part, components, stands_on, pads, tips: Vec::new() }
     }
+
+    /// Takes the part off again: its lumps are joined to nothing, and its pins are not in the joints.
+    pub fn take_part_off(&mut self, connector: &Connector) {
+        let of_part = |node: &usize| self.part.contains(node);
+        self.nodes.links.retain(|link| !of_part(&link.a) && !of_part(&link.b));
+        self.nodes.cells.retain(|link| !of_part(&link.node));
+        self.part.iter().for_each(|node| self.nodes.nodes[*node].surface = None);
+        for (joint, node) in connector.joints.iter().zip(&self.joints) {
+            self.nodes.nodes[*node].capacity -= pin_capacity(joint);
+        }
+    }
+}
+
+/// Heat capacity of the pin in a joint, J/K.
+pub(crate) fn pin_capacity(joint: &Joint) -> f64 {
+    joint.shape.land() * PIN_METAL * PIN_CAPACITY * 1e-9
 }
 
 /// A body standing on a face.
@@ -155,11 +176,11 @@ struct Pegs<'a> {
     core: usize,
 }
 
-/// Pegs go through the board: their plastic is a node between the body's core and every layer below it.
-fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), pegs: &Pegs<'_>) {
+/// Pegs go through the board: their plastic is a node between the body's core and every layer below it. Answers the node.
+fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), pegs: &Pegs<'_>) -> Option<usize> {
     let Pegs { standing, count, core } = *pegs;
     if count == 0 {
-        return;
+        return None;
     }
     let (count, depth) = (f64::from(count), thickness.in_mm());
     let section = std::f64::consts::FRAC_PI_4 * PEG_MM * PEG_MM;
@@ -170,6 +191,7 @@ fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), pegs: &Pegs<'
         let links = (0..mesh.layers).map(|layer| CellLink { node: pegs, column, layer, conductance: wall * share });
         nodes.cells.extend(links);
     }
+    Some(pegs)
 }
 
 fn add_shell(nodes: &mut Nodes, connector: &Connector, skin: usize) -> usize {
@@ -187,25 +209,35 @@ fn add_joints(
     (board, mesh): (&Board, &Mesh),
     (targets, ambient): (&[Melts], Temperature),
 ) -> Vec<usize> {
-    let connector = &board.connector;
-    let mut placed: Vec<usize> = Vec::with_capacity(connector.joints.len());
-    for (k, (joint, target)) in connector.joints.iter().zip(targets).enumerate() {
-        let before = k.checked_sub(1).map(|b| (&connector.joints[b], placed[b]));
-        let node = match before {
-            Some((other, node)) if other.row == joint.row && nodes.nodes[node].capacity < LIGHTEST_NODE => node,
-            _ => nodes.add(Node::lump(0.0)),
+    let joints = &board.connector.joints;
+    let mut placed = vec![0; joints.len()];
+    let mut before: Option<usize> = None;
+    // By row and place, not as they are listed: which are merged must not depend on that.
+    for k in row_by_row(joints) {
+        let light =
+            |other: &usize| joints[*other].row == joints[k].row && nodes.nodes[placed[*other]].capacity < LIGHTEST_NODE;
+        placed[k] = match before.filter(light) {
+            Some(other) => placed[other],
+            None => nodes.add(Node::lump(0.0)),
         };
-        grow(&mut nodes.nodes[node], (joint, board.stack.thickness), (target, ambient));
-        link_joint(nodes, mesh, (joint, connector.face), node);
-        placed.push(node);
+        grow(&mut nodes.nodes[placed[k]], (&joints[k], board.stack.thickness), (&targets[k], ambient));
+        link_joint(nodes, mesh, (&joints[k], board.connector.face), placed[k]);
+        before = Some(k);
     }
     placed
+}
+
+/// Joints row by row, those of a row from left to right.
+fn row_by_row(joints: &[Joint]) -> Vec<usize> {
+    let mut order: Vec<usize> = (0..joints.len()).collect();
+    order.sort_by(|a, b| joints[*a].row.cmp(&joints[*b].row).then(by_place(&joints[*a].at, &joints[*b].at)));
+    order
 }
 
 /// A joint's metal comes to its node.
 fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, ambient): (&Melts, Temperature)) {
     let volume = joint.solder_volume(thickness);
-    node.capacity += (volume * SOLDER_CAPACITY + joint.shape.land() * PIN_METAL * PIN_CAPACITY) * 1e-9;
+    node.capacity += volume * SOLDER_CAPACITY * 1e-9 + pin_capacity(joint);
     let latent = node.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
     let [solidus, free, liquidus] = [target.solidus, target.lets_go, target.melted].map(|t| (t - ambient).in_kelvin());
     node.melting = Some(Melting { solidus, liquidus, latent, lets_go: (free, target.liquid) });

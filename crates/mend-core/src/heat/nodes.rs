@@ -72,6 +72,17 @@ impl Node {
         }
     }
 
+    /// Enthalpy at a temperature `t` (K over ambient), J over ambient; of a lump that melts at one temperature the solid's there.
+    pub fn enthalpy(&self, t: f64) -> f64 {
+        let Some(m) = self.melting else { return t * self.capacity };
+        let share = |(low, high): (f64, f64)| {
+            if high > low { ((t - low) / (high - low)).clamp(0.0, 1.0) } else { f64::from(t > low) }
+        };
+        let (free, liquid) = m.lets_go;
+        let melted = liquid * share((m.solidus, free)) + (1.0 - liquid) * share((free, m.liquidus));
+        t * self.capacity + m.latent * melted
+    }
+
     /// Enthalpy from which it lets go, J; infinite for a lump that does not melt.
     pub fn free_from(&self) -> f64 {
         self.melting.map_or(f64::INFINITY, |m| self.capacity * m.lets_go.0 + m.latent * m.lets_go.1)
@@ -152,5 +163,10 @@ mod tests {
         assert_eq!(node.temperature(2.6), 160.0);
         assert_eq!(node.temperature(3.6), 160.0);
         assert!((node.temperature(3.7) - 170.0).abs() < 1e-9);
+        let mushy = Melting { lets_go: (185.0, 0.8), ..Melting::whole(160.0, 190.0, 2.0) };
+        let mushy = Node { melting: Some(mushy), ..node };
+        for t in [20.0, 159.0, 170.0, 184.0, 187.0, 230.0] {
+            assert!((mushy.temperature(mushy.enthalpy(t)) - t).abs() < 1e-9, "{t}");
+        }
     }
 }

@@ -29,6 +29,8 @@ pub struct Recipe {
     pub bridge: Option<Bridge>,
     /// What holds the nozzle.
     pub held: Held,
+    /// How warm the board is before the first tool, from a pass before; ambient where nothing is said.
+    pub begins_at: Option<Temperature>,
 }
 
 /// What holds the nozzle.
@@ -76,6 +78,8 @@ struct RecipeFile {
     bridge: Option<Bridge>,
     #[serde(default, skip_serializing_if = "by_hand")]
     held: Held,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    begins_at_c: Option<Temperature>,
 }
 
 /// Said of an air of which only a part is written.
@@ -94,13 +98,14 @@ impl TryFrom<RecipeFile> for Recipe {
             _ => return Err(HALF_AN_AIR),
         };
         let (preheat, during, shields, bridge) = (w.preheat, w.during, w.shields, w.bridge);
-        Ok(Self { air, longest: w.longest_s, preheat, during, shields, bridge, held: w.held })
+        let (longest, held, begins_at) = (w.longest_s, w.held, w.begins_at_c);
+        Ok(Self { air, longest, preheat, during, shields, bridge, held, begins_at })
     }
 }
 
 impl From<Recipe> for RecipeFile {
     fn from(recipe: Recipe) -> Self {
-        let Recipe { air, longest, preheat, during, shields, bridge, held } = recipe;
+        let Recipe { air, longest, preheat, during, shields, bridge, held, begins_at } = recipe;
         Self {
             set_c: air.map(|air| air.set),
             flow_lpm: air.map(|air| air.flow),
@@ -115,6 +120,7 @@ impl From<Recipe> for RecipeFile {
             shields,
             bridge,
             held,
+            begins_at_c: begins_at,
         }
     }
 }
@@ -168,7 +174,8 @@ impl From<HeatingAids> for Recipe {
     fn from(during: HeatingAids) -> Self {
         let longest = Duration::seconds(240.0);
         let held = Held::default();
-        Self { air: None, longest, preheat: Vec::new(), during, shields: Vec::new(), bridge: None, held }
+        let (preheat, shields, bridge, begins_at) = (Vec::new(), Vec::new(), None, None);
+        Self { air: None, longest, preheat, during, shields, bridge, held, begins_at }
     }
 }
 

@@ -4,7 +4,7 @@ use super::blowing::Blowing;
 use super::boundary::{ActiveTools, Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation, covered};
 use super::case::Case;
 use super::coefficients::RIM_LOSS;
-use super::iron::DWELL_S;
+use super::iron::Iron;
 use super::jet::{Jet, JetLaw};
 use super::lumped_nodes::OfRuns;
 use super::mesh::{Mesh, Resolution};
@@ -40,6 +40,8 @@ pub struct RunStage<const RUNS: usize = 1> {
     tip: Option<(usize, f64)>,
     /// Places that it goes round; it begins at the first.
     round: Vec<usize>,
+    /// On each, whole seconds.
+    dwell_s: usize,
 }
 
 /// Board, lumps and stages, of one run or of several in a batch.
@@ -141,8 +143,13 @@ where
         let (mesh, network) = (setups[0].mesh.clone(), setups[0].network.clone());
         let (slabs, room) = (setups.each_ref().map(|s| s.mesh.slab), (RIM_LOSS, case.ambient.in_kelvin()));
         let nodes = setups.map(|setup| setup.network.nodes);
-        let simulation = Simulation::batch((mesh, slabs), nodes, room, step);
-        let (steps_per_second, in_turn) = ((1.0 / step).round() as usize, case.recipe.in_turn(case.board));
+        let mut simulation = Simulation::batch((mesh, slabs), nodes, room, step);
+        let begins = case.begins_over_ambient().in_kelvin();
+        if begins != 0.0 {
+            let cold: &[usize] = if case.purpose.fits() { &network.part } else { &[] };
+            simulation.begin_at(begins, cold);
+        }
+        let (steps_per_second, in_turn) = ((1.0 / step).round() as usize, case.in_turn());
         Self { network, simulation, stages, without_jet, quiet, exit_excess, steps_per_second, at: (0, 0), in_turn }
     }
 
@@ -168,11 +175,11 @@ where
         self.at.1 += 1;
         let stage = &self.stages[stage];
         let (Some((_, set)), turns) = (stage.tip, stage.round.len()) else { return };
-        if turns < 2 || second == 0 || !second.is_multiple_of(DWELL_S) {
+        if turns < 2 || second == 0 || !second.is_multiple_of(stage.dwell_s) {
             return;
         }
         let place = |turn: usize| stage.round[turn % turns];
-        let (from, to) = (place(second / DWELL_S - 1), place(second / DWELL_S));
+        let (from, to) = (place(second / stage.dwell_s - 1), place(second / stage.dwell_s));
         let mut air = stage.air.clone();
         air.iter_mut().for_each(|air| air.hold(to, set));
         self.simulation.hand_on(from, to);
@@ -210,7 +217,7 @@ impl<const RUNS: usize> RunStage<RUNS> {
     /// The same stage of all runs.
     fn together(of: [&RunStage; RUNS]) -> Self {
         let air = of.map(|stage| stage.air[0].clone());
-        Self { seconds: of[0].seconds, air, tip: of[0].tip, round: of[0].round.clone() }
+        Self { seconds: of[0].seconds, air, tip: of[0].tip, round: of[0].round.clone(), dwell_s: of[0].dwell_s }
     }
 }
 
@@ -232,6 +239,9 @@ impl<'a> SetUp<'a> {
         let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
         let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
         network.attach((case.board, &mesh), case.recipe);
+        if !case.purpose.has_part() {
+            network.take_part_off(&case.board.connector);
+        }
         if model.linear {
             for node in &mut network.nodes.nodes {
                 node.capacity += node.melting.take().map_or(0.0, |m| m.latent / m.liquidus);
@@ -240,8 +250,8 @@ impl<'a> SetUp<'a> {
         }
         let radiation = if model.linear { Radiation::Linear } else { Radiation::Full };
         let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE * parameters.loss, radiation };
-        let (covered, shielding) =
-            (covered(case.board, &mesh), Shielding::from_shields(&case.recipe.shields, &mesh, parameters.shield));
+        let covered = covered((case.board, case.purpose.has_part()), &mesh);
+        let shielding = Shielding::from_shields(&case.recipe.shields, &mesh, parameters.shield);
         Self { case, parameters, mesh, network, covered, shielding, ambient }
     }
 
@@ -279,7 +289,8 @@ impl Course<'_> {
     fn stage(&self, seconds: f64, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> RunStage {
         let working = self.working(air, (during, stage));
         let round = if working.tip.is_some() { self.network.tips[stage].clone() } else { Vec::new() };
-        RunStage { seconds: seconds as usize, air: [self.scene.with(&working)], tip: working.tip, round }
+        let dwell_s = during.iron.as_ref().map_or(1, Iron::dwell_s);
+        RunStage { seconds: seconds as usize, air: [self.scene.with(&working)], tip: working.tip, round, dwell_s }
     }
 
     fn last_without_jet(&self) -> BoundaryConditions {

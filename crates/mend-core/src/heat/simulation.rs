@@ -161,6 +161,24 @@ impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
         self.state.enthalpy[k] = [value; RUNS];
     }
 
+    /// Board and lumps all as warm as each other, K over ambient, but for lumps that come from elsewhere and held ones.
+    pub fn begin_at(&mut self, rise: f64, but: &[usize]) {
+        let columns = (0..self.mesh.inside.len()).filter(|column| self.mesh.inside[*column]);
+        let places = columns.map(|column| (column % self.mesh.x.len(), column / self.mesh.x.len()));
+        for (place, layer) in places.flat_map(|place| (0..self.mesh.layers).map(move |layer| (place, layer))) {
+            let at = self.coefficients.cell(place, layer);
+            self.state.now[at..at + RUNS].fill(R::from_f64(rise));
+        }
+        for k in (0..self.nodes[0].nodes.len()).filter(|k| !but.contains(k)) {
+            for run in 0..RUNS {
+                let node = &self.nodes[run].nodes[k];
+                if node.capacity.is_finite() {
+                    self.state.enthalpy[k][run] = node.enthalpy(rise);
+                }
+            }
+        }
+    }
+
     /// Gives a node what another holds.
     pub fn hand_on(&mut self, from: usize, to: usize) {
         self.state.enthalpy[to] = self.state.enthalpy[from];

@@ -11,6 +11,8 @@ pub struct Fit {
     pub against: Vec<Obstacle>,
     /// What to mind where it is done all the same.
     pub minds: Vec<Caveat>,
+    /// Why it can't be done unless the run says that every joint stays molten until the last is.
+    pub unless_all_melt: Option<Obstacle>,
 }
 
 impl Fit {
@@ -28,6 +30,18 @@ impl Fit {
     /// With a reason against it, where that holds.
     pub fn not(mut self, holds: bool, reason: Obstacle) -> Self {
         self.against.extend(holds.then_some(reason));
+        self
+    }
+
+    /// With a reason against it, where there is one.
+    pub fn not_any(mut self, reason: Option<Obstacle>) -> Self {
+        self.against.extend(reason);
+        self
+    }
+
+    /// With a reason against it that counts unless the run says that every joint stays molten.
+    pub fn not_unless_all_melt(mut self, holds: bool, reason: Obstacle) -> Self {
+        self.unless_all_melt = holds.then_some(reason);
         self
     }
 

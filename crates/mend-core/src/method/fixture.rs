@@ -4,6 +4,7 @@ use super::equipment::{Equipment, SkillLevel, Sucker};
 use super::subject::Subject;
 use super::usual::{TAPE, TENT};
 use crate::board::{Board, Face, KeepIntact, Outline, Point, StackUp, library};
+use crate::heat::purpose::Purpose;
 use crate::heat::station::Station;
 use crate::heat::tool::Blower;
 use crate::materials::Metal;
@@ -11,12 +12,12 @@ use crate::solder::JointComposition;
 use crate::units::{Flow, Length, Temperature};
 
 /// Everything that a subject borrows.
-pub(super) struct TestCase {
-    pub(super) board: Board,
-    pub(super) composition: JointComposition,
-    pub(super) station: Station,
-    pub(super) equipment: Equipment,
-    pub(super) keep_intact: KeepIntact,
+pub(crate) struct TestCase {
+    pub(crate) board: Board,
+    pub(crate) composition: JointComposition,
+    pub(crate) station: Station,
+    pub(crate) equipment: Equipment,
+    pub(crate) keep_intact: KeepIntact,
 }
 
 pub(super) fn metal(name: &str) -> Metal {
@@ -24,7 +25,7 @@ pub(super) fn metal(name: &str) -> Metal {
 }
 
 /// A light board with this connector in the middle of its rim; trained hands, preheater, vacuum iron and wire.
-pub(super) fn shop(kind: &str) -> TestCase {
+pub(crate) fn shop(kind: &str) -> TestCase {
     let mut connector = library::kind(kind).expect("a kind").make(&library::Values::default()).expect("usual sizes");
     let by = Point { x: 60.0, y: 40.0 };
     connector.body.centre = Point { x: connector.body.centre.x + by.x, y: connector.body.centre.y + by.y };
@@ -62,9 +63,9 @@ pub(super) fn shop(kind: &str) -> TestCase {
 }
 
 impl TestCase {
-    pub(super) fn subject(&self) -> Subject<'_> {
+    pub(crate) fn subject(&self) -> Subject<'_> {
         let Self { board, composition, station, equipment, keep_intact } = self;
-        Subject { board, composition, station, equipment, keep_intact: *keep_intact }
+        Subject { board, composition, station, equipment, keep_intact: *keep_intact, purpose: Purpose::Remove }
     }
 
     /// Twice the copper and more: a board that carries heat away.

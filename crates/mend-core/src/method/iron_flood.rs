@@ -6,6 +6,7 @@ use super::reason::{Advantage, Caveat, Obstacle};
 use super::start::{Start, fed, iron};
 use super::subject::Subject;
 use super::{Method, MethodFamily};
+use crate::board::Role;
 use crate::caution::Caution;
 use crate::heat::bridge::Bridge;
 
@@ -33,6 +34,8 @@ impl Method for IronFlood {
 
     fn fit(&self, subject: &Subject<'_>) -> Fit {
         let hidden = subject.hidden();
+        let plated = subject.joints().iter().filter(|joint| joint.role == Role::Anchor && joint.shape.is_hole());
+        let anchors = plated.count();
         let equipment = subject.equipment;
         let long = subject.board.connector.body.width.max(subject.board.connector.body.depth);
         let barrel = subject.under_the_barrel();
@@ -43,6 +46,7 @@ impl Method for IronFlood {
             .not(equipment.leaded().chain(equipment.low_melt()).next().is_none(), Obstacle::NoFloodAlloy)
             .not(long > LONGEST_MM, Obstacle::TooLongForFlood { mm: long })
             .not(subject.holes() == subject.joints().len(), Obstacle::OnlyHoles)
+            .not_unless_all_melt(subject.is_heavy() && anchors > 0, Obstacle::AnchorsFreeze { joints: anchors })
             .good(open, Advantage::TipSparesLatch)
             .good(!subject.shy_near(subject.board.connector.face).is_empty(), Advantage::NoAirOnPlastics)
             .mind_any(barrel.map(|n| Caveat::BarrelPasses { component: n.name.clone() }))

@@ -32,6 +32,7 @@ impl Method for IronOnly {
         let (joints, hidden) = (subject.joints().len(), subject.hidden());
         Fit::default()
             .not(subject.equipment.tips.is_empty(), Obstacle::NoIronTip)
+            .not_any(subject.tips_too_wide())
             .not(hidden > 0, Obstacle::HiddenFromTip { joints: hidden })
             .not(joints > MOST_JOINTS, Obstacle::TooManyForTip { joints })
             .good(joints <= MOST_JOINTS && hidden == 0, Advantage::AllWithinReach { joints })
@@ -40,7 +41,7 @@ impl Method for IronOnly {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        vec![iron(subject, unfed(subject.composition), None)]
+        vec![iron(subject, unfed(subject.composition), None).with_tips(subject.fine_tips())]
     }
 }
 

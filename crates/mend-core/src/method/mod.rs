@@ -17,7 +17,7 @@ pub mod equipment;
 pub mod fit;
 #[cfg(test)]
 #[allow(clippy::expect_used)]
-mod fixture;
+pub(crate) mod fixture;
 pub mod from_above;
 pub mod from_below;
 pub mod hot_swap;

@@ -7,7 +7,7 @@ use super::start::{Start, Vary, fed, unfed};
 use super::subject::Subject;
 use super::{Method, MethodFamily};
 use crate::caution::Caution;
-use crate::heat::iron::Iron;
+use crate::heat::iron::{Iron, USUAL_DWELL};
 use crate::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use crate::units::{Duration, Length, Temperature};
 
@@ -43,6 +43,7 @@ impl Method for Pump {
         let (joints, holes) = (subject.joints().len(), subject.holes());
         Fit::default()
             .not(subject.equipment.tips.is_empty(), Obstacle::NoIronTip)
+            .not_any(subject.tips_too_wide().filter(|_| holes > 0))
             .not(subject.equipment.sucker == Sucker::None, Obstacle::NoSucker)
             .not(holes == 0, Obstacle::NoHole)
             .not(holes > 0 && holes < joints, Obstacle::SurfaceJointsForPump { joints: joints - holes })
@@ -57,9 +58,11 @@ impl Method for Pump {
         let composition = leaded.unwrap_or_else(|| unfed(subject.composition));
         let start = |(preheater, dwell): (bool, f64)| {
             let preheater = preheater.then(|| super::usual::preheater(subject.board));
-            let tip = subject.equipment.stoutest().unwrap_or(Length::mm(2.0));
+            let tips = subject.fine_tips();
+            let tip = tips.iter().copied().max_by(|a, b| a.in_mm().total_cmp(&b.in_mm())).unwrap_or(Length::mm(2.0));
             let on = |name: &str| {
-                let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: name.to_owned() });
+                let iron =
+                    Some(Iron { set: Temperature::celsius(380.0), tip, row: name.to_owned(), dwell: USUAL_DWELL });
                 HeatingAids { preheater, iron }
             };
             let lasts = (Duration::seconds(dwell), Duration::seconds(CHANGE_S));
@@ -70,11 +73,7 @@ impl Method for Pump {
             let longest = Duration::seconds(LONGEST_S);
             let recipe = Recipe { preheat, longest, ..Recipe::from(on(&last.name)) };
             let sets = SETS_C.map(Temperature::celsius).to_vec();
-            Some(Start {
-                composition: composition.clone(),
-                recipe,
-                vary: Vary::Iron { sets, tips: subject.equipment.tips.clone() },
-            })
+            Some(Start { composition: composition.clone(), recipe, vary: Vary::Iron { sets, tips } })
         };
         let preheaters: &[bool] = if subject.equipment.preheater { &[false, true] } else { &[false] };
         let tried = preheaters.iter().flat_map(|preheater| DWELLS_S.map(|dwell| (*preheater, dwell)));

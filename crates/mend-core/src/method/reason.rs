@@ -33,6 +33,10 @@ pub enum Obstacle {
     HiddenFromWire { joints: usize },
     /// Every joint is hidden: none can be fed.
     AllHidden,
+    /// Tips that are all too wide to touch one joint at this pitch.
+    TipsTooWide { pitch_mm: f64 },
+    /// Plated anchors in a heavy board, which freeze under a flood while the tip is elsewhere.
+    AnchorsFreeze { joints: usize },
     /// The first joint is solid before the last melts.
     TooManyForTip { joints: usize },
     /// A flood that sets at one end while the tip is at the other.

@@ -5,7 +5,7 @@ use super::subject::Subject;
 use super::usual;
 use crate::board::Face;
 use crate::heat::bridge::Bridge;
-use crate::heat::iron::{EVERY_ROW, Iron};
+use crate::heat::iron::{EVERY_ROW, Iron, USUAL_DWELL};
 use crate::heat::motion::Motion;
 use crate::heat::recipe::{HeatingAids, Recipe};
 use crate::heat::tool::HotAir;
@@ -28,6 +28,20 @@ pub struct Start {
     pub recipe: Recipe,
     /// What is varied.
     pub vary: Vary,
+}
+
+impl Start {
+    /// With these tips alone, the stoutest first.
+    pub(crate) fn with_tips(mut self, tips: Vec<Length>) -> Self {
+        let stoutest = tips.iter().copied().max_by(|a, b| a.in_mm().total_cmp(&b.in_mm()));
+        if let (Some(iron), Some(tip)) = (&mut self.recipe.during.iron, stoutest) {
+            iron.tip = tip;
+        }
+        if let Vary::Iron { tips: varied, .. } = &mut self.vary {
+            *varied = tips;
+        }
+        self
+    }
 }
 
 /// What the search may turn.
@@ -105,7 +119,7 @@ pub(crate) fn air(subject: &Subject<'_>, composition: JointComposition, face: Fa
 /// The iron on every joint that it gets to, with what joins them.
 pub(crate) fn iron(subject: &Subject<'_>, composition: JointComposition, bridge: Option<Bridge>) -> Start {
     let tip = subject.equipment.stoutest().unwrap_or(Length::mm(2.0));
-    let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: EVERY_ROW.to_owned() });
+    let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: EVERY_ROW.to_owned(), dwell: USUAL_DWELL });
     let longest = Duration::seconds(LONGEST_IRON_S);
     let recipe = Recipe { bridge, longest, ..Recipe::from(HeatingAids { preheater: None, iron }) };
     Start { composition, recipe, vary: irons(subject.equipment) }

@@ -1,10 +1,13 @@
 //! What is to be done with what: the board, what its joints hold, the station, what the shop has, what is kept intact.
 
 use super::equipment::Equipment;
+use super::reason::Obstacle;
 use crate::board::{Board, Component, Joint, KeepIntact, Rect};
+use crate::heat::iron::{TOO_WIDE, pitch_at};
+use crate::heat::purpose::Purpose;
 use crate::heat::station::Station;
 use crate::solder::JointComposition;
-use crate::units::Temperature;
+use crate::units::{Length, Temperature};
 
 /// A board that carries away this much is heavy, W/K (E: six layers of 35 µm at 1.6 mm carry 0.026, ten with four planes 0.06).
 const HEAVY: f64 = 0.045;
@@ -28,6 +31,8 @@ pub struct Subject<'a> {
     pub equipment: &'a Equipment,
     /// What must come through alive.
     pub keep_intact: KeepIntact,
+    /// What the heat is for.
+    pub purpose: Purpose,
 }
 
 impl<'a> Subject<'a> {
@@ -71,6 +76,24 @@ impl<'a> Subject<'a> {
             self.joints().iter().any(|joint| !joint.hidden && apart(&joint.covers(), &n.body) < BARREL_MM)
         };
         self.board.components.iter().filter(|n| n.face == self.board.connector.face && n.limit() < SHY).find(near)
+    }
+
+    /// The least pitch of what a tip gets to, mm; none of a single joint.
+    pub fn pitch_mm(&self) -> Option<f64> {
+        let reached = self.joints().iter().filter(|joint| !joint.hidden);
+        reached.filter_map(|joint| pitch_at(joint, self.board)).min_by(f64::total_cmp)
+    }
+
+    /// Tips that touch one joint alone.
+    pub fn fine_tips(&self) -> Vec<Length> {
+        let widest = self.pitch_mm().map_or(f64::INFINITY, |pitch| TOO_WIDE * pitch);
+        self.equipment.tips.iter().copied().filter(|tip| tip.in_mm() <= widest).collect()
+    }
+
+    /// Why joint by joint is no way, where tips are too wide for it.
+    pub fn tips_too_wide(&self) -> Option<Obstacle> {
+        let too_wide = !self.equipment.tips.is_empty() && self.fine_tips().is_empty();
+        self.pitch_mm().filter(|_| too_wide).map(|pitch_mm| Obstacle::TipsTooWide { pitch_mm })
     }
 
     /// Rows with a joint that a tip gets to.

@@ -4,7 +4,7 @@
 use crate::board::{Board, Component, Rect};
 use crate::heat::bridge::Bridge;
 use crate::heat::covered_joint::covered_joints;
-use crate::heat::iron::Iron;
+use crate::heat::iron::{Iron, USUAL_DWELL};
 use crate::heat::motion::Motion;
 use crate::heat::preheater::{Coupling, Preheater};
 use crate::heat::recipe::{HeatingAids, HeatingStage};
@@ -138,7 +138,7 @@ pub fn warm(during: HeatingAids) -> HeatingStage {
 pub fn iron(board: &Board) -> Iron {
     let joints = &board.connector.joints;
     let row = joints.iter().find(|j| !j.is_pin()).or(joints.first()).map(|j| j.row.clone()).unwrap_or_default();
-    Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row }
+    Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row, dwell: USUAL_DWELL }
 }
 
 /// A shield of a kind over a component with a little overlap, drawn back to its body where that would cover a joint of the

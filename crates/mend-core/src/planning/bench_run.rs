@@ -221,7 +221,7 @@ mod tests {
             step(heat, StepKind::Heat { release, abort_s: 60.0 }),
             step(Task::Lift, StepKind::Do),
             step(Task::Wick, StepKind::WhileWarm { window_s: None }),
-            step(Task::SetWithAir, StepKind::Set),
+            step(Task::SetWithAir, StepKind::Set { fit: None }),
             step(Task::Hold, StepKind::Hold { until_s: None }),
         ]
     }

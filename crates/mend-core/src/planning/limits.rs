@@ -66,12 +66,12 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
     let board = order.board;
     let limit = |of, watched, stands| Limit { of, watched, stands };
     let mut limits: Vec<Limit> = Vec::new();
-    if order.keep_intact.part() {
+    if order.keeps_part() {
         let material = board.connector.material;
         let stands = Tolerance::from_material(material, material.limit());
         limits.push(limit(Damaged::PartBody, LimitSubject::Body, stands));
     }
-    if !order.keep_intact.board() {
+    if !order.keeps_board() {
         return limits;
     }
     for (k, n) in board.components.iter().enumerate() {

@@ -13,6 +13,7 @@ use super::rules;
 use super::rules::input::RuleInput;
 use super::runs::{PlanRuns, SAMPLES};
 use super::sensitivity::sensitivities;
+use super::small_runs::small_runs;
 use crate::finding::Finding;
 use crate::heat::mesh::{Mesh, Resolution};
 use crate::heat::parameters::ParameterSample;
@@ -54,7 +55,8 @@ fn planned(order: &Order<'_>, moves: Moves) -> Result<Plan, Unplanned> {
     findings.extend(leaded_into_lead_free(order.composition));
     let melting = order.composition.targets(order.board)?;
     let runs = PlanRuns::run(order, order.case(&melting))?;
-    Ok(assembled(&runs, findings, moves)?)
+    let plan = assembled(&runs, findings, moves)?;
+    Ok(Plan { small_runs: if moves == Moves::Asked { small_runs(order)? } else { Vec::new() }, ..plan })
 }
 
 fn chance(runs: &PlanRuns<'_>) -> f64 {
@@ -110,7 +112,13 @@ fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> R
     Ok(Plan {
         engine: ENGINE,
         recipe: recipe.clone(),
-        alloy: composition.factory.name.clone(),
+        purpose: runs.order.purpose,
+        small_runs: Vec::new(),
+        alloy: if runs.order.purpose.fits() {
+            composition.refit.name.clone()
+        } else {
+            composition.factory.name.clone()
+        },
         fed: composition.fed().map(|feed| feed.metal.name.clone()),
         melts_at_c: runs.fine.melts_at.iter().copied().fold(f64::MIN, f64::max),
         samples: SAMPLES,

@@ -11,12 +11,12 @@
 //! - [`plan`]: what comes of it; [`make_plan`]: from the order to it
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by
-//!   side; [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go
+//!   side; [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go; [`fit`]: the ways to solder
+//!   the new part on; [`small_runs`]: holes cleared and anchors flowed through
 //! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
 //!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
 //!
-//! Does not compute: the fit of the new part (its heat has no run of its own yet), learning from past jobs, or prices. What
-//! hands take is an estimate until the shop's own times replace it.
+//! Does not compute: learning from past jobs, or prices. What hands take is an estimate until the shop's own times replace it.
 
 pub mod abort_time;
 pub mod band;
@@ -27,6 +27,7 @@ pub mod change;
 pub mod compare;
 pub mod damaged;
 pub mod difficulty;
+pub mod fit;
 pub mod laminate;
 pub mod ledger;
 pub mod limited_by;
@@ -49,6 +50,7 @@ pub mod sensitivity;
 pub mod sequence;
 pub mod settings;
 pub mod single_changes;
+pub mod small_runs;
 pub mod tolerance;
 pub mod watched;
 pub mod what_if;

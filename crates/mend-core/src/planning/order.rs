@@ -5,6 +5,7 @@ use crate::board::{Board, KeepIntact, rules};
 use crate::finding::{Finding, any_blocking};
 use crate::heat::case::Case;
 use crate::heat::covered_joint::covered_joints;
+use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
 use crate::solder::{JointComposition, MeltTarget};
@@ -24,6 +25,8 @@ pub struct Order<'a> {
     pub recipe: &'a Recipe,
     /// Ambient temperature.
     pub ambient: Temperature,
+    /// What for.
+    pub purpose: Purpose,
     /// Is the part wanted alive (taken from a donor)? Then its body's limit binds.
     pub keep_intact: KeepIntact,
     /// How far it is, and whether it is still wanted.
@@ -58,6 +61,16 @@ impl Unplanned {
 }
 
 impl<'a> Order<'a> {
+    /// Must a part come through whole that is heated? A new one always.
+    pub fn keeps_part(&self) -> bool {
+        self.purpose.keeps_part() || (self.purpose == Purpose::Remove && self.keep_intact.part())
+    }
+
+    /// Must the board? A board that a new part goes on always.
+    pub fn keeps_board(&self) -> bool {
+        self.purpose.fits() || self.keep_intact.board()
+    }
+
     /// What forbids to plan it; nothing is computed for that.
     ///
     /// ```
@@ -83,7 +96,7 @@ impl<'a> Order<'a> {
 
     /// What is run of it, with joints that melt at these.
     pub fn case(&self, melting: &'a [MeltTarget]) -> Case<'a> {
-        let Self { board, station, recipe, ambient, watch, .. } = *self;
-        Case { board, melting, station, recipe, ambient, watch }
+        let Self { board, station, recipe, ambient, purpose, watch, .. } = *self;
+        Case { board, melting, station, recipe, purpose, ambient, watch }
     }
 }

@@ -9,11 +9,13 @@ use super::limited_by::LimitedBy;
 use super::margin::Margin;
 use super::next_move::Move;
 use super::sensitivity::Sensitivity;
+use super::small_runs::SmallRun;
 use crate::finding::Finding;
+use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
-pub const ENGINE: u32 = 6;
+pub const ENGINE: u32 = 7;
 
 /// Is there a window?
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -63,9 +65,12 @@ pub struct WorksIn {
 pub struct Plan {
     /// Which engine made it.
     pub engine: u32,
-    /// What it is for. Its times count from the beginning of the last pass.
+    /// What is done. Its times count from the beginning of the last pass.
     #[serde(alias = "air")]
     pub recipe: Recipe,
+    /// What the heat is for.
+    #[serde(default)]
+    pub purpose: Purpose,
     /// The alloy in the joints.
     pub alloy: String,
     /// What is fed to it, if anything.
@@ -108,6 +113,9 @@ pub struct Plan {
     pub joints: Vec<JointMelt>,
     /// Everything against its line, tightest first.
     pub margins: Vec<Margin>,
+    /// Of a fit: holes cleared and anchors flowed through.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub small_runs: Vec<SmallRun>,
     /// Both faces at release, or at the longest heating if it never comes.
     pub map: HeatMap,
     /// What the rules have to say.

@@ -2,8 +2,9 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::board::KeepIntact;
+use crate::board::{Board, KeepIntact};
 use crate::finding::Finding;
+use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 use crate::method::MethodChoice;
 use crate::solder::{CompositionEntry, FeedEntry, JointComposition};
@@ -28,8 +29,15 @@ pub struct PlanInputs {
     /// The method that was chosen, and by which techniques.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub method: Option<MethodChoice>,
+    /// What the heat is for.
+    #[serde(default, skip_serializing_if = "is_removal")]
+    pub purpose: Purpose,
     /// What is done with it.
     pub settings: Recipe,
+}
+
+fn is_removal(purpose: &Purpose) -> bool {
+    *purpose == Purpose::Remove
 }
 
 impl PlanInputs {
@@ -48,8 +56,14 @@ impl PlanInputs {
         }
     }
 
-    /// What the joints hold, or what is wrong with it.
+    /// What the joints hold before heat, or what is wrong with it.
     pub fn composition(&self) -> Result<JointComposition, Vec<Finding>> {
         self.composition_entry().composition()
+    }
+
+    /// What the joints of a board hold in the run that is planned: of a fit what they hold with the new part on them.
+    pub fn heated_composition(&self, board: &Board) -> Result<JointComposition, Vec<Finding>> {
+        let composition = self.composition()?;
+        Ok(if self.purpose.fits() { composition.for_fit(board) } else { composition })
     }
 }

@@ -41,7 +41,7 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
     let joints = &outcome.case.board.connector.joints;
     let names = row_names(joints);
     let at = (outcome.fine.last_from + outcome.abort.at_s) as usize;
-    let in_turn = outcome.case.recipe.in_turn(outcome.case.board);
+    let in_turn = outcome.case.in_turn();
     // A run that ended before the abort time had everything molten and something damaged: its last word counts. Joints that are
     // emptied one after the other count where they were hottest.
     let reached = |run: &Run, k: usize| {
@@ -104,6 +104,9 @@ struct Stood {
 }
 
 fn body_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
+    if !outcome.case.purpose.has_part() {
+        return None;
+    }
     let connector = &outcome.case.board.connector;
     let material = connector.material;
     let detail = MarginDetail::Body { material };
@@ -111,12 +114,12 @@ fn body_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let stands = Tolerance::from_material(material, material.limit());
     let stood = Stood { watched: LimitSubject::Body, stands, wanted_k: material.wanted_margin().in_kelvin() };
     let row = stood_row(outcome, head, (connector.name.clone(), stood))?;
-    Some(if outcome.order.keep_intact.part() { row } else { row.expendable() })
+    Some(if outcome.order.keeps_part() { row } else { row.expendable() })
 }
 
 /// What belongs to a donor's board may be lost.
 fn of_the_board(outcome: &PlanRuns<'_>, row: Margin) -> Margin {
-    if outcome.order.keep_intact.board() { row } else { row.expendable() }
+    if outcome.order.keeps_board() { row } else { row.expendable() }
 }
 
 fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {

@@ -43,11 +43,17 @@ impl Ranges {
     }
 }
 
+/// What a board is at before the first tool, °C: from a cold shop to what a pass before may leave.
+const WARM_C: (f64, f64) = (-10.0, 180.0);
+
 /// All objections to a recipe. A blocking one means that there is nothing to compute.
 pub(crate) fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Finding> {
     let mut ranges = Ranges::default();
     recipe.air.iter().for_each(|air| check_air(air, (station, ""), &mut ranges));
     ranges.within("longest_s", (recipe.longest.in_seconds(), Unit::Seconds), (20.0, 600.0));
+    if let Some(begins) = recipe.begins_at {
+        ranges.within("begins_at_c", (begins.in_celsius(), Unit::Celsius), WARM_C);
+    }
     for (k, stage) in recipe.preheat.iter().enumerate() {
         let place = format!("preheat[{k}].");
         ranges.within(&format!("{place}lasts_s"), (stage.lasts.in_seconds(), Unit::Seconds), (1.0, 600.0));
@@ -105,6 +111,11 @@ fn check_helpers(during: &HeatingAids, (board, place): (&Board, &str), ranges: &
     let Some(iron) = &during.iron else { return };
     ranges.within(&at("iron.set_c"), (iron.set.in_celsius(), Unit::Celsius), (150.0, 480.0));
     ranges.within(&at("iron.tip_mm"), (iron.tip.in_mm(), Unit::Millimetres), (0.2, 12.0));
+    ranges.within(&at("iron.dwell_s"), (iron.dwell.in_seconds(), Unit::Seconds), (1.0, 30.0));
+    if let Some((joint, pitch_mm)) = iron.one_joint(board).zip(iron.too_wide_for(board)) {
+        let problem = SettingsProblem::TipTooWide { joint: joint.name.clone(), tip_mm: iron.tip.in_mm(), pitch_mm };
+        ranges.found.push(Finding::warning(RULE, at("iron.tip_mm"), problem));
+    }
     if !board.connector.joints.iter().any(|joint| iron.is_on(joint)) {
         let problem = ValueProblem::NoSuchRow { row: iron.row.clone() };
         ranges.found.push(Finding::blocking(RULE, at("iron.row"), problem));
@@ -175,6 +186,7 @@ mod tests {
         assert_eq!(blocked(air(|a| a.aim = [500.0, 0.0])), ["aim_mm"]);
         assert_eq!(blocked(|b| b.recipe.longest = Duration::seconds(1e9)), ["longest_s"]);
         assert_eq!(blocked(|b| b.recipe.air = None), ["settings"]);
+        assert_eq!(blocked(|b| b.recipe.begins_at = Some(Temperature::celsius(300.0))), ["begins_at_c"]);
         let wire = Bridge { wire_mm: 9.0, bead_mm2: 2.0 };
         assert_eq!(blocked(|b| b.recipe.bridge = Some(wire)), ["bridge.wire_mm"]);
     }

@@ -74,8 +74,9 @@ fn tips(order: &Order<'_>, iron: &Iron) -> Vec<ProposedRecipe> {
     let sets = [-20.0, 20.0, 40.0].map(|by| Temperature::celsius(iron.set.in_celsius() + by));
     let sets = sets.map(|set| changed(Change::IronSet { set_c: set.in_celsius() }, Iron { set, ..iron.clone() }));
     let stout = Length::mm(STOUT_TIP_MM);
-    let stouter =
-        (iron.tip < stout).then(|| changed(Change::Tip { mm: STOUT_TIP_MM }, Iron { tip: stout, ..iron.clone() }));
+    let stouter = Iron { tip: stout, ..iron.clone() };
+    let stouter = (iron.tip < stout && stouter.too_wide_for(order.board).is_none())
+        .then(|| changed(Change::Tip { mm: STOUT_TIP_MM }, stouter));
     sets.into_iter().chain(stouter).collect()
 }
 

@@ -113,6 +113,6 @@ impl CompositionEntry {
         let factory = Metal::parse("alloy", self.factory())?;
         let refit = self.refit.as_deref().map(|name| Metal::parse("refit", name)).transpose()?;
         let feed = self.feed.as_ref().map(FeedEntry::feed).transpose()?;
-        Ok(JointComposition { refit: refit.unwrap_or_else(|| factory.clone()), factory, feed })
+        Ok(JointComposition { refit: refit.unwrap_or_else(|| factory.clone()), factory, feed, finished: Vec::new() })
     }
 }

@@ -1,5 +1,6 @@
 //! What the joints hold: the factory's metal, and what is fed to some of them before heat. From it, what each melts at.
 
+use super::finished_joint::FinishedJoints;
 use super::melt_target::MeltTarget;
 use super::wire::Wire;
 use crate::board::{Board, JointGroup, groups};
@@ -32,6 +33,8 @@ pub struct JointComposition {
     pub feed: Option<Feed>,
     /// What the new part is soldered with.
     pub refit: Metal,
+    /// What the joints hold with the new part on them; empty while they hold the old one.
+    pub finished: Vec<FinishedJoints>,
 }
 
 /// How much of what was fed has mixed in: the least, the usual, the most. The dry rest lies on top. Engineering
@@ -49,7 +52,7 @@ impl Mixing {
 impl JointComposition {
     /// Nothing fed, and the same metal again for the new part.
     pub fn factory(metal: Metal) -> Self {
-        Self { refit: metal.clone(), factory: metal, feed: None }
+        Self { refit: metal.clone(), factory: metal, feed: None, finished: Vec::new() }
     }
 
     /// Is there lead in anything that comes to these joints, or leaves them?
@@ -77,9 +80,11 @@ impl JointComposition {
 
     /// Where a group melts.
     pub fn target(&self, group: &JointGroup) -> Option<MeltTarget> {
-        let target = match self.feeds(group) {
-            None => MeltTarget::from_metal(&self.factory),
-            Some(_) => MeltTarget::from_mixes(Mixing::for_group(group).0.map(|mixing| self.mix(group, mixing))),
+        let finished = self.finished.iter().find(|joints| joints.row == group.name);
+        let target = match (finished, self.feeds(group)) {
+            (Some(joints), _) => MeltTarget::from_mixes(joints.metals),
+            (None, None) => MeltTarget::from_metal(&self.factory),
+            (None, Some(_)) => MeltTarget::from_mixes(Mixing::for_group(group).0.map(|mixing| self.mix(group, mixing))),
         };
         target.map(|target| target.of_hole(group.holes))
     }

@@ -92,21 +92,28 @@ impl Residue {
 /// assert!(groups(&bench.board).iter().all(|group| cycles(&bench.composition, group) == Some(0)), "nothing was fed");
 /// ```
 pub fn cycles(composition: &JointComposition, group: &JointGroup) -> Option<usize> {
+    composition.feeds(group).map_or(Some(0), |_| cleaned(composition, group).1)
+}
+
+/// What lies on a joint of a group after as many cycles as its finished joint needs, one at least; and how many these are, none
+/// where eight do not do.
+pub(super) fn cleaned(composition: &JointComposition, group: &JointGroup) -> (Residue, Option<usize>) {
     let refit = composition.refit.composition;
-    let Some(feed) = composition.feeds(group) else { return Some(0) };
     let mut residue = Residue::from_group(composition, group);
-    residue.fed(&feed.metal.composition, amount(composition, group)?.mass_mg);
-    // Whatever was fed comes out again: one pass at least, no exception.
+    if let Some((feed, fed)) = composition.feeds(group).zip(amount(composition, group)) {
+        residue.fed(&feed.metal.composition, fed.mass_mg);
+    }
+    // Whatever was fed comes out again, and a factory's joint makes room for the new one: one pass at least, no exception.
     for cycle in 1..=MOST_CYCLES {
         if cycle > 1 {
             residue.flooded(&refit);
         }
         residue.wicked();
-        if residue.is_clean(&refit) {
-            return Some(cycle);
+        if composition.feeds(group).is_none() || residue.is_clean(&refit) {
+            return (residue, Some(cycle));
         }
     }
-    None
+    (residue, None)
 }
 
 /// Lead from the fed or the final alloy in a joint that had none: the shop decides, local rules apply.

@@ -9,6 +9,7 @@ use mend_core::board::{
 };
 use mend_core::heat::case::Case;
 use mend_core::heat::motion::Motion;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::{Blower, HotAir};
@@ -133,5 +134,13 @@ pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> JointComposition {
 pub(crate) fn with_case<T>((board, recipe): (&Board, &Recipe), then: impl FnOnce(&Case<'_>) -> T) -> T {
     let melting = sac305().targets(board).expect("computed");
     let ambient = Temperature::celsius(23.0);
-    then(&Case { board, melting: &melting, station: &station(), recipe, ambient, watch: &WANTED })
+    then(&Case {
+        board,
+        melting: &melting,
+        station: &station(),
+        recipe,
+        purpose: Purpose::Remove,
+        ambient,
+        watch: &WANTED,
+    })
 }

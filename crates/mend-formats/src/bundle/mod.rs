@@ -3,10 +3,12 @@
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
 use mend_core::method::equipment::Equipment;
 use mend_core::method::subject::Subject;
+use mend_core::planning::fit::first_settings;
 use mend_core::planning::order::Order;
 use mend_core::solder::{CompositionEntry, FeedEntry, JointComposition};
 use mend_core::units::{Temperature, Unit};
@@ -39,6 +41,8 @@ struct BundleFile {
     refit: Option<String>,
     station: StationFile,
     settings: Recipe,
+    #[serde(default)]
+    fit: Option<FitFile>,
     #[serde(default, alias = "means")]
     equipment: EquipmentFile,
     #[serde(default = "usual_ambient", alias = "room_c")]
@@ -53,6 +57,15 @@ struct GoalFile {
     keep_intact: KeepIntact,
 }
 
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct FitFile {
+    /// Is the part set on liquid joints, not heated in its place?
+    #[serde(default)]
+    set_on: bool,
+    settings: Recipe,
+}
+
 fn usual_ambient() -> f64 {
     USUAL_AMBIENT_C
 }
@@ -64,12 +77,16 @@ pub struct Bundle {
     pub board: Board,
     /// What is wanted alive.
     pub keep_intact: KeepIntact,
+    /// What the heat is for.
+    pub purpose: Purpose,
     /// What the joints hold, are fed and are soldered with in the end.
     pub composition: JointComposition,
     /// The station.
     pub station: Station,
     /// What is done with it.
     pub recipe: Recipe,
+    /// How the new part is fitted, and what for: where the file says so.
+    pub fit: Option<(Purpose, Recipe)>,
     /// What the shop has and can.
     pub equipment: Equipment,
     /// Ambient temperature.
@@ -79,14 +96,22 @@ pub struct Bundle {
 impl Bundle {
     /// What the planner takes, watched by `watch`.
     pub fn order<'a>(&'a self, watch: &'a Watch) -> Order<'a> {
-        let Self { board, composition, station, recipe, ambient, keep_intact, .. } = self;
-        Order { board, composition, station, recipe, ambient: *ambient, keep_intact: *keep_intact, watch }
+        let Self { board, composition, station, recipe, .. } = self;
+        let (ambient, purpose, keep_intact) = (self.ambient, self.purpose, self.keep_intact);
+        Order { board, composition, station, recipe, ambient, purpose, keep_intact, watch }
+    }
+
+    /// The same board with the new part to be fitted: as the file says, else as a fit begins.
+    pub fn for_fit(self) -> Self {
+        let first = || (Purpose::Fit, first_settings(&self.recipe, &self.board));
+        let (purpose, recipe) = self.fit.clone().unwrap_or_else(first);
+        Self { composition: self.composition.for_fit(&self.board), purpose, recipe, ..self }
     }
 
     /// What the methods are weighed on.
     pub fn subject(&self) -> Subject<'_> {
         let Self { board, composition, station, equipment, keep_intact, .. } = self;
-        Subject { board, composition, station, equipment, keep_intact: *keep_intact }
+        Subject { board, composition, station, equipment, keep_intact: *keep_intact, purpose: self.purpose }
     }
 }
 
@@ -105,9 +130,11 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
     Ok(Bundle {
         board: file.board.into_board()?,
         keep_intact: file.part.keep_intact,
+        purpose: Purpose::Remove,
         composition: entry.composition()?,
         station: file.station.into_station()?,
         recipe: file.settings,
+        fit: file.fit.map(|fit| (if fit.set_on { Purpose::SetOn } else { Purpose::Fit }, fit.settings)),
         equipment: file.equipment.equipment()?,
         ambient: Temperature::celsius(file.ambient_c),
     })

@@ -33,6 +33,9 @@ pub struct JobFile {
     /// Its heat plan's inputs.
     #[serde(default)]
     pub plan: Option<PlanInputs>,
+    /// The inputs of its fit's plan.
+    #[serde(default)]
+    pub fit: Option<PlanInputs>,
     /// The bench run: presses as [name, seconds after its start].
     #[serde(default)]
     pub run: Option<RunFile>,

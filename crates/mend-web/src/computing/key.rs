@@ -5,11 +5,13 @@ use std::marker::PhantomData;
 use std::sync::Arc;
 
 use mend_core::planning::compare::Comparison;
+use mend_core::planning::fit::FitComparison;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
 
 use super::Rechecked;
+use crate::job::HeatWork;
 
 /// What a key is for, without its type: two kinds never share a result.
 #[derive(Debug, Clone, PartialEq, Eq, Hash)]
@@ -76,6 +78,13 @@ impl Key<Comparison> {
     }
 }
 
+impl Key<FitComparison> {
+    /// The ways to fit the new part on these inputs.
+    pub(crate) fn fits(of: String) -> Self {
+        Self::new("fits", of)
+    }
+}
+
 impl Key<SearchResult> {
     /// The thorough search of a family on these inputs.
     pub(crate) fn search(of: String) -> Self {
@@ -89,8 +98,20 @@ impl Key<SearchResult> {
 pub(crate) enum Viewer {
     /// A page of a job.
     Job(i64),
+    /// A page of its fit.
+    Fit(i64),
     /// A family's page of a job.
     Family(i64, &'static str),
     /// A variant's column.
     Variant(i64),
+}
+
+impl Viewer {
+    /// The pages of one of a job's two runs of heat.
+    pub(crate) const fn heat(work: HeatWork, job: i64) -> Self {
+        match work {
+            HeatWork::Removal => Self::Job(job),
+            HeatWork::Fit => Self::Fit(job),
+        }
+    }
 }

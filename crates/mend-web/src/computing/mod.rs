@@ -16,6 +16,7 @@ use std::sync::Arc;
 
 use mend_core::finding::Finding;
 use mend_core::planning::compare::Comparison;
+use mend_core::planning::fit::FitComparison;
 use mend_core::planning::order::Unplanned;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::process_window::ProcessWindow;
@@ -96,4 +97,5 @@ impl Result_ for Plan {}
 impl Result_ for Rechecked {}
 impl Result_ for JudgedReplay {}
 impl Result_ for Comparison {}
+impl Result_ for FitComparison {}
 impl Result_ for SearchResult {}

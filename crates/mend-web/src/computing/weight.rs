@@ -2,6 +2,7 @@
 //! covered by a flat share.
 
 use mend_core::planning::compare::Comparison;
+use mend_core::planning::fit::FitComparison;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
@@ -43,6 +44,12 @@ impl Weight for JudgedReplay {
 }
 
 impl Weight for Comparison {
+    fn bytes(&self) -> usize {
+        SMALL + self.lanes.iter().map(|lane| SMALL + lane.plan.bytes()).sum::<usize>()
+    }
+}
+
+impl Weight for FitComparison {
     fn bytes(&self) -> usize {
         SMALL + self.lanes.iter().map(|lane| SMALL + lane.plan.bytes()).sum::<usize>()
     }

@@ -9,7 +9,7 @@ use mend_core::solder::JointComposition;
 use mend_formats::equipment::EquipmentFile;
 use mend_store::{EventRow, Moment, PlanRow, Read, RunRow, StoreError};
 
-use super::Planned;
+use super::{Planned, Workplace};
 use crate::words::Words;
 
 /// A bench run that has begun.
@@ -48,7 +48,7 @@ impl BenchRunView {
         let steps = match &run.steps {
             Some(steps) => serde_json::from_str(steps).map_err(|error| format!("its steps: {error}"))?,
             // Opened by an older version, which wrote them anew each time.
-            None => planned.steps((board, equipment), &composition),
+            None => planned.steps(&Workplace { board, equipment, fit: None }, &composition),
         };
         let mut bench = Self {
             state: BenchRun::after(&steps, &[]),

@@ -14,27 +14,49 @@ use crate::words::Words;
 pub(super) struct StoredJob {
     row: JobRow,
     board: Option<BoardRow>,
-    plan: Option<PlanRow>,
-    /// The station that the plan names.
-    station: Option<StationRow>,
+    plan: Option<KeptPlan>,
+    fit_plan: Option<KeptPlan>,
     composition: Option<String>,
     settings: Option<String>,
+    fit_settings: Option<String>,
     run: Option<KeptRun>,
     pins: BTreeMap<String, String>,
     equipment: Option<String>,
     log: Vec<LogRow>,
 }
 
+/// A plan with the station that it names, as that is now.
+struct KeptPlan {
+    plan: PlanRow,
+    station: Option<StationRow>,
+}
+
+impl KeptPlan {
+    fn read(read: Read<'_>, plan: Option<PlanRow>) -> Result<Option<Self>, StoreError> {
+        let Some(plan) = plan else { return Ok(None) };
+        let named = shop::read_inputs(&plan.inputs).map(|inputs| inputs.station);
+        let station = named.map(|name| read.station_named(&name)).transpose()?.flatten();
+        Ok(Some(Self { plan, station }))
+    }
+
+    /// A plan for another board than the job's present one is no plan; nor is one for the station as it was.
+    fn current(self, board: Option<i64>) -> Option<Planned> {
+        let station = self.station.map(|row| row.file);
+        let is_current =
+            Some(self.plan.board_id) == board && (self.plan.station.is_none() || self.plan.station == station);
+        is_current.then(|| Planned::current(self.plan)).flatten()
+    }
+}
+
 impl StoredJob {
     pub(super) fn read(read: Read<'_>, row: JobRow) -> Result<Self, StoreError> {
-        let plan = read.plan_of(row.id)?;
-        let named = plan.as_ref().and_then(|plan| Some(shop::read_inputs(&plan.inputs)?.station));
         Ok(Self {
             board: row.board_id.map(|id| read.board(id)).transpose()?.flatten(),
-            station: named.map(|name| read.station_named(&name)).transpose()?.flatten(),
-            plan,
+            plan: KeptPlan::read(read, read.plan_of(row.id)?)?,
+            fit_plan: KeptPlan::read(read, read.fit_plan_of(row.id)?)?,
             composition: read.composition(row.id)?,
             settings: read.settings(row.id)?,
+            fit_settings: read.fit_settings(row.id)?,
             run: read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?,
             pins: read.pins(row.id)?,
             equipment: read.equipment()?,
@@ -56,20 +78,35 @@ impl StoredJob {
             let bench = BenchRunView::try_new((board, &equipment), run);
             bench.map_err(|why| unread.push(Unread { what: "bench run", why })).ok()
         });
-        // A plan for another board than the job's present one is no plan; nor is one for the station as it was.
-        let station = self.station.map(|row| row.file);
-        let current =
-            |p: &PlanRow| Some(p.board_id) == self.row.board_id && (p.station.is_none() || p.station == station);
-        let planned = self.plan.filter(current).and_then(Planned::current);
+        let board_id = self.row.board_id;
+        let planned = self.plan.and_then(|plan| plan.current(board_id));
+        let fit_planned = self.fit_plan.and_then(|plan| plan.current(board_id));
         let entered = self
             .composition
             .as_deref()
             .and_then(|text| unread.or_note("solder", ours(mend_formats::composition::parse(text))));
         let composition = entered.or_else(|| planned.as_ref().map(|p| p.inputs.composition_entry()));
-        let settings = self.settings.as_deref();
-        let entered = settings.and_then(|text| unread.or_note("heat settings", ours(shop::read_inputs(text))));
-        let (row, pins, log) = (self.row, self.pins, self.log);
-        Job { planned, entered, composition, board, model, version, bench, has_run, equipment, pins, log, unread, row }
+        let mut settings =
+            |what, text: Option<String>| text.and_then(|text| unread.or_note(what, ours(shop::read_inputs(&text))));
+        let entered = settings("heat settings", self.settings);
+        let fit_entered = settings("fit's settings", self.fit_settings);
+        Job {
+            planned,
+            entered,
+            fit_planned,
+            fit_entered,
+            composition,
+            board,
+            model,
+            version,
+            bench,
+            has_run,
+            equipment,
+            pins: self.pins,
+            log: self.log,
+            unread,
+            row: self.row,
+        }
     }
 }
 

@@ -4,6 +4,8 @@
 //!   [`summary`]: what lists show of it
 
 mod bench;
+mod fit;
+mod heat_work;
 mod kept;
 mod summary;
 
@@ -27,6 +29,8 @@ use crate::App;
 use crate::draw::agreement::Release;
 use crate::refusal::Refusal;
 pub(crate) use bench::BenchRunView;
+pub(crate) use fit::first_fit;
+pub(crate) use heat_work::HeatWork;
 use kept::StoredJob;
 pub(crate) use kept::equipment_or_usual;
 pub(crate) use summary::{Summary, index_row};
@@ -37,6 +41,14 @@ pub(crate) struct Planned {
     pub(crate) id: i64,
     pub(crate) inputs: PlanInputs,
     pub(crate) plan: Plan,
+}
+
+/// What the steps of a plan are written for besides.
+pub(crate) struct Workplace<'a> {
+    pub(crate) board: &'a Board,
+    pub(crate) equipment: &'a EquipmentFile,
+    /// The plan of the fit.
+    pub(crate) fit: Option<&'a Planned>,
 }
 
 /// A part of a job that is there and can't be read.
@@ -57,6 +69,10 @@ pub(crate) struct Job {
     pub(crate) planned: Option<Planned>,
     /// What the heat plan is set to, as it was entered.
     pub(crate) entered: Option<PlanInputs>,
+    /// The plan of its fit.
+    pub(crate) fit_planned: Option<Planned>,
+    /// What the plan of its fit is set to, as it was entered.
+    pub(crate) fit_entered: Option<PlanInputs>,
     /// What the joints hold, as it was entered or as the plan had it.
     pub(crate) composition: Option<CompositionEntry>,
     pub(crate) bench: Option<BenchRunView>,
@@ -77,15 +93,12 @@ impl Planned {
         Some(Self { id: row.id, inputs: shop::read_inputs(&row.inputs)?, plan: plan::read(&row.plan)? })
     }
 
-    /// The steps at the bench.
-    pub(crate) fn steps(
-        &self,
-        (board, equipment): (&Board, &EquipmentFile),
-        composition: &JointComposition,
-    ) -> Vec<Step> {
+    /// The steps at the bench, with the times of the fit where it has a plan.
+    pub(crate) fn steps(&self, at: &Workplace<'_>, composition: &JointComposition) -> Vec<Step> {
         let choice = self.inputs.method.as_ref();
-        let (keep_intact, sucker) = (self.inputs.keep_intact, equipment.sucker);
-        sequence(&Script { choice, keep_intact, sucker, ..Script::plain(board, &self.plan, composition) })
+        let (keep_intact, sucker) = (self.inputs.keep_intact, at.equipment.sucker);
+        let plain = Script::plain(at.board, &self.plan, composition);
+        sequence(&Script { choice, keep_intact, sucker, fit: at.fit.map(|fit| &fit.plan), ..plain })
     }
 
     /// Whatever engine made it: a run keeps the plan that it was begun with.
@@ -148,13 +161,13 @@ impl Job {
         self.composition.clone().unwrap_or_default()
     }
 
-    /// What it is to be planned from: as entered, else as planned, for what the joints hold now.
+    /// What its removal is to be planned from: as entered, else as planned, for what the joints hold now.
     pub(crate) fn inputs(&self) -> Option<PlanInputs> {
         let set = self.entered.as_ref().or(self.planned.as_ref().map(|p| &p.inputs))?;
         Some(set.clone().with(&self.composition_entry()))
     }
 
-    /// The plan, if it is for what is set and what the joints hold now.
+    /// The plan of its removal, if it is for what is set and what the joints hold now.
     pub(crate) fn current_plan(&self) -> Option<&Planned> {
         let inputs = self.inputs()?;
         self.planned.as_ref().filter(|p| p.inputs == inputs)

@@ -76,6 +76,9 @@ fn job(read: Read<'_>, id: i64) -> Result<Vec<String>, StoreError> {
     if let Some(text) = read.settings(id)? {
         notes.hold(&of("the heat settings"), shop::read_inputs(&text).is_some());
     }
+    if let Some(text) = read.fit_settings(id)? {
+        notes.hold(&of("the fit's settings"), shop::read_inputs(&text).is_some());
+    }
     if let Some(row) = read.listed_job(id)? {
         notes.hold(&of("the list's row"), Summary::parse(&row.summary).is_ok());
     }

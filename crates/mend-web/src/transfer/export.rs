@@ -154,7 +154,7 @@ async fn drafts(
 fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Option<JobRecord>, StoreError> {
     let Some(row) = read.job(id)? else { return Ok(None) };
     let runs = read.runs_of(id)?;
-    let newest = read.plan_of(id)?.map(|plan| plan.id);
+    let newest = [read.plan_of(id)?, read.fit_plan_of(id)?].into_iter().flatten().map(|plan| plan.id);
     let wanted: BTreeSet<i64> = runs.iter().map(|run| run.plan_id).chain(newest).collect();
     let plans = wanted.iter().map(|id| read.plan(*id)).collect::<Result<Vec<_>, _>>()?;
     let plans: Vec<PlanRow> = plans.into_iter().flatten().collect();
@@ -183,6 +183,7 @@ fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Opt
         intake: row.intake,
         composition: read.composition(id)?.and_then(|text| record::raw(&renewal::composition(&text))),
         settings: read.settings(id)?.and_then(|text| record::raw(&renewal::inputs(&text))),
+        fit_settings: read.fit_settings(id)?.and_then(|text| record::raw(&renewal::inputs(&text))),
         plans,
         variants,
         runs,

@@ -244,6 +244,7 @@ fn put_job(
     }
     record.composition.as_ref().map(|raw| w.set_composition(id, raw.get(), now_ms)).transpose()?;
     record.settings.as_ref().map(|raw| w.set_settings(id, raw.get(), now_ms)).transpose()?;
+    record.fit_settings.as_ref().map(|raw| w.set_fit_settings(id, raw.get(), now_ms)).transpose()?;
     put_runs(w, id, (record, boards))?;
     for variant in &record.variants {
         w.add_variant(id, (&variant.name, variant.inputs.get()), now_ms)?;
@@ -266,7 +267,8 @@ fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> 
     for plan in &record.plans {
         let (inputs, text) = (plan.inputs.get().to_owned(), plan.plan.get().to_owned());
         let board_id = boards.get(&plan.board).copied().unwrap_or_default();
-        let new = NewPlan { job_id: id, board_id, inputs, plan: text, station: plan.station.clone() };
+        let fits = mend_formats::shop::read_inputs(&inputs).is_some_and(|inputs| inputs.purpose.fits());
+        let new = NewPlan { job_id: id, board_id, inputs, plan: text, station: plan.station.clone(), fits };
         plans.push(w.add_plan(&new, plan.made_ms)?);
     }
     for run in &record.runs {

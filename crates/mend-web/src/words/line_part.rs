@@ -2,7 +2,9 @@
 
 use mend_core::board::Face;
 use mend_core::planning::sequence::line::{FitLine, PadsLine};
+use mend_core::planning::small_runs::SmallRun;
 
+use super::fit::small_run;
 use super::quantity::count;
 
 pub(super) fn pads_line(line: &PadsLine) -> String {
@@ -36,8 +38,15 @@ pub(super) fn pads_line(line: &PadsLine) -> String {
             "Vacuum iron on the land, until the far side runs, then suck; tip moved round the hole.".into()
         }
         PadsLine::PumpOpposite => "Iron from one side, pump on the other; fresh solder before each try.".into(),
+        PadsLine::Timed { run } => timed(run),
         PadsLine::BraidEnd => "A wedge-cut braid end under air or iron, drawn up from the far side.".into(),
     }
+}
+
+/// A small run of the fit's plan as a line of a step.
+fn timed(run: &SmallRun) -> String {
+    let (what, when) = small_run(run);
+    format!("{what}: {when}.")
 }
 
 pub(super) fn fit_line(line: &FitLine) -> String {
@@ -58,6 +67,12 @@ pub(super) fn fit_line(line: &FitLine) -> String {
         FitLine::IronOnEachPad => "Iron on each pin with a touch of solder, from the tacked corner outward.".into(),
         FitLine::PressUntilSolid => "Press flat and level until the row is solid.".into(),
         FitLine::SameAirAgain => "The same air again; press flat and level until every pin sinks.".into(),
+        FitLine::UntilItSinks => "Press flat and level until every pin sinks.".into(),
+        FitLine::SetOnLiquid => "All joints bright: set the part on, let it settle, nudge it once.".into(),
+        FitLine::IronRound { tip_mm, dwell_s } => {
+            format!("A {tip_mm} mm tip from pin to pin with a touch of solder, {dwell_s:.0} s on each.")
+        }
+        FitLine::Timed { run } => timed(run),
         FitLine::AirOffDoNotMove => "Then air off, and do not move.".into(),
         FitLine::HoldStill { face } => {
             let side = if *face == Face::Top { "above" } else { "below" };

@@ -4,7 +4,7 @@
 //! - `place`: where it is, as the page labels it
 //! - `limits`: what can be damaged, and what limits a plan or a search; `change`: single changes and what they bring
 //! - `method`: how each method works; `reason`: what speaks for it and against it; `comparison`: which is recommended, and why
-//! - `guess`: what is guessed, and what to do about it
+//! - `fit`: the ways to fit a new part; `guess`: what is guessed, and what to do about it
 //! - `difficulty`: go or no-go; `step`: steps at the bench, with `line` for what each says
 //! - `difference`: two revisions of a board; `alloy`: what must be known of a melt, and of a feed; `verdict`: of a pin walk
 //!
@@ -16,6 +16,7 @@ mod comparison;
 mod difference;
 mod difficulty;
 mod finding;
+mod fit;
 mod guess;
 mod limits;
 mod line;
@@ -41,6 +42,7 @@ use mend_core::units::Scale;
 
 pub use difficulty::{advice, go};
 pub use finding::FindingView;
+pub use fit::{fit_way, small_run};
 pub(crate) use guess::{GuessView, guess};
 pub use limits::{damaged, margin_detail, margin_name, thing};
 pub use method::MethodText;

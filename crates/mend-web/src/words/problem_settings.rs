@@ -30,6 +30,10 @@ impl Words {
                 let owned: Vec<String> = owned_mm.iter().map(|mm| format!("{mm} mm")).collect();
                 problem(format!("{station} has no {nozzle_mm} mm nozzle"), format!("it owns {}", owned.join(", ")))
             }
+            SettingsProblem::TipTooWide { joint, tip_mm, pitch_mm } => problem(
+                format!("a {tip_mm} mm tip touches the neighbours of {joint}, which stand {pitch_mm:.1} mm apart"),
+                format!("take a tip up to {:.1} mm wide, or flood or drag the whole row", 2.0 * pitch_mm),
+            ),
         }
     }
 }
@@ -48,5 +52,7 @@ mod tests {
         let nozzle =
             SettingsProblem::NoSuchNozzle { station: "Gull".into(), nozzle_mm: 5.0, owned_mm: vec![22.0, 8.0] };
         assert_eq!(Words::default().settings_problem(&nozzle).hint, "it owns 22 mm, 8 mm");
+        let wide = SettingsProblem::TipTooWide { joint: "A3".into(), tip_mm: 4.0, pitch_mm: 0.5 };
+        assert!(Words::default().settings_problem(&wide).hint.starts_with("take a tip up to 1.0 mm wide"));
     }
 }

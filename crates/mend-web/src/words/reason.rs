@@ -3,6 +3,7 @@
 use mend_core::method::reason::{Advantage, Caveat, Obstacle};
 
 use super::Words;
+use super::quantity::count;
 
 impl Words {
     /// Why a method can't be done here, as a phrase.
@@ -34,6 +35,15 @@ impl Words {
             }
             Obstacle::TooManyHoles { holes } => {
                 format!("{holes} holes, one by one: too many to get all of them empty")
+            }
+            Obstacle::TipsTooWide { pitch_mm } => {
+                format!("every tip is wider than twice the pitch of {pitch_mm:.1} mm: none touches one joint alone")
+            }
+            Obstacle::AnchorsFreeze { joints } => {
+                format!(
+                    "{}: a flood does not keep them molten together",
+                    count(*joints, "anchor in this heavy board", "anchors in this heavy board")
+                )
             }
             Obstacle::NoIronTip => "no iron tip in the shop".to_owned(),
             Obstacle::NoNozzle => "no hot-air nozzle at this station".to_owned(),

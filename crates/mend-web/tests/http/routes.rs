@@ -6,7 +6,7 @@ use axum::http::StatusCode;
 use crate::fixture::{Shop, ask, demo, filled, get, post, shop};
 
 /// Pages and parts of pages of the shop, and of its one job.
-const PAGES: [&str; 37] = [
+const PAGES: [&str; 42] = [
     "/",
     "/help",
     "/alloys",
@@ -41,13 +41,18 @@ const PAGES: [&str; 37] = [
     "/jobs/1/heat?view=limits",
     "/jobs/1/heat/plan",
     "/jobs/1/heat/window",
+    "/jobs/1/fit",
+    "/jobs/1/fit?view=ways",
+    "/jobs/1/fit/plan",
+    "/jobs/1/fit/window",
+    "/jobs/1/fit/ways",
     "/jobs/1/run",
     "/jobs/1/pins",
     "/jobs/1/handover",
 ];
 
 /// What is sent to a job's routes, well formed.
-const SENT: [(&str, &str); 21] = [
+const SENT: [(&str, &str); 28] = [
     ("intake", "field=serial&value=X1"),
     ("board", "board=1"),
     ("alloy", "alloy=Sn63Pb37&feed=&share=40&wire=0.5&flux=2"),
@@ -71,6 +76,19 @@ const SENT: [(&str, &str); 21] = [
     ("heat/window", ""),
     ("heat/window/cancel", ""),
     ("heat/replay", ""),
+    (
+        "fit",
+        "purpose=set-on&begins-at=60&station=Gull%2C+bench+1&set=440&flow=110&nozzle=22&distance=25&longest=240&face=bottom&motion=still",
+    ),
+    (
+        "fit/edit",
+        "act=add-pause&purpose=fit&station=Gull%2C+bench+1&set=440&flow=110&nozzle=22&distance=25&longest=240&face=bottom&motion=still",
+    ),
+    ("fit/plan", ""),
+    ("fit/cancel", ""),
+    ("fit/window", ""),
+    ("fit/ways", ""),
+    ("fit/ways/cancel", ""),
     ("run", ""),
     ("run/events", "kind=go&run=1&step=0&token=t"),
     ("pins", "pin=plus&mark=firm&token=p"),
@@ -131,8 +149,10 @@ async fn what_is_sent_to_an_open_job_is_taken() {
 #[tokio::test(flavor = "multi_thread")]
 async fn a_closed_record_takes_nothing() {
     let shop = with_draft().await;
-    let computes = |path: &str| path.contains("cancel") || path.ends_with("lanes") || path.ends_with("search");
-    let draws = |path: &str| ["heat/plan", "heat/window", "heat/replay"].contains(&path);
+    let computes = |path: &str| {
+        path.contains("cancel") || path.ends_with("lanes") || path.ends_with("search") || path.ends_with("ways")
+    };
+    let draws = |path: &str| ["heat/plan", "heat/window", "heat/replay", "fit/plan", "fit/window"].contains(&path);
     // Nothing has been compared here, which is said first; handing over once more changes nothing.
     let chooses = |path: &str| ["method/choose", "handover"].contains(&path);
     for (path, form) in SENT.into_iter().filter(|(path, _)| !computes(path) && !draws(path) && !chooses(path)) {
@@ -176,4 +196,24 @@ async fn stations_are_added_changed_retired_and_brought_back() {
     }
     let (status, page) = ask(&shop, post(&format!("/stations/{last}"), "name=&blower=fan")).await;
     assert!(status.is_client_error() && page.contains("is no number"), "{status} {page}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_fit_is_set_apart_from_the_removal_and_a_way_must_be_one_that_can_be_done() {
+    let shop = with_draft().await;
+    ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=again")).await;
+    let before = shop.store.read(|r| r.settings(1)).await.unwrap();
+    let form = "purpose=set-on&begins-at=60&station=Gull%2C+bench+1&set=433&flow=110&nozzle=22&distance=25&longest=240&face=bottom&motion=still";
+    assert_eq!(ask(&shop, post("/jobs/1/fit", form)).await.0, StatusCode::OK);
+    let fit = shop.store.read(|r| r.fit_settings(1)).await.unwrap().expect("kept");
+    assert!(fit.contains("\"set-on\"") && fit.contains("\"begins_at_c\":60") && fit.contains("433"), "{fit}");
+    assert_eq!(shop.store.read(|r| r.settings(1)).await.unwrap(), before, "the removal is as it was");
+    let (_, page) = ask(&shop, get("/jobs/1/fit")).await;
+    assert!(page.contains("value=\"set-on\" selected") && page.contains("what cleaning leaves"), "{page}");
+    let (status, page) = ask(&shop, post("/jobs/1/fit", &form.replace("begins-at=60", "begins-at=900"))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(page.contains("900"), "{page}");
+    let (status, page) = ask(&shop, post("/jobs/1/fit/ways/glue", "")).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{page}");
+    assert!(page.contains("no way to fit"), "{page}");
 }

@@ -20,4 +20,6 @@ pub enum SettingsProblem {
     NotMeasured { station: String },
     /// A nozzle that the station does not own.
     NoSuchNozzle { station: String, nozzle_mm: f64, owned_mm: Vec<f64> },
+    /// A tip that is to touch one joint and is wider than twice the pitch: it drags or floods.
+    TipTooWide { joint: String, tip_mm: f64, pitch_mm: f64 },
 }

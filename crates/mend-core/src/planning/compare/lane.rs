@@ -129,7 +129,7 @@ impl Lane {
 }
 
 /// The tightest of what is kept intact, but for the joints that must melt.
-fn tightest(margins: &[Margin]) -> Option<Tightest> {
+pub(in crate::planning) fn tightest(margins: &[Margin]) -> Option<Tightest> {
     let live = margins.iter().filter(|m| m.kind != MarginKind::Joints && !m.expendable);
     let least = live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k))?;
     let inside = least.status == LimitStatus::Inside;

@@ -13,6 +13,7 @@ use crate::method::subject::Subject;
 use crate::planning::search::request::{Effort, SearchRequest};
 use crate::units::Temperature;
 use crate::watch::Watch;
+pub(super) use lane::tightest;
 pub use lane::{Lane, Tightest, Use};
 use recommend::recommend;
 pub use recommend::{BestLane, NextBest, Recommendation, WhyNot};
@@ -86,7 +87,10 @@ pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -
             continue;
         }
         match Lane::try_new(&sought, (family, fit.clone()))? {
-            Some(lane) => lanes.push(lane),
+            Some(lane) => match lane.fit.unless_all_melt.clone().filter(|_| lane.stays_solid() > 0.5) {
+                Some(obstacle) => ruled_out.push(Ruled { family, fit: fit.not(true, obstacle) }),
+                None => lanes.push(lane),
+            },
             None => ruled_out.push(Ruled { family, fit: fit.not(true, Obstacle::NothingToBeginFrom) }),
         }
     }

@@ -46,7 +46,7 @@ pub(super) fn all(
 /// The same recipe with every tip so wide and so hot.
 fn with(recipe: &Recipe, set: Temperature, tip: Length) -> Recipe {
     let hot = |during: &HeatingAids| HeatingAids {
-        iron: during.iron.as_ref().map(|iron| Iron { set, tip, row: iron.row.clone() }),
+        iron: during.iron.as_ref().map(|iron| Iron { set, tip, ..iron.clone() }),
         ..during.clone()
     };
     let preheat =

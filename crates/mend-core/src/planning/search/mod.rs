@@ -94,7 +94,12 @@ impl SearchResult {
 /// assert!(found.candidates > 100 && found.told().is_some());
 /// ```
 pub fn search(sought: &SearchRequest<'_>, method: &dyn Method) -> Result<SearchResult, Unplanned> {
-    let starts: Vec<Start> = method.starts(sought.subject).into_iter().map(|start| sought.thinned(start)).collect();
+    search_from(sought, method.starts(sought.subject))
+}
+
+/// Searches from some beginnings.
+pub(super) fn search_from(sought: &SearchRequest<'_>, starts: Vec<Start>) -> Result<SearchResult, Unplanned> {
+    let starts: Vec<Start> = starts.into_iter().map(|start| sought.thinned(start)).collect();
     let mut tried: Vec<Tried> = Vec::new();
     let mut candidates = 0;
     for start in &starts {

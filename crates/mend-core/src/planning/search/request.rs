@@ -50,8 +50,9 @@ pub struct Tried {
 impl<'a> SearchRequest<'a> {
     /// The order of some settings.
     pub fn order<'o>(&'o self, composition: &'o JointComposition, recipe: &'o Recipe) -> Order<'o> {
-        let Subject { board, station, keep_intact, .. } = *self.subject;
-        Order { board, composition, station, recipe, ambient: self.ambient, keep_intact, watch: self.watch }
+        let Subject { board, station, keep_intact, purpose, .. } = *self.subject;
+        let (ambient, watch) = (self.ambient, self.watch);
+        Order { board, composition, station, recipe, ambient, purpose, keep_intact, watch }
     }
 }
 

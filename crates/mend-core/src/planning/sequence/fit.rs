@@ -1,12 +1,17 @@
 //! The new part: tinned, fitted, set, held, its anchors and pins.
 
-use super::line::FitLine;
+use super::heat::air_and_place;
+use super::line::{FitLine, Line};
 use super::script::Script;
-use super::step::{Duty, Step, StepKind, step};
+use super::stages::tools;
+use super::step::{Duty, FitTimes, Step, StepKind, step};
 use super::task::Task;
 use crate::board::groups;
 use crate::caution::Caution;
+use crate::heat::purpose::Purpose;
 use crate::method::techniques::{FIRST, HOLES, SEAT, SET};
+use crate::planning::plan::Plan;
+use crate::planning::small_runs::SmallWork;
 use crate::solder::Wire;
 
 pub(super) fn fit(script: &Script<'_>) -> Step {
@@ -61,18 +66,43 @@ fn first_fixed(script: &Script<'_>) -> FitLine {
 }
 
 pub(super) fn set(script: &Script<'_>) -> Step {
+    if let Some(fit) = script.fit {
+        return planned_set(script, fit);
+    }
     let by_iron = script.plan.recipe.air.is_none() || script.technique(&SET) == "iron";
     let cautions = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
     if script.choice.is_some() && by_iron {
         return step(Task::SetWithIron, vec![FitLine::IronOnEachPad, FitLine::PressUntilSolid], &cautions);
     }
     let lines = vec![FitLine::SameAirAgain, FitLine::AirOffDoNotMove];
-    Step { kind: StepKind::Set, ..step(Task::SetWithAir, lines, &cautions) }
+    Step { kind: StepKind::Set { fit: None }, ..step(Task::SetWithAir, lines, &cautions) }
+}
+
+/// By the plan of the fit: with its own air or iron and its own times.
+fn planned_set(script: &Script<'_>, fit: &Plan) -> Step {
+    let cautions = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
+    let recipe = &fit.recipe;
+    let tools = tools(recipe.air.as_ref(), &recipe.during);
+    let times = FitTimes { liquid: fit.release, abort_s: fit.abort.at_s, tools };
+    let kind = StepKind::Set { fit: Some(times) };
+    let mut lines: Vec<Line> = recipe.air.iter().map(|air| air_and_place(script.board, air).into()).collect();
+    match (&recipe.air, &recipe.during.iron) {
+        (None, Some(iron)) => {
+            lines.push(FitLine::IronRound { tip_mm: iron.tip.in_mm(), dwell_s: iron.dwell.in_seconds() }.into());
+            lines.push(FitLine::PressUntilSolid.into());
+            return Step { kind, ..step(Task::SetWithIron, lines, &cautions) };
+        }
+        _ if fit.purpose == Purpose::SetOn => lines.push(FitLine::SetOnLiquid.into()),
+        _ => lines.push(FitLine::UntilItSinks.into()),
+    }
+    lines.push(FitLine::AirOffDoNotMove.into());
+    Step { kind, ..step(Task::SetWithAir, lines, &cautions) }
 }
 
 pub(super) fn hold(script: &Script<'_>) -> Step {
     let lines = vec![FitLine::HoldStill { face: script.board.connector.face }];
-    let kind = StepKind::Hold { until_s: script.plan.solid_after_s };
+    // For want of a plan of the fit as long as the old joints took to freeze.
+    let kind = StepKind::Hold { until_s: script.fit.unwrap_or(script.plan).solid_after_s };
     Step { kind, ..step(Task::Hold, lines, &[Caution::Burns]) }
 }
 
@@ -84,6 +114,7 @@ pub(super) fn touch_up(script: &Script<'_>) -> Step {
         anchors.fold((0, false), |(count, stout), joint| (count + 1, stout || joint.shape.is_hole()));
     let seen = joints.iter().filter(|joint| joint.is_pin() && !joint.hidden).count();
     let mut lines = Vec::new();
+    lines.extend(script.small_runs(&[SmallWork::FlowAnchor]).into_iter().map(|run| FitLine::Timed { run }));
     if anchors > 0 {
         lines.push(FitLine::Anchors { anchors, tip_mm: if stout { 4.0 } else { 2.0 }, from_far_side: stout });
     }
@@ -98,7 +129,6 @@ pub(super) fn touch_up(script: &Script<'_>) -> Step {
 mod tests {
     use super::super::fixture::{job, says};
     use super::*;
-    use crate::planning::sequence::line::Line;
 
     #[test]
     fn a_part_that_drops_in_is_not_tried_dry() {
@@ -120,9 +150,24 @@ mod tests {
     #[test]
     fn air_sets_and_iron_sets_are_two_tasks_and_only_air_has_a_clock() {
         let air = set(&job().script());
-        assert_eq!((air.task(), &air.kind), (Some(&Task::SetWithAir), &StepKind::Set));
+        assert_eq!((air.task(), &air.kind), (Some(&Task::SetWithAir), &StepKind::Set { fit: None }));
         let iron = set(&job().by(&SET, "iron").script());
         assert_eq!((iron.task(), &iron.kind), (Some(&Task::SetWithIron), &StepKind::Do));
+    }
+
+    #[test]
+    fn with_a_plan_of_its_own_the_fit_has_its_own_times_and_never_the_removals() {
+        let job = job();
+        let mut fit = job.plan.clone();
+        fit.abort.at_s = job.plan.abort.at_s + 17.0;
+        fit.solid_after_s = None;
+        let script = Script { fit: Some(&fit), ..job.script() };
+        let set = set(&script);
+        assert!(says(&set, FitLine::UntilItSinks) && !says(&set, FitLine::SameAirAgain));
+        assert!(matches!(&set.kind, StepKind::Set { fit: Some(times) } if times.abort_s == fit.abort.at_s));
+        assert_eq!(hold(&script).kind, StepKind::Hold { until_s: None });
+        fit.purpose = Purpose::SetOn;
+        assert!(says(&super::set(&Script { fit: Some(&fit), ..job.script() }), FitLine::SetOnLiquid));
     }
 
     #[test]

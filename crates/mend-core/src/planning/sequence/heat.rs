@@ -6,6 +6,7 @@ use super::script::Script;
 use super::stages;
 use super::step::{Step, StepKind, step};
 use super::task::Task;
+use crate::board::Board;
 use crate::caution::Caution;
 use crate::heat::iron::Iron;
 use crate::heat::recipe::HeatingStage;
@@ -43,6 +44,18 @@ fn heat(script: &Script<'_>) -> Step {
     Step { kind, ..step(task, lines, &cautions) }
 }
 
+/// The air with all its settings in a line.
+pub(super) fn air_and_place(board: &Board, air: &HotAir) -> HeatLine {
+    HeatLine::AirAndPlace {
+        onto_part: air.face == board.connector.face,
+        face: air.face,
+        motion: air.motion,
+        distance_mm: air.distance.in_mm(),
+        nozzle_mm: air.nozzle.in_mm(),
+        lpm: air.flow.in_litres_per_minute(),
+    }
+}
+
 /// Two lines where nothing else is said of the heat; one where a method has a line of its own: a screen that is read from two
 /// metres holds four.
 fn blown(script: &Script<'_>, air: &HotAir) -> Vec<HeatLine> {
@@ -51,7 +64,7 @@ fn blown(script: &Script<'_>, air: &HotAir) -> Vec<HeatLine> {
     let (distance_mm, nozzle_mm) = (air.distance.in_mm(), air.nozzle.in_mm());
     let lpm = air.flow.in_litres_per_minute();
     match script.choice {
-        Some(_) => vec![HeatLine::AirAndPlace { onto_part, face, motion, distance_mm, nozzle_mm, lpm }],
+        Some(_) => vec![air_and_place(script.board, air)],
         None => {
             vec![HeatLine::AirPlace { onto_part, face, motion, distance_mm }, HeatLine::AirSetting { nozzle_mm, lpm }]
         }

@@ -9,6 +9,7 @@ use crate::heat::shield::ShieldKind;
 use crate::materials::BodyMaterial;
 use crate::method::MethodFamily;
 use crate::planning::margin::MarginDetail;
+use crate::planning::small_runs::SmallRun;
 
 /// A line. Written as `{"line": …}` with its values; no line stands in two of the groups.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -152,8 +153,13 @@ pub enum PadsLine {
     EvenPads,
     BraidWidePads,
     BraidPads,
-    DrawHoles { holes: usize },
-    WickPasses { passes: usize, flood: String },
+    DrawHoles {
+        holes: usize,
+    },
+    WickPasses {
+        passes: usize,
+        flood: String,
+    },
     NeverClean,
     ColdAtOnce,
     BraidSticks,
@@ -162,12 +168,18 @@ pub enum PadsLine {
     PutBackNow,
     HolesStayFilled,
     LookFromFarSide,
-    HoleCount { holes: usize },
+    HoleCount {
+        holes: usize,
+    },
     FillStarvedHoles,
     LightThroughEach,
     VacuumIron,
     PumpOpposite,
     BraidEnd,
+    /// A hole cleared, with its time.
+    Timed {
+        run: SmallRun,
+    },
 }
 
 impl From<PadsLine> for Line {
@@ -182,8 +194,17 @@ impl From<PadsLine> for Line {
 pub enum FitLine {
     DryFit,
     HiddenDomes,
-    TinAndSeat { alloy: String },
-    TinRow { row: String, joints: usize, mm: f64, alloy: String, wire_mm: f64, hidden: bool },
+    TinAndSeat {
+        alloy: String,
+    },
+    TinRow {
+        row: String,
+        joints: usize,
+        mm: f64,
+        alloy: String,
+        wire_mm: f64,
+        hidden: bool,
+    },
     FirstPin,
     TackAnchors,
     DrawnBack,
@@ -191,10 +212,28 @@ pub enum FitLine {
     IronOnEachPad,
     PressUntilSolid,
     SameAirAgain,
+    UntilItSinks,
+    SetOnLiquid,
+    IronRound {
+        tip_mm: f64,
+        dwell_s: f64,
+    },
     AirOffDoNotMove,
-    HoldStill { face: Face },
-    Anchors { anchors: usize, tip_mm: f64, from_far_side: bool },
-    SeenPins { pins: usize },
+    /// An anchor flowed through, with its time.
+    Timed {
+        run: SmallRun,
+    },
+    HoldStill {
+        face: Face,
+    },
+    Anchors {
+        anchors: usize,
+        tip_mm: f64,
+        from_far_side: bool,
+    },
+    SeenPins {
+        pins: usize,
+    },
     DrawBridgesOff,
 }
 

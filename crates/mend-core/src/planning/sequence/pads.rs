@@ -9,6 +9,7 @@ use crate::caution::Caution;
 use crate::method::MethodFamily;
 use crate::method::equipment::Sucker;
 use crate::method::techniques::{BRAID, HOLES, THIN};
+use crate::planning::small_runs::SmallWork;
 
 /// A window shorter than this is none: nobody gets the braid out in time, s (E).
 const COLD_S: f64 = 8.0;
@@ -70,6 +71,8 @@ pub(super) fn holes(script: &Script<'_>) -> Option<Step> {
         lines.push(PadsLine::FillStarvedHoles);
     }
     lines.push(how);
+    let clear = [SmallWork::ClearWithIron, SmallWork::ClearWithAir];
+    lines.extend(script.small_runs(&clear).into_iter().map(|run| PadsLine::Timed { run }));
     Some(step(Task::ClearHoles, lines, &cautions))
 }
 

@@ -5,6 +5,7 @@ use crate::method::equipment::Sucker;
 use crate::method::techniques::Question;
 use crate::method::{MethodChoice, MethodFamily};
 use crate::planning::plan::Plan;
+use crate::planning::small_runs::{SmallRun, SmallWork};
 use crate::solder::JointComposition;
 
 /// What the sequence is written from.
@@ -14,6 +15,8 @@ pub struct Script<'a> {
     pub board: &'a Board,
     /// The plan.
     pub plan: &'a Plan,
+    /// The plan of the fit, where there is one.
+    pub fit: Option<&'a Plan>,
     /// What the joints hold, are fed, and are soldered with in the end.
     pub composition: &'a JointComposition,
     /// What was chosen; none: hot air as it is set, nothing else said.
@@ -27,7 +30,8 @@ pub struct Script<'a> {
 impl<'a> Script<'a> {
     /// Hot air as it is set, on a customer's board.
     pub fn plain(board: &'a Board, plan: &'a Plan, composition: &'a JointComposition) -> Self {
-        Self { board, plan, composition, choice: None, keep_intact: KeepIntact::Board, sucker: Sucker::None }
+        let (keep_intact, sucker) = (KeepIntact::Board, Sucker::None);
+        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker }
     }
 }
 
@@ -40,6 +44,12 @@ impl Script<'_> {
     pub(super) fn technique(&self, question: &Question) -> &'static str {
         let recommended = question.techniques.first().map_or("", |(key, _)| key);
         self.choice.map_or(recommended, |choice| choice.techniques.followed(question))
+    }
+
+    /// What the plan of the fit says of some small work; none where it says nothing.
+    pub(super) fn small_runs(&self, works: &[SmallWork]) -> Vec<SmallRun> {
+        let runs = self.fit.map_or(&[][..], |fit| &fit.small_runs);
+        runs.iter().filter(|run| works.contains(&run.work)).cloned().collect()
     }
 
     pub(super) fn holes(&self) -> usize {

@@ -83,9 +83,12 @@ pub enum StepKind {
         #[serde(alias = "stop_s")]
         abort_s: f64,
     },
-    /// Air on again; the new part sinks. Nothing is predicted: the fit has no run of its own yet, and the removal's times are
-    /// another part's.
-    Set,
+    /// Heat again; the new part sinks.
+    Set {
+        /// What the plan of the fit says; none where there is none: the removal's times are another part's.
+        #[serde(default)]
+        fit: Option<FitTimes>,
+    },
     /// A stage before the last: so long, then on.
     Soak {
         /// How long, s.
@@ -108,8 +111,19 @@ pub enum StepKind {
 impl StepKind {
     /// Is it done under air, from "air on" to "it moved"?
     pub const fn is_heating(&self) -> bool {
-        matches!(self, Self::Heat { .. } | Self::Set)
+        matches!(self, Self::Heat { .. } | Self::Set { .. })
     }
+}
+
+/// What the plan of a fit says of its heat.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct FitTimes {
+    /// When every joint is liquid.
+    pub liquid: TimeBand,
+    /// When to stop, s.
+    pub abort_s: f64,
+    /// What is hot, and what each is set to.
+    pub tools: Vec<HotTool>,
 }
 
 /// Kinds of tools that are hot.

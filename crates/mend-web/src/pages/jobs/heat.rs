@@ -13,15 +13,15 @@ use mend_core::shop::Stop;
 use super::heat_edit::EditContext;
 use super::heat_form::{FormContext, Settings};
 use super::heat_input::FormInput;
+use super::heat_path::HeatPath;
 use super::heat_view::{HeatView, ViewQuery};
 use super::plan_view::{PlanView, plan_view};
-use super::{JobPath, number};
 use crate::App;
 use crate::computing::{Key, Progress};
 use crate::extract::{Form, Query};
-use crate::job::Job;
+use crate::job::{HeatWork, Job};
 use crate::pages::{Frame, JobHead};
-use crate::planner::{Ordered, first_inputs, keep_settings, planning, station_named, stations};
+use crate::planner::{Ordered, inputs_or_first, keep_settings, planning, station_named, stations};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 use crate::words::FindingView;
@@ -37,6 +37,9 @@ struct HeatPlan {
     oob: bool,
     plan: PlanResult,
     job: i64,
+    /// What the addresses of this run of heat begin with.
+    base: String,
+    work: HeatWork,
     view: HeatView,
 }
 
@@ -50,6 +53,9 @@ struct HeatAll {
     solder: String,
     plan: PlanResult,
     job: i64,
+    /// What the addresses of this run of heat begin with.
+    base: String,
+    work: HeatWork,
     view: HeatView,
 }
 
@@ -66,36 +72,34 @@ struct JobHeat {
     visitor: Visitor,
     job: Job,
     stations: Vec<Station>,
+    path: HeatPath,
     view: HeatView,
 }
 
 impl JobHeat {
-    async fn enter((app, visitor): (App, Visitor), path: &JobPath, view: HeatView) -> Result<Self, Refusal> {
-        let job = Job::load(&app, number(path)?).await?;
+    async fn enter((app, visitor): (App, Visitor), path: HeatPath, view: HeatView) -> Result<Self, Refusal> {
+        let job = Job::load(&app, path.job).await?;
         job.board()?;
         let mut stations = stations(&app).await?;
         // The station that the job is set to is offered as well, retired or renamed as it may be.
-        let set = job.inputs().map(|inputs| inputs.station);
+        let set = job.inputs_of(path.work).map(|inputs| inputs.station);
         if let Some(name) = set.filter(|name| stations.iter().all(|station| station.name != *name))
             && let Ok(named) = station_named(&app, &name).await
             && !stations.contains(&named.station)
         {
             stations.push(named.station);
         }
-        Ok(Self { app, visitor, job, stations, view })
+        Ok(Self { app, visitor, job, stations, path, view })
     }
 
     /// What the form says, with what other rooms say: what the joints hold, and the method.
     fn completed(&self, inputs: PlanInputs) -> PlanInputs {
-        let method = self.job.inputs().and_then(|inputs| inputs.method);
+        let method = self.job.inputs_of(self.path.work).and_then(|inputs| inputs.method);
         PlanInputs { method, ..inputs.with(&self.job.composition_entry()) }
     }
 
-    /// As entered or planned, else a first setting.
     fn inputs(&self) -> Result<PlanInputs, Refusal> {
-        let first =
-            || Some(first_inputs(&self.job.board().ok()?.1, &self.stations)?.with(&self.job.composition_entry()));
-        self.job.inputs().or_else(first).ok_or(Refusal::NoStation)
+        inputs_or_first(&self.job, self.path.work, &self.stations)
     }
 
     async fn plan(&self, inputs: &PlanInputs) -> Result<PlanResult, Refusal> {
@@ -135,6 +139,8 @@ impl JobHeat {
             solder: solder(inputs),
             plan,
             job: self.job.row.id,
+            base: self.path.address(),
+            work: self.path.work,
             view: self.view,
         })
     }
@@ -155,13 +161,16 @@ impl JobHeat {
 
     async fn only_plan(&self, plan: PlanResult) -> Result<Response, Refusal> {
         let status = if plan.is_err() { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK };
-        Ok((status, HeatPlan { head: self.head().await?, oob: true, plan, job: self.job.row.id, view: self.view })
-            .into_response())
+        let (head, job, base, work) = (self.head().await?, self.job.row.id, self.path.address(), self.path.work);
+        Ok((status, HeatPlan { head, oob: true, plan, job, base, work, view: self.view }).into_response())
     }
 }
 
 /// What the joints hold, in a line.
 fn solder(inputs: &PlanInputs) -> String {
+    if inputs.purpose.fits() {
+        return format!("{} and what cleaning leaves", inputs.refit.as_ref().unwrap_or(&inputs.alloy));
+    }
     match inputs.feed.as_ref().filter(|feed| feed.is_used()) {
         Some(feed) => format!("{}, fed {:.0} % {}", inputs.alloy, feed.mixing_fraction * 100.0, feed.alloy),
         None => inputs.alloy.clone(),
@@ -171,13 +180,13 @@ fn solder(inputs: &PlanInputs) -> String {
 pub(crate) async fn show(
     State(app): State<App>,
     visitor: Visitor,
-    path: JobPath,
+    path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    let job_heat = JobHeat::enter((app, visitor), path, asked.view()).await?;
     let inputs = job_heat.inputs()?;
     let all = HeatAll { oob: false, ..job_heat.all(&inputs, job_heat.plan(&inputs).await?).await? };
-    let here = job_heat.view.address(job_heat.job.row.id);
+    let here = job_heat.view.address(&job_heat.path.address());
     let frame = Frame::new(job_heat.job.device(), job_heat.visitor.scale, "bench", here);
     Ok(HeatPage { frame, all }.into_response())
 }
@@ -186,10 +195,10 @@ pub(crate) async fn show(
 pub(crate) async fn change(
     State(app): State<App>,
     visitor: Visitor,
-    path: JobPath,
+    path: HeatPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::from_form(&fields)).await?;
+    let job_heat = JobHeat::enter((app, visitor), path, HeatView::from_form(&fields)).await?;
     let plan = match FormInput::new(fields, job_heat.visitor.scale).inputs() {
         Err(findings) => Err(job_heat.visitor.words().findings(&findings)),
         Ok(inputs) => job_heat.keep_and_plan(&job_heat.completed(inputs)).await?,
@@ -201,10 +210,10 @@ pub(crate) async fn change(
 pub(crate) async fn edit(
     State(app): State<App>,
     visitor: Visitor,
-    path: JobPath,
+    path: HeatPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, HeatView::from_form(&fields)).await?;
+    let job_heat = JobHeat::enter((app, visitor), path, HeatView::from_form(&fields)).await?;
     let sent = FormInput::new(fields, job_heat.visitor.scale);
     let act = sent.act().unwrap_or_default().to_owned();
     let mut inputs = match sent.inputs() {
@@ -219,7 +228,7 @@ pub(crate) async fn edit(
     let bench = EditContext {
         board: &job_heat.job.board()?.1,
         station: job_heat.stations.iter().find(|s| s.name == inputs.station),
-        plan: job_heat.job.planned.as_ref().map(|planned| &planned.plan),
+        plan: job_heat.job.newest_plan_of(job_heat.path.work).map(|planned| &planned.plan),
     };
     bench.edit(&mut inputs.settings, &act);
     let plan = job_heat.keep_and_plan(&inputs).await?;
@@ -230,20 +239,20 @@ pub(crate) async fn edit(
 pub(crate) async fn poll(
     State(app): State<App>,
     visitor: Visitor,
-    path: JobPath,
+    path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    JobHeat::enter((app, visitor), &path, asked.view()).await?.present_plan().await
+    JobHeat::enter((app, visitor), path, asked.view()).await?.present_plan().await
 }
 
 /// Nobody wants it any more.
 pub(crate) async fn cancel(
     State(app): State<App>,
     visitor: Visitor,
-    path: JobPath,
+    path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    let job_heat = JobHeat::enter((app, visitor), path, asked.view()).await?;
     job_heat.app.computing.cancel(&job_heat.plan_key().await?);
     job_heat.only_plan(Ok(Progress::Cancelled)).await
 }
@@ -252,10 +261,10 @@ pub(crate) async fn cancel(
 pub(crate) async fn again(
     State(app): State<App>,
     visitor: Visitor,
-    path: JobPath,
+    path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), &path, asked.view()).await?;
+    let job_heat = JobHeat::enter((app, visitor), path, asked.view()).await?;
     job_heat.app.computing.forget(&job_heat.plan_key().await?);
     job_heat.present_plan().await
 }

@@ -6,12 +6,14 @@ use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::heat::iron::EVERY_ROW;
 use mend_core::heat::motion::Motion;
 use mend_core::heat::preheater::Coupling;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::HotAir;
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::units::{Flow, Scale, Temperature};
+use mend_formats::bundle::USUAL_AMBIENT_C;
 
 use crate::pages::number::degrees;
 
@@ -37,6 +39,7 @@ pub(crate) struct IronView {
     pub(crate) set: String,
     pub(crate) tip: String,
     pub(crate) row: String,
+    pub(crate) dwell: String,
 }
 
 pub(crate) struct HelpersView {
@@ -70,6 +73,12 @@ pub(crate) struct Settings {
     pub(crate) unit: &'static str,
     pub(crate) longest: String,
     pub(crate) held: Held,
+    /// How warm the board is before the first tool; empty: ambient.
+    pub(crate) begins_at: String,
+    /// Ambient temperature, which an empty field means.
+    pub(crate) ambient: String,
+    /// Is the new part set on liquid joints?
+    pub(crate) is_set_on: bool,
     pub(crate) preheat: Vec<StageView>,
     pub(crate) during: HelpersView,
     pub(crate) shields: Vec<ShieldView>,
@@ -114,6 +123,9 @@ impl Settings {
             unit: scale.symbol(),
             longest: recipe.longest.in_seconds().to_string(),
             held: recipe.held,
+            begins_at: recipe.begins_at.map_or(String::new(), |begins| degrees(begins, scale)),
+            ambient: degrees(Temperature::celsius(USUAL_AMBIENT_C), scale),
+            is_set_on: inputs.purpose == Purpose::SetOn,
             preheat: recipe.preheat.iter().map(|stage| stage_view(stage, scale)).collect(),
             during: helpers_view(&recipe.during, scale),
             shields: recipe.shields.iter().map(shield_view).collect(),
@@ -127,9 +139,9 @@ impl Settings {
     }
 }
 
-/// What an iron can be held on: rows, every joint, and the single joints that it is held on already.
+/// What an iron can be held on: rows that it gets to, every joint, and the single joints that it is held on already.
 fn rows(recipe: &Recipe, board: &Board) -> Vec<String> {
-    let mut rows: Vec<String> = board.connector.joints.iter().map(|j| j.row.clone()).collect();
+    let mut rows: Vec<String> = board.connector.joints.iter().filter(|j| !j.hidden).map(|j| j.row.clone()).collect();
     rows.push(EVERY_ROW.to_owned());
     let helpers = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
     rows.extend(helpers.filter_map(|with| Some(with.iron.as_ref()?.row.clone())));
@@ -172,6 +184,7 @@ fn helpers_view(with: &HeatingAids, scale: Scale) -> HelpersView {
         set: set(iron.set),
         tip: iron.tip.in_mm().to_string(),
         row: iron.row.clone(),
+        dwell: iron.dwell.in_seconds().to_string(),
     });
     HelpersView { preheater, iron }
 }

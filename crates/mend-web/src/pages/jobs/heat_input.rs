@@ -5,9 +5,10 @@ use std::str::FromStr;
 use mend_core::board::{Face, KeepIntact};
 use mend_core::finding::Finding;
 use mend_core::heat::bridge::Bridge;
-use mend_core::heat::iron::Iron;
+use mend_core::heat::iron::{Iron, USUAL_DWELL};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::preheater::{Coupling, Preheater};
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::tool::HotAir;
@@ -75,10 +76,12 @@ impl FormInput {
             shields: (0..MOST_ROWS).map_while(|k| self.shield(&format!("shield-{k}-"))).collect(),
             bridge: self.bridge(),
             held: self.held(),
+            begins_at: self.begins_at(),
         };
         let (station, keep_intact) = (self.get("station").unwrap_or_default().to_owned(), self.keep_intact());
         let (alloy, feed, refit, method) = (String::new(), None, None, None);
-        let inputs = PlanInputs { station, alloy, feed, refit, keep_intact, method, settings };
+        let purpose = self.purpose();
+        let inputs = PlanInputs { station, alloy, feed, refit, keep_intact, method, purpose, settings };
         if self.bad.is_empty() { Ok(inputs) } else { Err(self.bad) }
     }
 
@@ -100,6 +103,17 @@ impl FormInput {
             Some(_) => self.word("keep_intact", KeepIntact::Board),
             None => KeepIntact::Board,
         }
+    }
+
+    /// What a form without the question means: the old part comes off.
+    fn purpose(&mut self) -> Purpose {
+        if self.get("purpose").is_some() { self.word("purpose", Purpose::Remove) } else { Purpose::Remove }
+    }
+
+    /// An empty field means ambient temperature.
+    fn begins_at(&mut self) -> Option<Temperature> {
+        let typed = self.get("begins-at")?.trim();
+        (!typed.is_empty()).then(|| self.temperature("begins-at"))
     }
 
     /// What a form without the question means: a hand.
@@ -125,8 +139,14 @@ impl FormInput {
             set: self.temperature(&format!("{at}iron-set")),
             tip: Length::mm(self.number(&format!("{at}iron-tip"))),
             row: self.get(&format!("{at}iron-row")).unwrap_or_default().to_owned(),
+            dwell: self.dwell(&format!("{at}iron-dwell")),
         });
         HeatingAids { preheater, iron }
+    }
+
+    /// What a form without the question means: the usual.
+    fn dwell(&mut self, name: &str) -> Duration {
+        if self.get(name).is_some() { Duration::seconds(self.number(name)) } else { USUAL_DWELL }
     }
 
     fn stage(&mut self, at: &str) -> Option<HeatingStage> {

@@ -13,8 +13,8 @@ use mend_core::planning::watched::JudgedReplay;
 use mend_core::units::{Scale, TempDelta};
 use serde::{Deserialize, Serialize};
 
+use super::heat_path::HeatPath;
 use super::heat_window::ordered;
-use super::{JobPath, number};
 use crate::App;
 use crate::computing::{self, Progress, Stand};
 use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
@@ -40,7 +40,7 @@ struct Ready {
 #[template(path = "jobs/heat_replay.html")]
 pub(crate) struct ReplayPart {
     part: Progress<Ready>,
-    job: i64,
+    base: String,
 }
 
 /// Everything a handler here starts from.
@@ -52,11 +52,12 @@ struct Showing {
 }
 
 impl Showing {
-    async fn load(app: &App, path: &JobPath) -> Result<Self, Refusal> {
-        let job = Job::load(app, number(path)?).await?;
-        let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
+    async fn load(app: &App, path: HeatPath) -> Result<Self, Refusal> {
+        let job = Job::load(app, path.job).await?;
+        let planned =
+            job.current_plan_of(path.work).ok_or(Refusal::NotYet("There is no heat plan for these settings yet"))?;
         let order = Ordered::load(app, &job, &planned.inputs).await?;
-        let stand = order.replay(app, computing::Viewer::Job(job.row.id)).await?;
+        let stand = order.replay(app, computing::Viewer::heat(path.work, path.job)).await?;
         Ok(Self { board: job.board()?.1.clone(), planned: planned.clone(), stand, job: job.row.id })
     }
 
@@ -69,28 +70,27 @@ impl Showing {
     }
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: HeatPath) -> Result<ReplayPart, Refusal> {
     // A page that asks for the replay of settings that have just been changed waits for their plan.
-    let job = number(&path)?;
-    let showing = match Showing::load(&app, &path).await {
-        Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Progress::Computing(0), job }),
+    let base = path.address();
+    let showing = match Showing::load(&app, path).await {
+        Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Progress::Computing(0), base }),
         other => other?,
     };
     let Showing { board, planned, stand, .. } = showing;
     let part = stand.shown(|replay| Ready::from_replay(&replay, (&board, &planned), visitor.scale))?;
-    Ok(ReplayPart { part, job })
+    Ok(ReplayPart { part, base })
 }
 
-pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<ReplayPart, Refusal> {
-    let job = number(&path)?;
-    if let Some(order) = ordered(&app, job).await? {
+pub(crate) async fn cancel(State(app): State<App>, path: HeatPath) -> Result<ReplayPart, Refusal> {
+    if let Some(order) = ordered(&app, path).await? {
         app.computing.cancel(&order.replay_key()?);
     }
-    Ok(ReplayPart { part: Progress::Cancelled, job })
+    Ok(ReplayPart { part: Progress::Cancelled, base: path.address() })
 }
 
-pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<ReplayPart, Refusal> {
-    if let Some(order) = ordered(&state.0, number(&path)?).await? {
+pub(crate) async fn again(state: State<App>, visitor: Visitor, path: HeatPath) -> Result<ReplayPart, Refusal> {
+    if let Some(order) = ordered(&state.0, path).await? {
         state.0.computing.forget(&order.replay_key()?);
     }
     show(state, visitor, path).await
@@ -138,9 +138,9 @@ struct Header<'a> {
 
 /// `length of the header, u32 little endian | header, JSON | frames`. A frame is a byte per column, top then bottom, in 255
 /// even steps over all of the replay, each the difference to the frame before.
-pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
+pub(crate) async fn frames(State(app): State<App>, visitor: Visitor, path: HeatPath) -> Result<Response, Refusal> {
     // The settings may have been changed since the player was drawn: it is about to be drawn anew.
-    let (replay, board) = match Showing::load(&app, &path).await.and_then(Showing::ready) {
+    let (replay, board) = match Showing::load(&app, path).await.and_then(Showing::ready) {
         Err(Refusal::NotYet(_)) => return Ok(StatusCode::NO_CONTENT.into_response()),
         other => other?,
     };
@@ -203,10 +203,10 @@ pub(crate) struct WatchedCurve {
 
 pub(crate) async fn point(
     State(app): State<App>,
-    path: JobPath,
+    path: HeatPath,
     Query(place): Query<ReplayPlace>,
 ) -> Result<Json<WatchedCurve>, Refusal> {
-    let (replay, _) = Showing::load(&app, &path).await?.ready()?;
+    let (replay, _) = Showing::load(&app, path).await?.ready()?;
     let recording = &replay.recording;
     let cell = |borders: &[f64], at: f64| borders.windows(2).position(|w| (w[0]..=w[1]).contains(&at));
     let columns = recording.x_mm.len() - 1;
@@ -220,8 +220,8 @@ pub(crate) async fn point(
 }
 
 /// Every curve at every second, °C.
-pub(crate) async fn curves(State(app): State<App>, path: JobPath) -> Result<Response, Refusal> {
-    let showing = Showing::load(&app, &path).await?;
+pub(crate) async fn curves(State(app): State<App>, path: HeatPath) -> Result<Response, Refusal> {
+    let showing = Showing::load(&app, path).await?;
     let name = format!("attachment; filename=\"job-{}-curves.csv\"", showing.job);
     let (replay, board) = showing.ready()?;
     let traces = &replay.recording.traces;

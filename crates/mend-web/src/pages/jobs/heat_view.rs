@@ -14,11 +14,17 @@ pub(crate) enum HeatView {
     Replay,
     /// What the laminate bears, and what the rules have to say.
     Limits,
+    /// Of a fit: the ways to do it, side by side.
+    Ways,
 }
 
 impl HeatView {
-    /// All of them, in the order of their keys.
-    pub(crate) const ALL: [Self; 4] = [Self::Margins, Self::Window, Self::Replay, Self::Limits];
+    const ALL: [Self; 5] = [Self::Margins, Self::Window, Self::Replay, Self::Limits, Self::Ways];
+
+    /// Those that a run of heat has, in the order of their keys.
+    pub(crate) fn of(fit: bool) -> &'static [Self] {
+        if fit { &Self::ALL } else { &Self::ALL[..4] }
+    }
 
     /// As it stands in an address.
     pub(crate) const fn key(self) -> &'static str {
@@ -27,6 +33,7 @@ impl HeatView {
             Self::Window => "window",
             Self::Replay => "replay",
             Self::Limits => "limits",
+            Self::Ways => "ways",
         }
     }
 
@@ -37,14 +44,15 @@ impl HeatView {
             Self::Window => "Process window",
             Self::Replay => "Replay",
             Self::Limits => "Laminate, notes",
+            Self::Ways => "Ways to fit",
         }
     }
 
-    /// The page's address with this part.
-    pub(crate) fn address(self, job: impl std::fmt::Display) -> String {
+    /// The page's address with this part, by the address of its run of heat.
+    pub(crate) fn address(self, at: &str) -> String {
         match self {
-            Self::Margins => format!("/jobs/{job}/heat"),
-            _ => format!("/jobs/{job}/heat?view={}", self.key()),
+            Self::Margins => at.to_owned(),
+            _ => format!("{at}?view={}", self.key()),
         }
     }
 

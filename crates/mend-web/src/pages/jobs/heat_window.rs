@@ -5,7 +5,7 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 
-use super::{JobPath, number};
+use super::heat_path::HeatPath;
 use crate::App;
 use crate::computing::{Progress, Viewer};
 use crate::job::Job;
@@ -25,48 +25,47 @@ struct WindowQuery {
 pub(crate) struct WindowPart {
     /// None where no air blows.
     part: Progress<Option<WindowQuery>>,
-    job: i64,
+    base: String,
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
-    let job = Job::load(&app, number(&path)?).await?;
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: HeatPath) -> Result<WindowPart, Refusal> {
+    let job = Job::load(&app, path.job).await?;
     // A page that asks for the window of settings that have just been changed waits for their plan.
-    let Some(planned) = job.current_plan() else {
-        return Ok(WindowPart { part: Progress::Computing(0), job: job.row.id });
+    let Some(planned) = job.current_plan_of(path.work) else {
+        return Ok(WindowPart { part: Progress::Computing(0), base: path.address() });
     };
     let Some(air) = planned.inputs.settings.air else {
-        return Ok(WindowPart { part: Progress::Ready(None), job: job.row.id });
+        return Ok(WindowPart { part: Progress::Ready(None), base: path.address() });
     };
     let order = Ordered::load(&app, &job, &planned.inputs).await?;
-    let (bundle, stand) = (&order.bundle, order.window(&app, Viewer::Job(job.row.id)).await?);
+    let (bundle, stand) = (&order.bundle, order.window(&app, Viewer::heat(path.work, path.job)).await?);
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());
         let of = WindowOf { board: &bundle.board, station: &bundle.station, air: &air };
         let drawn = window_map((map, rechecked), &of, visitor.scale);
         Some(WindowQuery { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() })
     })?;
-    Ok(WindowPart { part, job: job.row.id })
+    Ok(WindowPart { part, base: path.address() })
 }
 
-pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<WindowPart, Refusal> {
-    let job = number(&path)?;
-    if let Some(order) = ordered(&app, job).await? {
+pub(crate) async fn cancel(State(app): State<App>, path: HeatPath) -> Result<WindowPart, Refusal> {
+    if let Some(order) = ordered(&app, path).await? {
         app.computing.cancel(&order.window_key()?);
     }
-    Ok(WindowPart { part: Progress::Cancelled, job })
+    Ok(WindowPart { part: Progress::Cancelled, base: path.address() })
 }
 
-pub(crate) async fn again(state: State<App>, visitor: Visitor, path: JobPath) -> Result<WindowPart, Refusal> {
-    if let Some(order) = ordered(&state.0, number(&path)?).await? {
+pub(crate) async fn again(state: State<App>, visitor: Visitor, path: HeatPath) -> Result<WindowPart, Refusal> {
+    if let Some(order) = ordered(&state.0, path).await? {
         state.0.computing.forget(&order.window_key()?);
     }
     show(state, visitor, path).await
 }
 
 /// The order of a job's present plan; none where there is none.
-pub(super) async fn ordered(app: &App, job: i64) -> Result<Option<Ordered>, Refusal> {
-    let job = Job::load(app, job).await?;
-    match job.current_plan() {
+pub(super) async fn ordered(app: &App, path: HeatPath) -> Result<Option<Ordered>, Refusal> {
+    let job = Job::load(app, path.job).await?;
+    match job.current_plan_of(path.work) {
         Some(planned) => Ok(Some(Ordered::load(app, &job, &planned.inputs).await?)),
         None => Ok(None),
     }

@@ -4,11 +4,13 @@ pub(crate) mod alloy;
 mod alloy_form;
 pub(crate) mod alloy_view;
 pub(crate) mod board;
+mod fit_ways;
 pub(crate) mod handover;
 pub(crate) mod heat;
 mod heat_edit;
 mod heat_form;
 mod heat_input;
+pub(crate) mod heat_path;
 mod heat_replay;
 mod heat_view;
 mod heat_window;
@@ -50,22 +52,33 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/what-if/columns", get(method::what_if::poll))
         .route("/jobs/{id}/what-if/{variant}/take", post(method::what_if::take))
         .route("/jobs/{id}/what-if/{variant}/remove", post(method::what_if::remove))
-        .route("/jobs/{id}/heat", get(heat::show).post(heat::change))
-        .route("/jobs/{id}/heat/edit", post(heat::edit))
-        .route("/jobs/{id}/heat/plan", get(heat::poll).post(heat::again))
-        .route("/jobs/{id}/heat/cancel", post(heat::cancel))
-        .route("/jobs/{id}/heat/window", get(heat_window::show).post(heat_window::again))
-        .route("/jobs/{id}/heat/window/cancel", post(heat_window::cancel))
-        .route("/jobs/{id}/heat/replay", get(heat_replay::show).post(heat_replay::again))
-        .route("/jobs/{id}/heat/replay/cancel", post(heat_replay::cancel))
-        .route("/jobs/{id}/heat/replay/frames", get(heat_replay::frames))
-        .route("/jobs/{id}/heat/replay/point", get(heat_replay::point))
-        .route("/jobs/{id}/heat/curves.csv", get(heat_replay::curves))
+        .merge(heat_routes("heat"))
+        .merge(heat_routes("fit"))
+        .route("/jobs/{id}/fit/ways", get(fit_ways::show).post(fit_ways::again))
+        .route("/jobs/{id}/fit/ways/cancel", post(fit_ways::cancel))
+        .route("/jobs/{id}/fit/ways/{way}", post(fit_ways::take))
         .route("/jobs/{id}/run", get(run::show).post(run::start))
         .route("/jobs/{id}/run/events", post(run::events::enter))
         .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
         .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
         .route("/jobs/{id}/handover/reopen", post(handover::reopen))
+}
+
+/// The pages of one of a job's two runs of heat.
+fn heat_routes(work: &str) -> Router<App> {
+    let at = |rest: &str| format!("/jobs/{{id}}/{work}{rest}");
+    Router::new()
+        .route(&at(""), get(heat::show).post(heat::change))
+        .route(&at("/edit"), post(heat::edit))
+        .route(&at("/plan"), get(heat::poll).post(heat::again))
+        .route(&at("/cancel"), post(heat::cancel))
+        .route(&at("/window"), get(heat_window::show).post(heat_window::again))
+        .route(&at("/window/cancel"), post(heat_window::cancel))
+        .route(&at("/replay"), get(heat_replay::show).post(heat_replay::again))
+        .route(&at("/replay/cancel"), post(heat_replay::cancel))
+        .route(&at("/replay/frames"), get(heat_replay::frames))
+        .route(&at("/replay/point"), get(heat_replay::point))
+        .route(&at("/curves.csv"), get(heat_replay::curves))
 }
 
 /// A job's number in an address.

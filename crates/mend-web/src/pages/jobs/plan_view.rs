@@ -2,6 +2,7 @@
 
 use mend_core::board::{Board, Face};
 use mend_core::heat::display::Shows;
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::station::Station;
 use mend_core::planning::band::Band;
 use mend_core::planning::laminate::Risk;
@@ -15,11 +16,16 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
-use crate::words::{self, FindingView, GuessView, Words, guess, of_samples, seconds_band, thing};
+use crate::words::{self, FindingView, GuessView, Words, guess, of_samples, seconds_band, small_run, thing};
 
 /// What the plan says.
 pub(crate) struct PlanView {
+    /// What the large figure is.
+    pub(crate) over: &'static str,
     pub(crate) window: &'static str,
+    pub(crate) is_fit: bool,
+    /// Of a fit: holes cleared and anchors flowed through, with their times.
+    pub(crate) small_runs: Vec<(String, String)>,
     pub(crate) chance: String,
     pub(crate) limited_by: String,
     /// The best single change, and what it brings.
@@ -88,6 +94,13 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
     let draw = |face| drawing(face).draw(Some(isotherms(&plan.map, face, (range, plan.melts_at_c))));
     let time = |t: Option<f64>| t.map_or("may not melt".to_owned(), |t| format!("{t:.0} s"));
     PlanView {
+        over: match plan.purpose {
+            Purpose::Remove => "Time to release",
+            Purpose::SetOn => "Joints liquid, set it on",
+            Purpose::Fit | Purpose::Clear => "All joints liquid",
+        },
+        is_fit: plan.purpose.fits(),
+        small_runs: plan.small_runs.iter().map(small_run).collect(),
         window: window_word(plan.window),
         chance: of_samples(plan.works_in()),
         limited_by: words.limited_by(&plan.limited_by),

@@ -49,7 +49,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan to write a card from yet"))?;
     let board = &job.board()?.1;
     let composition = planned.inputs.composition()?;
-    let steps = planned.steps((board, &job.equipment), &composition);
+    let steps = planned.steps(&job.workplace()?, &composition);
     let mut cautions: Vec<Caution> = Vec::new();
     for caution in steps.iter().flat_map(|step| &step.cautions) {
         if !cautions.contains(caution) {
@@ -89,7 +89,11 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 fn figures(step: &Step, (heat, visitor): (&str, Visitor)) -> String {
     match &step.kind {
         StepKind::Do => String::new(),
-        StepKind::Set => "the same air again, until it sinks".to_owned(),
+        StepKind::Set { fit: None } => "until it sinks".to_owned(),
+        StepKind::Set { fit: Some(fit) } => {
+            let hot = in_words(&fit.tools, visitor.scale);
+            format!("{hot}; {}; stop at {:.0} s", release(&fit.liquid, 0), fit.abort_s)
+        }
         StepKind::Heat { release: band, abort_s } => format!("{heat}; {}; stop at {abort_s:.0} s", release(band, 0)),
         StepKind::Soak { lasts_s, tools } => format!("{}; {lasts_s:.0} s", in_words(tools, visitor.scale)),
         StepKind::WhileWarm { window_s } => format!("warm enough for {}", seconds(*window_s)),

@@ -15,7 +15,7 @@ use mend_store::NewRun;
 use super::{JobPath, number};
 use crate::App;
 use crate::arrived::Arrived;
-use crate::job::Job;
+use crate::job::{HeatWork, Job};
 use crate::pages::{Frame, JobHead, window_word};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -39,6 +39,8 @@ struct ReadyPage {
     oob: bool,
     job: i64,
     planned: bool,
+    /// When the joints of the new part are liquid; none: its fit is not planned.
+    fit: Option<String>,
     release: String,
     stop: String,
     window: &'static str,
@@ -65,6 +67,7 @@ fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage 
         oob: false,
         job: job.row.id,
         planned: plan.is_some(),
+        fit: job.current_plan_of(HeatWork::Fit).map(|fit| words::release(&fit.plan.release)),
         release: plan.map_or("may not melt".to_owned(), |p| words::release(&p.release)),
         stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
         window: plan.map_or("", |p| window_word(p.window)),
@@ -85,7 +88,7 @@ pub(crate) async fn start(
     }
     if job.bench.as_ref().is_none_or(|bench| bench.is_done()) {
         let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
-        let steps = planned.steps((&job.board()?.1, &job.equipment), &planned.inputs.composition()?);
+        let steps = planned.steps(&job.workplace()?, &planned.inputs.composition()?);
         let run = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
         app.changing(id, move |w| w.add_run(&run)).await?;
     }

@@ -72,6 +72,7 @@ impl StepView {
         let hot = match kind {
             StepKind::Heat { .. } => tools(recipe.air.as_ref(), &recipe.during),
             StepKind::Soak { tools, .. } => tools.clone(),
+            StepKind::Set { fit: Some(fit) } => fit.tools.clone(),
             _ => Vec::new(),
         };
         let stands_s = match state.phase {
@@ -102,6 +103,7 @@ impl StepView {
             unpredicted: unpredicted(kind),
             bar: match kind {
                 StepKind::Heat { release, abort_s } => Some(time_bar(release, *abort_s)),
+                StepKind::Set { fit: Some(fit) } => Some(time_bar(&fit.liquid, fit.abort_s)),
                 _ => None,
             },
             go: if bench.is_shut() { "Fit is closed".to_owned() } else { go_label(kind, state.phase, done) },
@@ -169,8 +171,8 @@ const fn tool_name(tool: HotToolKind) -> &'static str {
 
 fn unpredicted(kind: &StepKind) -> &'static str {
     match kind {
-        StepKind::Set => {
-            "No time is predicted here: the fit has no plan of its own yet. Watch the joints, not the clock."
+        StepKind::Set { fit: None } => {
+            "No time is predicted here: the fit was not planned when this run began. Watch the joints, not the clock."
         }
         _ => "",
     }
@@ -180,7 +182,7 @@ fn clock_label(kind: &StepKind, phase: RunPhase) -> String {
     match (kind, phase) {
         (kind, RunPhase::Ready) if kind.is_heating() => "press when the air is on it".to_owned(),
         (kind, RunPhase::Running { .. }) if kind.is_heating() => "air on".to_owned(),
-        (StepKind::Set, RunPhase::Moved { .. }) => "it sank".to_owned(),
+        (StepKind::Set { .. }, RunPhase::Moved { .. }) => "it sank".to_owned(),
         (StepKind::Heat { .. }, RunPhase::Moved { .. }) => "it moved".to_owned(),
         (StepKind::Soak { .. }, RunPhase::Ready) => "press when it is on".to_owned(),
         (StepKind::Soak { lasts_s, .. }, _) => format!("of {lasts_s:.0} s"),
@@ -195,7 +197,7 @@ fn go_label(kind: &StepKind, phase: RunPhase, done: bool) -> String {
         _ if done => "To the pin walk",
         (kind, RunPhase::Ready) if kind.is_heating() => "Air on",
         (StepKind::Heat { .. }, RunPhase::Running { .. }) => "It moved",
-        (StepKind::Set, RunPhase::Running { .. }) => "It sank",
+        (StepKind::Set { .. }, RunPhase::Running { .. }) => "It sank",
         (StepKind::Soak { .. }, RunPhase::Ready) => "It is on",
         (StepKind::Soak { .. }, _) => "On to the next tool",
         (StepKind::Hold { .. }, _) => "It is solid",
