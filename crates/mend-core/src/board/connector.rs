@@ -39,6 +39,8 @@ pub enum ConnectorFamily {
     Port,
     /// A flex connector with a latch.
     Flex,
+    /// The tail of a flexible circuit, soldered flat on the board and glued beside its pads.
+    FlexTail,
     /// Board to board.
     BoardToBoard,
     /// An audio or network jack.
@@ -61,6 +63,8 @@ impl ConnectorFamily {
     pub const fn body_link(self) -> BodyLink {
         match self {
             Self::Flex | Self::BoardToBoard => BodyLink { pin: 1e-3, anchor: 2e-3 },
+            // A finger of 18 um copper, 0.3 mm wide, into a film (E).
+            Self::FlexTail => BodyLink { pin: 5e-4, anchor: 5e-4 },
             Self::Port => BodyLink { pin: 2e-3, anchor: 2e-2 },
             Self::Jack => BodyLink { pin: 6e-3, anchor: 6e-3 },
             Self::Power => BodyLink { pin: 2e-2, anchor: 2e-2 },
@@ -72,6 +76,7 @@ impl ConnectorFamily {
         match self {
             Self::Port => "port",
             Self::Flex => "flex connector",
+            Self::FlexTail => "soldered flex tail",
             Self::BoardToBoard => "board-to-board connector",
             Self::Jack => "jack",
             Self::Power => "power jack",

@@ -64,6 +64,7 @@ pub mod tool;
 pub mod traces;
 pub mod uncertainty;
 pub mod unit_run;
+pub mod wire_path;
 
 /// Stefan-Boltzmann constant, W/m²K⁴ (CODATA, exact enough).
 pub const STEFAN_BOLTZMANN: f64 = 5.670e-8;

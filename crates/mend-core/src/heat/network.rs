@@ -269,6 +269,20 @@ fn pad_conductance(joint: &Joint, mesh: &Mesh) -> f64 {
     1.0 / (1.0 / (LAND_CONDUCTANCE * land + trace) + half_cell / (mesh.slab.through * spread + 5e-4 * trace))
 }
 
+/// From a joint into its own copper, W/K, whatever grid the board is on.
+pub(crate) fn joint_conductance(joint: &Joint) -> f64 {
+    match joint.shape {
+        JointShape::Pad { .. } => LAND_CONDUCTANCE * joint.shape.land() + trace_conductance(joint.role),
+        JointShape::Hole { .. } => hole_conductance(joint.role),
+    }
+}
+
+/// What a joint takes up until it is liquid and this much warmer, J.
+pub(crate) fn stored_j(joint: &Joint, (board, rise_k): (&Board, f64)) -> f64 {
+    let volume = joint.solder_volume(board.stack.thickness);
+    (volume * SOLDER_CAPACITY * 1e-9 + pin_capacity(joint)) * rise_k + volume * SOLDER_LATENT
+}
+
 /// What hangs on a surface pad, W/K. A 0.15 mm trace is a fin on laminate: sqrt(kA g') with kA = 390 x 5e-9 Wm/K and
 /// g' about 1 W/mK gives 1.4e-3; ground and supply reach a plane through one or two holes (E, x0.5-2).
 fn trace_conductance(role: Role) -> f64 {

@@ -43,13 +43,15 @@ pub enum BodyMaterial {
     Display,
     /// Acrylic foam adhesive.
     AcrylicFoam,
+    /// Film of a flexible circuit, with the adhesive between its layers.
+    FlexFilm,
     /// Metal shield or can.
     Metal,
 }
 
 impl BodyMaterial {
     /// All of them, in the order in which a person looks for one.
-    pub const ALL: [Self; 17] = [
+    pub const ALL: [Self; 18] = [
         Self::Lcp,
         Self::Pa9t,
         Self::Pa46,
@@ -66,6 +68,7 @@ impl BodyMaterial {
         Self::LithiumCell,
         Self::Display,
         Self::AcrylicFoam,
+        Self::FlexFilm,
         Self::Metal,
     ];
 
@@ -88,6 +91,8 @@ impl BodyMaterial {
             Self::LithiumCell => 60.0,
             Self::Display => 70.0,
             Self::AcrylicFoam => 80.0,
+            // The film stands more; its adhesive blisters above this (E, 260-300).
+            Self::FlexFilm => 280.0,
             // Solid: what melts is its own solder. Float-off of components' joints is judged apart.
             Self::Metal => 320.0,
         })
@@ -104,7 +109,7 @@ impl BodyMaterial {
         match self {
             Self::Ceramic => 3.0e6,
             Self::EpoxyPackage => 1.9e6,
-            Self::Crystal | Self::Metal => 1.5e6,
+            Self::Crystal | Self::Metal | Self::FlexFilm => 1.5e6,
             Self::ElectrolyticCan | Self::LithiumCell | Self::Display => 2.2e6,
             Self::MemsMicrophone => 1.2e6,
             Self::AcrylicFoam => 0.8e6,
@@ -122,6 +127,7 @@ impl BodyMaterial {
             Self::LithiumCell | Self::Display => 2.4,
             Self::Metal => 1.2,
             Self::AcrylicFoam => 0.3,
+            Self::FlexFilm => 1.5,
             _ => 0.9,
         }
     }
@@ -185,6 +191,7 @@ impl BodyMaterial {
             Self::LithiumCell => "lithium cell",
             Self::Display => "display",
             Self::AcrylicFoam => "adhesive foam",
+            Self::FlexFilm => "flex film",
             Self::Metal => "metal can",
         }
     }

@@ -46,7 +46,19 @@ pub enum LastMelt {
     NotWithin {
         /// s.
         s: f64,
+        /// How far from letting go it stays, and what would close that; none of older plans.
+        #[serde(default)]
+        short: Option<Short>,
     },
+}
+
+/// How far the last joint stays from letting go.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Short {
+    /// K.
+    pub by_k: f64,
+    /// How much hotter the air would have to be set, K; none: no air blows, or the station is not made for it.
+    pub air_k: Option<f64>,
 }
 
 /// What comes nearest to its limit, or passes it first.
@@ -92,7 +104,10 @@ pub(super) fn limited_by(outcome: &PlanRuns<'_>, margins: &[Margin]) -> LimitedB
     let melts = match molten {
         Some(t) if t < from => LastMelt::BeforeLastStage,
         Some(t) => LastMelt::After { s: t - from },
-        None => LastMelt::NotWithin { s: outcome.case.recipe.longest.in_seconds() },
+        None => LastMelt::NotWithin {
+            s: outcome.case.recipe.longest.in_seconds(),
+            short: last.and_then(|(_, joint)| short(outcome, &joint.name)),
+        },
     };
     let last = last.map(|(_, joint)| LastJoint { joint: joint.name.clone(), melts });
     let tight = margins.iter().find(|m| m.kind != MarginKind::Joints && !m.expendable);
@@ -108,6 +123,24 @@ pub(super) fn limited_by(outcome: &PlanRuns<'_>, margins: &[Margin]) -> LimitedB
         (None, None) => NearestLimit::Nothing,
     };
     LimitedBy::Found { last, nearest }
+}
+
+/// How far a joint stays from letting go in the nominal run. Its rise over ambient grows in proportion to that of the air, near
+/// enough: so much hotter is the air to be set, in steps that a person sets.
+fn short(outcome: &PlanRuns<'_>, name: &str) -> Option<Short> {
+    /// Nobody sets finer, K.
+    const STEP_K: f64 = 5.0;
+    let (fine, case) = (&outcome.fine, &outcome.case);
+    let k = case.board.connector.joints.iter().position(|joint| joint.name == name)?;
+    let reached = fine.traces.joints[k].iter().copied().max_by(f32::total_cmp).map(f64::from)?;
+    let by_k = (fine.melts_at[k] - reached).max(0.0);
+    let ambient = case.ambient.in_celsius();
+    let air_k = case.recipe.air.and_then(|air| {
+        let more = by_k * (air.set.in_celsius() - ambient) / (reached - ambient).max(1.0);
+        let more = (more / STEP_K).ceil() * STEP_K;
+        (air.set.in_celsius() + more <= case.station.set_range.1.in_celsius()).then_some(more)
+    });
+    Some(Short { by_k, air_k })
 }
 
 #[cfg(test)]
@@ -129,7 +162,11 @@ mod tests {
 
     #[test]
     fn mild_air_never_melts_the_last_joint_and_hotter_air_does_sooner() {
-        assert!(matches!(found(240.0).0.melts, LastMelt::NotWithin { s: 240.0 }));
+        let LastMelt::NotWithin { s: 240.0, short: Some(short) } = found(300.0).0.melts else { panic!("it is mild") };
+        assert!(short.by_k > 5.0 && short.by_k < 150.0, "{short:?}");
+        // What it says would close it does.
+        let more = short.air_k.expect("the station gives more");
+        assert!(matches!(found(300.0 + 1.15 * more).0.melts, LastMelt::After { .. }), "{more} K more");
         let after = |set_c| match found(set_c).0.melts {
             LastMelt::After { s } => s,
             other => panic!("{other:?} at {set_c} °C"),

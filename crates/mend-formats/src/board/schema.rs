@@ -27,6 +27,7 @@ pub(super) fn family(_: &mut SchemaGenerator) -> Schema {
     one_of(&[
         ConnectorFamily::Port,
         ConnectorFamily::Flex,
+        ConnectorFamily::FlexTail,
         ConnectorFamily::BoardToBoard,
         ConnectorFamily::Jack,
         ConnectorFamily::Power,

@@ -9,7 +9,7 @@ use mend_core::units::Scale;
 use super::heat_map::{ColourLevel, Isotherms};
 use super::labels::{self, Anchor, Extent, Labels, Wanted};
 use super::n;
-use super::overlay::{Overlay, ShieldShape, ToolShape};
+use super::overlay::{Overlay, ShieldShape, ToolShape, WireLine};
 use super::trace_map::PhotoShape;
 
 /// A body or a joint on paper, mm.
@@ -50,6 +50,7 @@ pub(crate) struct BoardMap {
     pub(crate) bodies: Vec<MapShape>,
     pub(crate) joints: Vec<MapShape>,
     pub(crate) shields: Vec<ShieldShape>,
+    pub(crate) wire: Option<WireLine>,
     pub(crate) tool: Option<ToolShape>,
     /// Length of the scale bar, mm, and where it lies.
     pub(crate) bar_mm: u32,
@@ -105,6 +106,7 @@ impl Drawing<'_> {
             bodies: self.bodies(unit),
             joints: self.joints(),
             shields: self.overlay.map(|o| o.shields(self.face)).unwrap_or_default(),
+            wire: self.overlay.and_then(|o| o.wire(self.face)),
             tool: self.overlay.and_then(|o| o.tool(self.face)),
             bar_mm,
             bar_x: n(frame.right() - f64::from(bar_mm) - 2.0 * unit),

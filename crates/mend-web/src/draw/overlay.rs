@@ -7,8 +7,10 @@ use mend_core::heat::rig::usual_blowing;
 use mend_core::heat::shield::Shield;
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::HotAir;
+use mend_core::heat::wire_path::WirePath;
 
 use super::n;
+use crate::words::wire_shape;
 
 /// A shield on paper.
 pub(crate) struct ShieldShape {
@@ -34,22 +36,43 @@ pub(crate) struct ToolShape {
     pub(crate) way: String,
 }
 
-/// Shields and jet of a recipe.
+/// A bridge wire on paper.
+pub(crate) struct WireLine {
+    pub(crate) name: String,
+    /// The way that it goes.
+    pub(crate) way: String,
+    pub(crate) width: String,
+}
+
+/// Shields, wire and jet of a recipe.
 pub(crate) struct Overlay {
     shields: Vec<Shield>,
+    /// The wire, where one is laid: its face, its diameter and its way.
+    wire: Option<(Face, f64, WirePath)>,
     /// The air of the last stage and how it blows, where there is any.
     air: Option<(HotAir, Blowing)>,
 }
 
 impl Overlay {
-    /// Shields alone.
-    pub(crate) fn shields_of(recipe: &Recipe) -> Self {
-        Self { shields: recipe.shields.clone(), air: None }
+    /// What is laid on the board, without the jet.
+    pub(crate) fn laid(recipe: &Recipe, board: &Board) -> Self {
+        let laid = recipe.bridge.filter(|bridge| bridge.wire_mm > 0.0).zip(WirePath::from_board(board));
+        let wire = laid.map(|(bridge, path)| (recipe.face(board), bridge.wire_mm, path));
+        Self { shields: recipe.shields.clone(), wire, air: None }
     }
 
     pub(crate) fn from_recipe(recipe: &Recipe, (board, station): (&Board, &Station)) -> Self {
         let air = recipe.air.map(|air| (air, usual_blowing(station, &air, &board.connector.body)));
-        Self { shields: recipe.shields.clone(), air }
+        Self { air, ..Self::laid(recipe, board) }
+    }
+
+    pub(crate) fn wire(&self, face: Face) -> Option<WireLine> {
+        let (_, diameter, path) = self.wire.as_ref().filter(|(on, _, _)| *on == face)?;
+        Some(WireLine {
+            name: format!("Wire, {:.0} mm, {}", path.length_mm, wire_shape(path.shape)),
+            way: path.places.iter().map(|p| format!("{},{}", n(p.x), n(-p.y))).collect::<Vec<_>>().join(" "),
+            width: n(*diameter),
+        })
     }
 
     pub(crate) fn shields(&self, face: Face) -> Vec<ShieldShape> {
@@ -99,6 +122,17 @@ mod tests {
     use super::*;
     use crate::fixture::{gull, planned, power_board};
     use mend_core::method::usual::{TENT, shield_over};
+
+    #[test]
+    fn a_wire_is_drawn_over_the_joints_that_it_passes_with_its_length() {
+        let board = power_board();
+        let mut recipe = planned().0.settings.clone();
+        assert!(Overlay::laid(&recipe, &board).wire(recipe.face(&board)).is_none());
+        recipe.bridge = Some(mend_core::method::usual::WIRE);
+        let wire = Overlay::laid(&recipe, &board).wire(recipe.face(&board)).expect("on its face");
+        assert_eq!(wire.way.split(' ').count(), board.connector.joints.len());
+        assert!(wire.name.starts_with("Wire, ") && wire.name.contains(" mm, "), "{}", wire.name);
+    }
 
     #[test]
     fn shields_and_jet_are_drawn_on_their_own_face_true_to_scale() {

@@ -1,7 +1,7 @@
 //! What can be damaged, and what limits a plan or a search, in words.
 
 use mend_core::planning::damaged::Damaged;
-use mend_core::planning::limited_by::{LastJoint, LastMelt, LimitedBy, NearestLimit};
+use mend_core::planning::limited_by::{LastJoint, LastMelt, LimitedBy, NearestLimit, Short};
 use mend_core::planning::margin::{Margin, MarginDetail, MarginKind};
 use mend_core::planning::search::SearchLimit;
 
@@ -71,7 +71,7 @@ impl Words {
     pub fn limited_by(&self, by: &LimitedBy) -> String {
         match by {
             LimitedBy::Found { last, nearest } => {
-                self.nearest(&last.as_ref().map_or(String::new(), last_joint), nearest)
+                self.nearest(&last.as_ref().map_or(String::new(), |last| self.last_joint(last)), nearest)
             }
             LimitedBy::Written(text) => text.clone(),
         }
@@ -112,11 +112,24 @@ impl Words {
     }
 }
 
-fn last_joint(LastJoint { joint, melts }: &LastJoint) -> String {
-    match melts {
-        LastMelt::BeforeLastStage => format!("Joint {joint} melts last, before the last stage begins"),
-        LastMelt::After { s } => format!("Joint {joint} melts last, after about {s:.0} s"),
-        LastMelt::NotWithin { s } => format!("Joint {joint} does not melt within {s:.0} s"),
+impl Words {
+    fn last_joint(&self, LastJoint { joint, melts }: &LastJoint) -> String {
+        match melts {
+            LastMelt::BeforeLastStage => format!("Joint {joint} melts last, before the last stage begins"),
+            LastMelt::After { s } => format!("Joint {joint} melts last, after about {s:.0} s"),
+            LastMelt::NotWithin { s, short: None } => format!("Joint {joint} does not melt within {s:.0} s"),
+            LastMelt::NotWithin { s, short: Some(short) } => {
+                format!("Joint {joint} stays {} short within {s:.0} s: {}", self.apart(short.by_k), self.closing(short))
+            }
+        }
+    }
+
+    /// What would close a gap to the melting point.
+    fn closing(&self, short: &Short) -> String {
+        match short.air_k {
+            Some(more) => format!("more alloy, or about {} more air", self.apart(more)),
+            None => "more alloy, or heat from the other side".to_owned(),
+        }
     }
 }
 

@@ -38,7 +38,7 @@ pub(super) fn after_line(line: &AfterLine) -> String {
 const fn usual_test(family: ConnectorFamily) -> &'static str {
     match family {
         ConnectorFamily::Port => "Plug in both ways up; charge, data and picture, whatever this port carries.",
-        ConnectorFamily::Flex | ConnectorFamily::BoardToBoard => {
+        ConnectorFamily::Flex | ConnectorFamily::FlexTail | ConnectorFamily::BoardToBoard => {
             "Latch closes; everything on this cable works, every key and line."
         }
         ConnectorFamily::Jack => "Plug seats with its click; both channels or the link are there.",

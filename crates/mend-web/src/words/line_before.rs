@@ -1,5 +1,6 @@
 //! Before any heat: opening and protecting, then flux, alloy and wire.
 
+use mend_core::heat::wire_path::WireShape;
 use mend_core::planning::sequence::line::{BeforeLine, FeedLine};
 
 use super::Words;
@@ -67,11 +68,21 @@ pub(super) fn feed_line(line: &FeedLine) -> String {
         FeedLine::HiddenAsFactory { joints } => {
             format!("{joints} joints are hidden: they melt as the factory left them.")
         }
-        FeedLine::WireLength { mm, wire_mm } => {
-            format!("{mm:.0} mm of tinned copper wire, {wire_mm} mm, bent to lie on every joint.")
+        FeedLine::WireLength { mm, wire_mm, shape } => {
+            let bent = shape.map_or("bent to lie on every joint", wire_shape);
+            format!("{mm:.0} mm of tinned copper wire, {wire_mm} mm, {bent}.")
         }
         FeedLine::SolderWireDown => {
             "Solder it down joint by joint, from the middle outward, until solder covers it.".into()
         }
+    }
+}
+/// How a bridge wire is bent.
+pub(crate) const fn wire_shape(shape: WireShape) -> &'static str {
+    match shape {
+        WireShape::Straight => "straight along the joints",
+        WireShape::Folded => "folded along both rows",
+        WireShape::U => "bent to a U round the fixing pads",
+        WireShape::Cage => "bent to a cage round all sides",
     }
 }

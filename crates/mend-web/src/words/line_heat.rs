@@ -45,6 +45,10 @@ impl Words {
             HeatLine::StraightUp => {
                 "Straight up. Air away the moment it is off: a freed part deforms in seconds.".into()
             }
+            HeatLine::GlueHolds => {
+                "Glue holds the tail behind its fingers: a thin blade under it from the free end, never a fold."
+                    .to_owned()
+            }
             HeatLine::RockPegs { pegs } => {
                 format!("{pegs} plastic pegs hold by friction: rock gently, only now that all solder is liquid.")
             }

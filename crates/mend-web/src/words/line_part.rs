@@ -6,6 +6,7 @@ use mend_core::planning::small_runs::SmallRun;
 
 use super::fit::small_run;
 use super::quantity::count;
+use super::tips::tips_line;
 
 pub(super) fn pads_line(line: &PadsLine) -> String {
     match line {
@@ -55,6 +56,9 @@ pub(super) fn fit_line(line: &FitLine) -> String {
         FitLine::HiddenDomes => {
             "Hidden row: even, domed pads, the same height everywhere. One low pad is one open pin.".into()
         }
+        FitLine::AlignByMarks => {
+            "Align the tail by its two marks under the microscope and tape it down; solder shows in every finger's hole.".into()
+        }
         FitLine::TinAndSeat { alloy } => format!("Tin with {alloy}, flux, part in place, pushed home."),
         FitLine::TinRow { row, joints, mm, alloy, wire_mm, hidden } => {
             let hidden = if *hidden { ", hidden: all domes alike" } else { "" };
@@ -72,6 +76,7 @@ pub(super) fn fit_line(line: &FitLine) -> String {
         FitLine::IronRound { tip_mm, dwell_s } => {
             format!("A {tip_mm} mm tip from pin to pin with a touch of solder, {dwell_s:.0} s on each.")
         }
+        FitLine::Tips { choices } => tips_line(choices),
         FitLine::Timed { run } => timed(run),
         FitLine::AirOffDoNotMove => "Then air off, and do not move.".into(),
         FitLine::HoldStill { face } => {

@@ -4,7 +4,7 @@
 //! - `place`: where it is, as the page labels it
 //! - `limits`: what can be damaged, and what limits a plan or a search; `change`: single changes and what they bring
 //! - `method`: how each method works; `reason`: what speaks for it and against it; `comparison`: which is recommended, and why
-//! - `fit`: the ways to fit a new part; `guess`: what is guessed, and what to do about it
+//! - `tips`: a tip for each class of joints; `fit`: the ways to fit a new part; `guess`: what is guessed, and what to do about it
 //! - `difficulty`: go or no-go; `step`: steps at the bench, with `line` for what each says
 //! - `difference`: two revisions of a board; `alloy`: what must be known of a melt, and of a feed; `verdict`: of a pin walk
 //!
@@ -36,6 +36,7 @@ mod problem_value;
 mod quantity;
 mod reason;
 mod step;
+mod tips;
 mod verdict;
 
 use mend_core::units::Scale;
@@ -45,9 +46,11 @@ pub use finding::FindingView;
 pub use fit::{fit_way, small_run};
 pub(crate) use guess::{GuessView, guess};
 pub use limits::{damaged, margin_detail, margin_name, thing};
+pub(crate) use line_before::wire_shape;
 pub use method::MethodText;
 pub use quantity::{capital, of_samples, release, seconds_band, shield};
 pub use step::StepWords;
+pub(crate) use tips::{joint_class, tip_wanted};
 pub use verdict::{rework, verdict};
 
 /// Puts values into words on a visitor's scale of temperature.

@@ -13,6 +13,7 @@ mod build;
 mod card;
 mod coaxial;
 mod flex;
+mod flex_tail;
 mod header;
 mod kind;
 mod micro_usb;
@@ -39,6 +40,7 @@ pub const KINDS: &[LibraryConnector] = &[
     network_jack::KIND,
     optical_audio::KIND,
     flex::KIND,
+    flex_tail::KIND,
     board_to_board::KIND,
     header::KIND,
     box_header::KIND,
@@ -116,6 +118,7 @@ mod tests {
         assert_eq!(count("power-jack", &[("anchors", 5.0)]), (5, 0, 0));
         assert_eq!(count("flex", &[("ways", 40.0), ("pitch", 0.5)]), (40, 2, 0));
         assert_eq!(count("flex", &[("latch", 3.0)]).2, 12, "under the latch of a back-flip nothing is seen");
+        assert_eq!(count("flex-tail", &[("ways", 6.0)]), (6, 0, 0));
         assert_eq!(count("header", &[("rows", 2.0), ("ways", 20.0)]), (20, 0, 0));
     }
 

@@ -8,6 +8,7 @@ use super::step::{Duty, Step, step};
 use super::task::Task;
 use crate::board::{ComponentKind, JointGroup, KeepIntact, groups};
 use crate::caution::Caution;
+use crate::heat::wire_path::WirePath;
 use crate::materials::BodyMaterial;
 use crate::method::techniques::{FLUX, THIN};
 use crate::solder::{JointComposition, amount};
@@ -120,9 +121,11 @@ fn fed_line(composition: &JointComposition, group: &JointGroup) -> Option<FeedLi
 /// Laying the wire, where the recipe has one.
 pub(super) fn wire(script: &Script<'_>) -> Option<Step> {
     let bridge = script.plan.recipe.bridge.filter(|bridge| bridge.wire_mm > 0.0)?;
-    let long: f64 = bridge.spans(script.board).iter().map(|(_, _, apart)| apart).sum();
-    let lines = vec![FeedLine::WireLength { mm: long + ENDS_MM, wire_mm: bridge.wire_mm }, FeedLine::SolderWireDown];
-    Some(step(Task::LayWire, lines, &[Caution::Burns, Caution::Fumes]))
+    let path = WirePath::from_board(script.board);
+    let (long, shape) = (path.as_ref().map_or(0.0, |path| path.length_mm), path.map(|path| path.shape));
+    let length = FeedLine::WireLength { mm: long + ENDS_MM, wire_mm: bridge.wire_mm, shape };
+    let lines = vec![length, FeedLine::SolderWireDown];
+    Some(Step { map: true, ..step(Task::LayWire, lines, &[Caution::Burns, Caution::Fumes]) })
 }
 
 #[cfg(test)]

@@ -6,12 +6,13 @@ use super::script::Script;
 use super::stages::tools;
 use super::step::{Duty, FitTimes, Step, StepKind, step};
 use super::task::Task;
-use crate::board::groups;
+use crate::board::{ConnectorFamily, Role, groups};
 use crate::caution::Caution;
 use crate::heat::purpose::Purpose;
 use crate::method::techniques::{FIRST, HOLES, SEAT, SET};
 use crate::planning::plan::Plan;
 use crate::planning::small_runs::SmallWork;
+use crate::planning::tips::{WIDEST_MM, tips_of};
 use crate::solder::Wire;
 
 pub(super) fn fit(script: &Script<'_>) -> Step {
@@ -23,6 +24,9 @@ pub(super) fn fit(script: &Script<'_>) -> Step {
     }
     if hidden {
         lines.push(FitLine::HiddenDomes);
+    }
+    if script.board.connector.family == ConnectorFamily::FlexTail {
+        lines.push(FitLine::AlignByMarks);
     }
     match script.choice {
         None => lines.push(FitLine::TinAndSeat { alloy: refit.name.clone() }),
@@ -72,10 +76,16 @@ pub(super) fn set(script: &Script<'_>) -> Step {
     let by_iron = script.plan.recipe.air.is_none() || script.technique(&SET) == "iron";
     let cautions = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
     if script.choice.is_some() && by_iron {
-        return step(Task::SetWithIron, vec![FitLine::IronOnEachPad, FitLine::PressUntilSolid], &cautions);
+        let lines = vec![FitLine::IronOnEachPad, tip_for_each(script), FitLine::PressUntilSolid];
+        return step(Task::SetWithIron, lines, &cautions);
     }
     let lines = vec![FitLine::SameAirAgain, FitLine::AirOffDoNotMove];
     Step { kind: StepKind::Set { fit: None }, ..step(Task::SetWithAir, lines, &cautions) }
+}
+
+/// A tip for each class of joints, from the heat that it must deliver.
+fn tip_for_each(script: &Script<'_>) -> FitLine {
+    FitLine::Tips { choices: tips_of(script.fit.unwrap_or(script.plan), script.board) }
 }
 
 /// By the plan of the fit: with its own air or iron and its own times.
@@ -89,6 +99,7 @@ fn planned_set(script: &Script<'_>, fit: &Plan) -> Step {
     match (&recipe.air, &recipe.during.iron) {
         (None, Some(iron)) => {
             lines.push(FitLine::IronRound { tip_mm: iron.tip.in_mm(), dwell_s: iron.dwell.in_seconds() }.into());
+            lines.push(tip_for_each(script).into());
             lines.push(FitLine::PressUntilSolid.into());
             return Step { kind, ..step(Task::SetWithIron, lines, &cautions) };
         }
@@ -112,11 +123,15 @@ pub(super) fn touch_up(script: &Script<'_>) -> Step {
     let anchors = joints.iter().filter(|joint| !joint.is_pin());
     let (anchors, stout) =
         anchors.fold((0, false), |(count, stout), joint| (count + 1, stout || joint.shape.is_hole()));
+    let choices = tips_of(script.fit.unwrap_or(script.plan), script.board);
+    let widest = choices.iter().filter(|choice| choice.role == Role::Anchor).map(|choice| choice.tip_mm);
+    // Where no tip does on a cold board the widest that there is does on a warm one.
+    let tip_mm = widest.map(|tip| tip.unwrap_or(WIDEST_MM)).fold(0.0, f64::max);
     let seen = joints.iter().filter(|joint| joint.is_pin() && !joint.hidden).count();
     let mut lines = Vec::new();
     lines.extend(script.small_runs(&[SmallWork::FlowAnchor]).into_iter().map(|run| FitLine::Timed { run }));
     if anchors > 0 {
-        lines.push(FitLine::Anchors { anchors, tip_mm: if stout { 4.0 } else { 2.0 }, from_far_side: stout });
+        lines.push(FitLine::Anchors { anchors, tip_mm, from_far_side: stout });
     }
     if seen > 0 && script.technique(&SET) != "air" {
         lines.push(FitLine::SeenPins { pins: seen });
@@ -134,6 +149,16 @@ mod tests {
     fn a_part_that_drops_in_is_not_tried_dry() {
         assert!(says(&fit(&job().script()), FitLine::DryFit));
         assert!(!says(&fit(&job().by(&HOLES, "drop-in").script()), FitLine::DryFit));
+    }
+
+    #[test]
+    fn a_soldered_tail_is_freed_of_its_glue_and_aligned_by_its_marks() {
+        let mut job = job();
+        assert!(!says(&fit(&job.script()), FitLine::AlignByMarks));
+        job.bench.board.connector.family = ConnectorFamily::FlexTail;
+        assert!(says(&fit(&job.script()), FitLine::AlignByMarks));
+        let off = super::super::heat::until_off(&job.script());
+        assert!(off.iter().any(|step| says(step, crate::planning::sequence::line::HeatLine::GlueHolds)));
     }
 
     #[test]
@@ -173,8 +198,7 @@ mod tests {
     #[test]
     fn plated_anchors_are_fed_from_the_far_side_and_air_alone_leaves_the_pins() {
         let step = touch_up(&job().script());
-        let anchors =
-            |line: &Line| matches!(line, Line::Fit(FitLine::Anchors { tip_mm: 4.0, from_far_side: true, .. }));
+        let anchors = |line: &Line| matches!(line, Line::Fit(FitLine::Anchors { tip_mm, from_far_side: true, .. }) if *tip_mm >= 2.0);
         let pins = |line: &Line| matches!(line, Line::Fit(FitLine::SeenPins { .. }));
         assert!(step.lines().iter().any(anchors) && step.lines().iter().any(pins), "{step:?}");
         assert!(!touch_up(&job().by(&SET, "air").script()).lines().iter().any(pins));

@@ -6,7 +6,7 @@ use super::script::Script;
 use super::stages;
 use super::step::{Step, StepKind, step};
 use super::task::Task;
-use crate::board::Board;
+use crate::board::{Board, ConnectorFamily};
 use crate::caution::Caution;
 use crate::heat::iron::Iron;
 use crate::heat::recipe::HeatingStage;
@@ -95,6 +95,9 @@ fn lift(script: &Script<'_>) -> Step {
     let mut lines = vec![HeatLine::StraightUp];
     if script.board.connector.pegs > 0 {
         lines.push(HeatLine::RockPegs { pegs: script.board.connector.pegs });
+    }
+    if script.board.connector.family == ConnectorFamily::FlexTail {
+        lines.push(HeatLine::GlueHolds);
     }
     step(Task::Lift, lines, &[Caution::Burns])
 }

@@ -6,10 +6,12 @@ use crate::board::{ConnectorFamily, Face};
 use crate::heat::motion::Motion;
 use crate::heat::preheater::Coupling;
 use crate::heat::shield::ShieldKind;
+use crate::heat::wire_path::WireShape;
 use crate::materials::BodyMaterial;
 use crate::method::MethodFamily;
 use crate::planning::margin::MarginDetail;
 use crate::planning::small_runs::SmallRun;
+use crate::planning::tips::TipChoice;
 
 /// A line. Written as `{"line": …}` with its values; no line stands in two of the groups.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -59,15 +61,33 @@ impl From<BeforeLine> for Line {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "line", rename_all = "kebab-case")]
 pub enum FeedLine {
-    FluxJoints { joints: usize },
+    FluxJoints {
+        joints: usize,
+    },
     FluxSparingly,
     FluxGenerously,
     WickFirst,
-    FeedRow { row: String, joints: usize, mm: f64, alloy: String, wire_mm: f64, rounds: usize },
-    TouchEveryJoint { alloy: String },
+    FeedRow {
+        row: String,
+        joints: usize,
+        mm: f64,
+        alloy: String,
+        wire_mm: f64,
+        rounds: usize,
+    },
+    TouchEveryJoint {
+        alloy: String,
+    },
     HoldUntilHot,
-    HiddenAsFactory { joints: usize },
-    WireLength { mm: f64, wire_mm: f64 },
+    HiddenAsFactory {
+        joints: usize,
+    },
+    WireLength {
+        mm: f64,
+        wire_mm: f64,
+        #[serde(default)]
+        shape: Option<WireShape>,
+    },
     SolderWireDown,
 }
 
@@ -138,6 +158,7 @@ pub enum HeatLine {
     RockPegs {
         pegs: u32,
     },
+    GlueHolds,
 }
 
 impl From<HeatLine> for Line {
@@ -194,6 +215,7 @@ impl From<PadsLine> for Line {
 pub enum FitLine {
     DryFit,
     HiddenDomes,
+    AlignByMarks,
     TinAndSeat {
         alloy: String,
     },
@@ -219,6 +241,10 @@ pub enum FitLine {
         dwell_s: f64,
     },
     AirOffDoNotMove,
+    /// A tip for each class of joints.
+    Tips {
+        choices: Vec<TipChoice>,
+    },
     /// An anchor flowed through, with its time.
     Timed {
         run: SmallRun,

@@ -6,8 +6,10 @@ use mend_core::heat::purpose::Purpose;
 use mend_core::heat::station::Station;
 use mend_core::planning::band::Band;
 use mend_core::planning::laminate::Risk;
+use mend_core::planning::limited_by::{LastJoint, LastMelt, LimitedBy};
 use mend_core::planning::margin::{Margin, MarginKind};
 use mend_core::planning::plan::Plan;
+use mend_core::planning::tips::{TipChoice, tips_of};
 use mend_core::units::{Scale, TempDelta};
 
 use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
@@ -16,7 +18,10 @@ use crate::draw::margin_strip::{Strip, strip};
 use crate::draw::overlay::Overlay;
 use crate::job::Planned;
 use crate::pages::window_word;
-use crate::words::{self, FindingView, GuessView, Words, guess, of_samples, seconds_band, small_run, thing};
+use crate::words::{
+    self, FindingView, GuessView, Words, capital, guess, joint_class, of_samples, seconds_band, small_run, thing,
+    tip_wanted,
+};
 
 /// What the plan says.
 pub(crate) struct PlanView {
@@ -24,6 +29,10 @@ pub(crate) struct PlanView {
     pub(crate) over: &'static str,
     pub(crate) window: &'static str,
     pub(crate) is_fit: bool,
+    /// Each class of joints: what it is, what its tip must deliver, and which tip does.
+    pub(crate) tips: Vec<(String, String, String)>,
+    /// The bridge wire that is drawn, where one is laid.
+    pub(crate) wire: Option<String>,
     /// Of a fit: holes cleared and anchors flowed through, with their times.
     pub(crate) small_runs: Vec<(String, String)>,
     pub(crate) chance: String,
@@ -100,12 +109,14 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
             Purpose::Fit | Purpose::Clear => "All joints liquid",
         },
         is_fit: plan.purpose.fits(),
+        tips: tips_of(plan, board).iter().map(tip_row).collect(),
+        wire: Overlay::laid(&plan.recipe, board).wire(plan.recipe.face(board)).map(|wire| format!("{}.", wire.name)),
         small_runs: plan.small_runs.iter().map(small_run).collect(),
         window: window_word(plan.window),
         chance: of_samples(plan.works_in()),
         limited_by: words.limited_by(&plan.limited_by),
         better: plan.next_move.as_ref().map(|m| (words.change(&m.what), words.move_effect(&m.brings))),
-        release: words::release(&plan.release),
+        release: release(plan, words),
         release_mid: time(plan.release.mid_s),
         share: format!("{:.0} of {}", plan.release.share * plan.samples as f64, plan.samples),
         stop: format!("{:.0} s", plan.abort.at_s),
@@ -126,6 +137,24 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
         stages: plan.recipe.preheat.len(),
         coverable: coverable(board, plan),
         display: station.map_or(String::new(), |station| display(station, plan)),
+    }
+}
+
+fn tip_row(choice: &TipChoice) -> (String, String, String) {
+    let needs = format!("draws {:.1} W while it flows", choice.needs_w);
+    (capital(&joint_class(choice)), needs, tip_wanted(choice))
+}
+
+/// The large figure: when it happens, or by how much it does not.
+fn release(plan: &Plan, words: Words) -> String {
+    match &plan.limited_by {
+        LimitedBy::Found {
+            last: Some(LastJoint { melts: LastMelt::NotWithin { short: Some(short), .. }, .. }),
+            ..
+        } if plan.release.low_s.is_none() => {
+            format!("{} short", words.apart(short.by_k))
+        }
+        _ => words::release(&plan.release),
     }
 }
 

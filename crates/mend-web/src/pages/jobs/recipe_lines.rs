@@ -62,7 +62,7 @@ pub(super) fn shield_maps(
     scale: Scale,
 ) -> Vec<BoardMap> {
     let overlay =
-        station.map_or_else(|| Overlay::shields_of(recipe), |station| Overlay::from_recipe(recipe, (board, station)));
+        station.map_or_else(|| Overlay::laid(recipe, board), |station| Overlay::from_recipe(recipe, (board, station)));
     let worked = |face: &Face| recipe.face(board) == *face || recipe.shields.iter().any(|s| s.face == *face);
     let draw = |face: Face| {
         let drawing = Drawing {
