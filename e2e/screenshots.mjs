@@ -8,7 +8,6 @@ const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`
 const views = [
   ["bench", "/"],
   ["intake", "/jobs/4/intake"],
-  ["board", "/jobs/4/board"],
   ["alloy", "/jobs/4/alloy"],
   ["alloy-desk", "/alloys"],
   ["heat-plan-open", "/jobs/5/heat"],
@@ -70,6 +69,13 @@ test("pictures of the methods side by side, and of one of them", async ({ page }
   await page.goto("/jobs/7/method/bridge-wire");
   await expect(page.locator("#search .found")).toBeVisible({ timeout: 60_000 });
   await shoot(page, "method-family");
+});
+
+test("picture of the ways to fit a part", async ({ page }) => {
+  await page.goto("/jobs/6/fit?view=ways");
+  await expect(page.locator("#ways tbody tr")).toHaveCount(4, { timeout: 60_000 });
+  await page.evaluate(() => document.fonts.ready);
+  await shoot(page, "fit");
 });
 
 test("picture of the process window", async ({ page }) => {

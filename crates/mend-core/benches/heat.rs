@@ -108,10 +108,12 @@ fn blown(mesh: &Mesh) -> BoundaryConditions {
         face: Face::Top,
         motion: Motion::Still,
         aim: [0.0, 0.0],
+        approach: None,
+        tilt: None,
     };
     let room = Temperature::celsius(25.0);
     let jet = Jet::new(&tool, &JetLaw::from_blower(Blower::Fan), room);
-    let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 40.0, y: 40.0 }] };
+    let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 40.0, y: 40.0 }], tilt: None };
     let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Full };
     let open = [vec![0.0; mesh.inside.len()], vec![0.0; mesh.inside.len()]];
     let (nodes, shielding) = (Nodes::default(), Shielding::default());

@@ -117,6 +117,8 @@ fn air_from_below() -> HotAir {
         face: Face::Bottom,
         motion: Motion::Still,
         aim: [0.0, 0.0],
+        approach: None,
+        tilt: None,
     }
 }
 

@@ -78,7 +78,7 @@ fn pin_by_pin_each_joint_counts_for_itself() {
         Iron { row: EVERY_ROW.to_owned(), tip: Length::mm(1.0), dwell: Duration::seconds(4.0), ..usual::iron(&board) };
     let places = fine.visits(&board).len();
     let longest = Duration::seconds(2.0 * 4.0 * places as f64);
-    let recipe = Recipe { longest, ..Recipe::from(HeatingAids { preheater: None, iron: Some(fine) }) };
+    let recipe = Recipe { longest, ..Recipe::from(HeatingAids { iron: Some(fine), ..HeatingAids::default() }) };
     let fit = planned(&board, &recipe, (&composition, Purpose::Fit));
     let removal = planned(&board, &recipe, (&sac305(), Purpose::Remove));
     assert!(fit.release.share > 0.9, "every joint has been liquid once: {:?}", fit.release);

@@ -27,7 +27,7 @@ fn even_air(mesh: &Mesh, nodes: &Nodes, [top, bottom]: [SurfaceAir; 2]) -> Bound
     BoundaryConditions {
         faces: [vec![top; columns], vec![bottom; columns]],
         nodes: vec![(0.0, 0.0); nodes.nodes.len()],
-        tip: None,
+        tips: Vec::new(),
     }
 }
 
@@ -181,10 +181,12 @@ fn r7_the_jet_on_a_plate_agrees_with_an_independent_solver() {
         face: Face::Top,
         motion: Motion::Still,
         aim: [0.0, 0.0],
+        approach: None,
+        tilt: None,
     };
     let room = Temperature::celsius(25.0);
     let jet = Jet::new(&tool, &JetLaw::from_blower(Blower::Fan), room);
-    let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 15.0, y: 20.0 }] };
+    let blowing = Blowing { jet, face: Face::Top, path: vec![Point { x: 15.0, y: 20.0 }], tilt: None };
     let ambient = Ambient { temperature: room, loss: LOSS_SCALE, radiation: Radiation::Linear };
     let open = [vec![0.0; 1600], vec![0.0; 1600]];
     let (nodes, shielding) = (Nodes::default(), Shielding::default());

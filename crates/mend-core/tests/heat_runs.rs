@@ -4,6 +4,7 @@ mod common;
 
 use common::{air_below, below, board, with_case};
 use mend_core::board::{Board, Face, Point};
+use mend_core::heat::at_work::jet;
 use mend_core::heat::blowing::Blowing;
 use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_SCALE, Radiation, covered};
 use mend_core::heat::coefficients::RIM_LOSS;
@@ -12,7 +13,6 @@ use mend_core::heat::motion::Motion;
 use mend_core::heat::network::Network;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::Recipe;
-use mend_core::heat::rig::jet;
 use mend_core::heat::run::{Run, run};
 use mend_core::heat::shielding::Shielding;
 use mend_core::heat::simulation::Simulation;
@@ -147,7 +147,7 @@ fn swept(followed: bool) -> Vec<f64> {
             HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };
         let blown = |path: Vec<Point>| {
             let jet = jet(case, &air, &nominal);
-            scene.with(&Blowing { jet, face: Face::Top, path }.into())
+            scene.with(&Blowing { jet, face: Face::Top, path, tilt: None }.into())
         };
         let courses: Vec<BoundaryConditions> = match followed {
             true => places.iter().map(|place| blown(vec![*place])).collect(),

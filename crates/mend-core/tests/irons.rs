@@ -26,7 +26,7 @@ fn iron(row: &str) -> Iron {
 }
 
 fn by_iron(row: &str) -> Recipe {
-    Recipe::from(HeatingAids { preheater: None, iron: Some(iron(row)) })
+    Recipe::from(HeatingAids { iron: Some(iron(row)), ..HeatingAids::default() })
 }
 
 #[test]
@@ -40,8 +40,8 @@ fn an_iron_heats_nothing_outside_its_patch() {
         let mut network = bare.clone();
         network.attach((&board, &mesh), &by_iron(row));
         let places = iron(row).visits(&board);
-        assert_eq!(network.tips, [network.tips[0].clone()]);
-        for (tip, joints) in network.tips[0].iter().zip(&places) {
+        let [tips] = network.tips[0].as_slice() else { panic!("one iron: {:?}", network.tips) };
+        for (tip, joints) in tips.iter().zip(&places) {
             let under: Vec<usize> = joints.iter().map(|k| network.joints[*k]).collect();
             let touched = network.nodes.touches.iter().filter(|touch| touch.a == *tip);
             assert!(touched.clone().all(|touch| under.contains(&touch.b)), "{row}");
@@ -52,7 +52,7 @@ fn an_iron_heats_nothing_outside_its_patch() {
             assert!(widest.fold(0.0, f64::max) <= 2.0_f64.hypot(1.5) + 1e-6);
         }
         let on_nothing = |tip: &usize| network.nodes.links.iter().all(|link| link.a != *tip && link.b != *tip);
-        assert!(network.tips[0].iter().all(on_nothing), "and nothing else is joined to a tip");
+        assert!(tips.iter().all(on_nothing), "and nothing else is joined to a tip");
     }
 }
 
@@ -66,7 +66,7 @@ fn no_figure_depends_on_how_the_joints_are_listed() {
     let recipes = [
         below(420.0),
         Recipe { bridge: wire, ..by_iron(EVERY_ROW) },
-        Recipe { during: HeatingAids { preheater: None, iron: Some(iron("anchors")) }, ..below(400.0) },
+        Recipe { during: HeatingAids { iron: Some(iron("anchors")), ..HeatingAids::default() }, ..below(400.0) },
     ];
     let melted = |board: &Board, recipe: &Recipe| -> Vec<(String, Option<f64>)> {
         let run = nominal(board, recipe);
@@ -101,4 +101,35 @@ fn a_wire_goes_from_joint_to_the_nearest_and_solder_alone_tears_where_they_stand
     parted.connector.joints.iter_mut().filter(|joint| joint.at.x > middle).for_each(|joint| joint.at.x += 6.0);
     assert!(pool.spans(&parted).len() < usual::WIRE.spans(&parted).len());
     assert!(pool.spans(&parted).iter().all(|(_, _, apart)| *apart <= 5.0));
+}
+
+#[test]
+fn two_irons_are_on_two_places_at_once_and_melt_what_one_leaves_solid() {
+    let mut board = board();
+    board.connector.joints.retain(|joint| !joint.is_pin());
+    board.connector.joints.truncate(2);
+    let names: Vec<String> = board.connector.joints.iter().map(|joint| joint.name.clone()).collect();
+    let stout = |row: &str| Iron { tip: Length::mm(4.0), ..iron(row) };
+    let one = Recipe::from(HeatingAids { iron: Some(stout("anchors")), ..HeatingAids::default() });
+    let during =
+        HeatingAids { iron: Some(stout(&names[0])), second_iron: Some(stout(&names[1])), ..HeatingAids::default() };
+    let two = Recipe::from(during);
+    let hottest_together = |recipe: &Recipe| {
+        let run = nominal(&board, recipe);
+        (2..20).map(|s| run.traces.joints.iter().map(|joint| joint[s]).fold(f32::MAX, f32::min)).fold(0.0, f32::max)
+    };
+    assert!(hottest_together(&two) > hottest_together(&one) + 20.0, "each keeps its own hot");
+    assert!(nominal(&board, &two).release.is_some(), "and both are liquid at once");
+}
+
+#[test]
+fn a_part_that_is_levered_needs_each_joint_once_and_comes_off_long_before_all_are_liquid() {
+    let mut board = board();
+    board.connector.joints.retain(|joint| !joint.is_pin());
+    board.connector.joints.iter_mut().enumerate().for_each(|(k, joint)| joint.at.x += 4.0 * k as f64);
+    let all = by_iron("anchors");
+    let levered = Recipe { levered: true, ..all.clone() };
+    let (levered, all) = (nominal(&board, &levered).release, nominal(&board, &all).release);
+    let levered = levered.expect("each melts in its turn");
+    assert!(all.is_none_or(|all| levered < 0.5 * all), "one sets while the next melts: {levered} s, {all:?}");
 }

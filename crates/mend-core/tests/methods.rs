@@ -308,6 +308,8 @@ fn what_if_offers_one_change_at_a_time() {
 fn a_tip_that_goes_round_alone_leaves_joints_that_freeze() {
     let anchors = |pitch: f64, planes: u32| {
         let mut board = legs_only();
+        // Pegs do not bend: it comes off all at once.
+        board.connector.pegs = 1;
         for (k, joint) in board.connector.joints.iter_mut().enumerate() {
             (joint.at.x, joint.at.y) = (24.0 + pitch * k as f64, 4.0);
         }
@@ -319,4 +321,8 @@ fn a_tip_that_goes_round_alone_leaves_joints_that_freeze() {
     assert!(near.score.release_s.is_some_and(|t| t < 60.0), "{:?}", near.score);
     let apart = far.search(MethodFamily::IronOnly);
     assert!(apart.best.is_none(), "one sets while the next melts: {:?}", apart.best);
+    let mut without = far;
+    without.board.connector.pegs = 0;
+    let levered = without.search(MethodFamily::IronOnly).best.expect("end by end it comes off");
+    assert!(levered.recipe.levered);
 }

@@ -108,7 +108,7 @@ fn an_impossible_board_is_refused_by_name() {
     odd.connector.joints[5].name = "A5".to_owned();
     let refused = order_with(&odd, &below(400.0), &sac305()).expect_err("refused");
     let has = |place: &str, problem: Problem| refused.iter().any(|f| f.place == place && f.problem == problem);
-    let thin = ValueProblem::outside(-1.0, (0.2, 5.0), Unit::Millimetres).expect("outside");
+    let thin = ValueProblem::outside(-1.0, (0.1, 5.0), Unit::Millimetres).expect("outside");
     assert!(has("thickness_mm", thin.into()), "{refused:?}");
     assert!(has("joint A4", BoardProblem::OutsideOutline { x_mm: 500.0, y_mm: 8.0 }.into()), "{refused:?}");
     assert!(has("joint A5", BoardProblem::NameTwice { what: Named::Joint }.into()), "{refused:?}");

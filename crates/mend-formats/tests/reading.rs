@@ -167,7 +167,7 @@ fn objections_name_field_value_and_remedy() {
         (
             "\"thickness_mm\": 1.2",
             "\"thickness_mm\": -1.2",
-            r#"thickness_mm: {"kind":"out-of-range","value":-1.2,"low":0.2,"high":5.0,"unit":"mm"}"#,
+            r#"thickness_mm: {"kind":"out-of-range","value":-1.2,"low":0.1,"high":5.0,"unit":"mm"}"#,
         ),
         ("\"set_c\": 440", "\"set_c\": \"hot\"", "settings.set_c: invalid type: string \"hot\""),
         (

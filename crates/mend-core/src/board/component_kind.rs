@@ -39,6 +39,8 @@ pub enum ComponentKind {
     Switch,
     /// Soldered shield can or frame.
     ShieldCan,
+    /// A second board stacked on this one, joined round its rim.
+    StackedBoard,
     /// Module or camera held by a connector.
     Display,
     /// Lithium cell.
@@ -62,7 +64,7 @@ pub(super) struct Usual {
 
 impl ComponentKind {
     /// All of them, in the order in which a person looks for one.
-    pub const ALL: [Self; 19] = [
+    pub const ALL: [Self; 20] = [
         Self::CeramicChip,
         Self::Filter,
         Self::Chip,
@@ -77,6 +79,7 @@ impl ComponentKind {
         Self::Header,
         Self::Switch,
         Self::ShieldCan,
+        Self::StackedBoard,
         Self::Display,
         Self::LithiumCell,
         Self::Foam,
@@ -101,6 +104,8 @@ impl ComponentKind {
             Self::Header => ("header or box", M::Pa66, 5.0, 0.03),
             Self::Switch => ("switch or button", M::Lcp, 1.5, 0.05),
             Self::ShieldCan => ("shield can", M::Metal, 1.5, 0.1),
+            // Pillars or solder columns round the rim: a tenth of its footprint (E, 0.05-0.2).
+            Self::StackedBoard => ("stacked board", M::Laminate, 0.8, 0.1),
             Self::Display => ("display or camera", M::Display, 3.0, 0.0),
             Self::LithiumCell => ("lithium cell", M::LithiumCell, 4.0, 0.0),
             Self::Foam => ("foam, gasket or label", M::AcrylicFoam, 0.5, 0.0),

@@ -11,6 +11,7 @@ pub mod compare;
 mod component;
 mod component_kind;
 mod connector;
+mod crowding;
 pub mod draft;
 mod geometry;
 mod groups;
@@ -24,16 +25,19 @@ pub mod rules;
 mod sign_odds;
 mod stack;
 pub mod stack_guess;
+mod stiffener;
 mod turn;
 
 pub use component::Component;
 pub use component_kind::ComponentKind;
 pub use connector::{BodyLink, Connector, ConnectorFamily, Joint, JointShape, Role};
+pub use crowding::Crowding;
 pub use geometry::{Face, Point, Rect};
 pub use groups::{JointGroup, groups, row_names};
 pub use keep_intact::KeepIntact;
 pub use outline::Outline;
 pub use stack::StackUp;
+pub use stiffener::{Stiffener, StiffenerMaterial};
 pub use turn::{Pose, Turn};
 
 /// A board model: everything the heat run needs to know of what lies on the bench.

@@ -1,5 +1,7 @@
 //! The stack-up: from copper layers to the conductivities and capacity of the laminate that the heat run sees.
 
+use super::crowding::Crowding;
+use super::stiffener::Stiffener;
 use crate::units::Length;
 
 /// Copper, W/mK (textbook, annealed foil a little below pure 400).
@@ -38,6 +40,10 @@ pub struct StackUp {
     pub vias_per_mm2: Option<f64>,
     /// Logarithmic spread of the conductivity in plane, where it was judged by `stack_guess`.
     pub spread: Option<f64>,
+    /// How crowded it is with small parts that nobody describes.
+    pub crowding: Crowding,
+    /// What is glued on it under the part.
+    pub stiffener: Option<Stiffener>,
 }
 
 /// Logarithmic spread of the in-plane conductivity where nothing more is known: nobody counts layers (prior of heating.md
@@ -48,8 +54,18 @@ impl StackUp {
     /// What a board of this thickness usually is, before anybody has looked closer: six layers with two planes (E).
     pub fn usual(thickness: Length) -> Self {
         let (foil_um, plane_coverage, signal_coverage) = (35.0, 0.8, 0.3);
-        let (vias_per_mm2, spread) = (None, None);
-        Self { thickness, layers: 6, planes: 2, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
+        Self {
+            thickness,
+            layers: 6,
+            planes: 2,
+            foil_um,
+            plane_coverage,
+            signal_coverage,
+            vias_per_mm2: None,
+            spread: None,
+            crowding: Crowding::Usual,
+            stiffener: None,
+        }
     }
 
     /// Logarithmic spread of the in-plane conductivity.

@@ -7,15 +7,45 @@ use super::network::{BLOCK_EMISSIVITY, Network, SOLDER_CAPACITY, SOLDER_LATENT, 
 use super::nodes::{CellLink, Node, NodeLink, NodeSurface};
 use super::recipe::{HeatingAids, Recipe};
 use super::shield::Shield;
-use crate::board::Board;
+use crate::board::{Board, Rect, Stiffener};
+
+/// A stiffener reaches this far beyond the part's body, mm (E, 0.5-2).
+const RIM_MM: f64 = 1.0;
+/// 50 um of adhesive of 0.2 W/mK, W/m2K (E, x0.5-2).
+const GLUE: f64 = 4000.0;
 
 impl Network {
     /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each stage that has an iron.
     pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
+        board.stack.stiffener.iter().for_each(|stiffener| self.add_stiffener((board, mesh), stiffener));
         recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
         recipe.bridge.iter().for_each(|bridge| self.lay(bridge, board));
         let stages = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
         self.tips = stages.map(|during| self.add_tips(board, during)).collect();
+    }
+
+    /// A stiffener is glued to the far face: tiles as large as the columns that they lie on, each on its column and joined to the
+    /// next. A jet from that side is taken to meet the board: a thin sheet is as warm as its glue within a second.
+    fn add_stiffener(&mut self, (board, mesh): (&Board, &Mesh), stiffener: &Stiffener) {
+        let body = board.connector.body;
+        let place = Rect { width: body.width + 2.0 * RIM_MM, depth: body.depth + 2.0 * RIM_MM, ..body };
+        let (thickness, material) = (stiffener.thickness.in_m(), stiffener.material);
+        let layer = layer_of(mesh, board.hanging());
+        let mut tiles: Vec<((usize, usize), usize)> = Vec::new();
+        for (column, share) in mesh.under(&place) {
+            let area = share * place.area() * 1e-6;
+            let tile = self.nodes.add(Node::lump(material.capacity() * area * thickness));
+            self.nodes.cells.push(CellLink { node: tile, column, layer, conductance: GLUE * area });
+            tiles.push((column, tile));
+        }
+        // Square tiles pass k t between neighbours, whatever their size.
+        let joins = material.conductivity() * thickness;
+        for (k, ((i, j), tile)) in tiles.iter().enumerate() {
+            let near = |at: &(usize, usize)| *at == (i + 1, *j) || *at == (*i, j + 1);
+            let others: Vec<usize> =
+                tiles.iter().skip(k + 1).filter(|(at, _)| near(at)).map(|(_, other)| *other).collect();
+            others.into_iter().for_each(|other| self.nodes.join(*tile, other, joins));
+        }
     }
 
     /// A block rests on the tallest component below it, or where there is none on the board.
@@ -37,9 +67,9 @@ impl Network {
     }
 
     /// One tip is at one place at a time: each place has a node of its own, and the tip's heat goes from one to the next.
-    fn add_tips(&mut self, board: &Board, during: &HeatingAids) -> Vec<usize> {
-        let Some(iron) = &during.iron else { return Vec::new() };
-        iron.visits(board).iter().map(|held| self.add_tip(iron, held)).collect()
+    fn add_tips(&mut self, board: &Board, during: &HeatingAids) -> Vec<Vec<usize>> {
+        let mut places = |iron: &Iron| iron.visits(board).iter().map(|held| self.add_tip(iron, held)).collect();
+        during.irons().map(&mut places).collect()
     }
 
     fn add_tip(&mut self, iron: &Iron, held: &[usize]) -> usize {

@@ -67,8 +67,8 @@ pub struct ActiveTools {
     pub blowing: Option<Blowing>,
     /// A preheater, and what it warms.
     pub preheater: Option<(Preheater, Rect)>,
-    /// The node of a tip that is on its joints, and what it is set to, K over ambient.
-    pub tip: Option<(usize, f64)>,
+    /// The nodes of tips that are on their joints, and what each is set to, K over ambient.
+    pub tips: Vec<(usize, f64)>,
 }
 
 impl From<Blowing> for ActiveTools {
@@ -84,23 +84,28 @@ pub struct BoundaryConditions {
     pub faces: [Vec<SurfaceAir>; 2],
     /// For each node: loss W/K and gain W.
     pub nodes: Vec<(f64, f64)>,
-    /// The tip that is on its joints.
-    pub tip: Option<usize>,
+    /// The tips that are on their joints.
+    pub tips: Vec<usize>,
 }
 
 impl BoundaryConditions {
     /// No exchange with any air: what is left is the rim.
     pub fn still(columns: usize, nodes: usize) -> Self {
         let face = || vec![SurfaceAir::default(); columns];
-        Self { faces: [face(), face()], nodes: vec![(0.0, 0.0); nodes], tip: None }
+        Self { faces: [face(), face()], nodes: vec![(0.0, 0.0); nodes], tips: Vec::new() }
     }
 
-    /// Holds a tip that is set to `set` K over ambient on its joints; the one before is off its own.
+    /// Holds a tip that is set to `set` K over ambient on its joints.
     pub fn hold(&mut self, tip: usize, set: f64) {
         let per_kelvin = 1.0 / TIP_RESISTANCE;
-        self.tip.iter().for_each(|before| self.nodes[*before] = (0.0, 0.0));
         self.nodes[tip] = (per_kelvin, per_kelvin * set);
-        self.tip = Some(tip);
+        self.tips.push(tip);
+    }
+
+    /// Takes a tip off its joints.
+    pub fn let_go(&mut self, tip: usize) {
+        self.nodes[tip] = (0.0, 0.0);
+        self.tips.retain(|other| *other != tip);
     }
 }
 
@@ -109,8 +114,8 @@ impl HeatedBoard<'_> {
     pub fn with(&self, working: &ActiveTools) -> BoundaryConditions {
         let nodes = self.nodes.nodes.iter().map(|node| self.node_air(node.surface, working)).collect();
         let faces = [Face::Top, Face::Bottom].map(|face| self.face_air(face, working));
-        let mut air = BoundaryConditions { faces, nodes, tip: None };
-        working.tip.iter().for_each(|(tip, set)| air.hold(*tip, *set));
+        let mut air = BoundaryConditions { faces, nodes, tips: Vec::new() };
+        working.tips.iter().for_each(|(tip, set)| air.hold(*tip, *set));
         air
     }
 

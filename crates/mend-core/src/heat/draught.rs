@@ -81,9 +81,11 @@ mod tests {
             face: Face::Top,
             motion: Motion::Still,
             aim: [0.0, 0.0],
+            approach: None,
+            tilt: None,
         };
         let jet = Jet::new(&air, &JetLaw::from_blower(Blower::Pump), Temperature::celsius(23.0));
-        Blowing { jet, face: Face::Top, path: vec![Point { x: 0.0, y: 0.0 }] }
+        Blowing { jet, face: Face::Top, path: vec![Point { x: 0.0, y: 0.0 }], tilt: None }
     }
 
     fn part([width, depth, height]: [f64; 3], material: BodyMaterial) -> Component {

@@ -170,6 +170,8 @@ mod tests {
             face: Face::Top,
             motion: Motion::Still,
             aim: [0.0, 0.0],
+            approach: None,
+            tilt: None,
         }
     }
 

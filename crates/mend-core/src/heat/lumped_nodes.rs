@@ -115,10 +115,10 @@ impl<const RUNS: usize> LumpedNodes<RUNS> {
         }
     }
 
-    /// What is joined from now on: with the links of the tip at work.
-    pub(super) fn join(&mut self, of: &Nodes, tip: Option<usize>) {
+    /// What is joined from now on: with the links of the tips at work.
+    pub(super) fn join(&mut self, of: &Nodes, tips: &[usize]) {
         self.joined.clear();
-        self.joined.extend(of.joined(tip));
+        self.joined.extend(of.joined(tips));
     }
 
     /// Gershgorin's bounds of a run, 1/s: what links add to each cell, by index, and the fastest lump.

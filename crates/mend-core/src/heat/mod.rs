@@ -21,6 +21,7 @@
 //! Does not compute: flow of the air round tall parts (a plane jet and its mixing length stand for it), melting fronts inside a
 //! joint, warping, moisture, or chemistry of flux. Layers of copper are smeared over the board's plane.
 
+pub mod at_work;
 mod attach;
 pub mod axis;
 pub mod blowing;
@@ -29,6 +30,7 @@ pub mod bridge;
 pub mod bridge_wire;
 pub mod case;
 pub mod coefficients;
+mod course;
 pub mod covered_joint;
 pub mod display;
 pub mod draught;
@@ -51,6 +53,7 @@ pub mod replay;
 pub mod rig;
 pub mod rkl2;
 pub mod run;
+pub mod run_stage;
 pub mod run_view;
 pub mod shield;
 pub mod shielding;

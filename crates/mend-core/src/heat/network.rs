@@ -54,8 +54,8 @@ pub struct Network {
     pub stands_on: Vec<Under>,
     /// The board at the part's joints.
     pub pads: Under,
-    /// For each stage, the tip that is held on joints in it: one for each place that it goes round.
-    pub tips: Vec<Vec<usize>>,
+    /// For each stage and each of its irons, the tip that is held on joints in it: one for each place that it goes round.
+    pub tips: Vec<Vec<Vec<usize>>>,
 }
 
 /// Cells of one layer under something, with their shares.

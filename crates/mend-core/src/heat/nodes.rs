@@ -142,9 +142,9 @@ impl Nodes {
         self.nodes.push(node);
         self.nodes.len() - 1
     }
-    /// Links between lumps, with those of the tip at work.
-    pub fn joined(&self, tip: Option<usize>) -> impl Iterator<Item = &NodeLink> {
-        self.links.iter().chain(self.touches.iter().filter(move |touch| tip == Some(touch.a)))
+    /// Links between lumps, with those of the tips at work.
+    pub fn joined(&self, tips: &[usize]) -> impl Iterator<Item = &NodeLink> {
+        self.links.iter().chain(self.touches.iter().filter(move |touch| tips.contains(&touch.a)))
     }
     /// Joins two lumps.
     pub fn join(&mut self, a: usize, b: usize, conductance: f64) {

@@ -27,7 +27,7 @@ pub struct ParameterSample {
     pub aim_mm: [f64; 2],
     /// On the in-plane conductivity.
     pub conduction: f64,
-    /// On the board's heat capacity, for what stands on it and nobody describes.
+    /// On the board's heat capacity with the small parts on it that nobody describes.
     pub capacity: f64,
     /// On the natural losses.
     pub loss: f64,
@@ -64,8 +64,6 @@ pub struct MaterialBias {
 /// Kinds of material whose tolerance is drawn apart: see `planning::tolerance`.
 pub const FAMILIES: usize = 5;
 
-/// What small parts that nobody describes add to the heat capacity of the bare board, 0.05-0.4 by crowding (E).
-const SMALL_PARTS: f64 = 0.15;
 /// Logarithmic spread of what a shield resists with: nothing measured stands behind it (E, heating.md section 5: what
 /// comes through tape is anything from 0.4 to 0.97).
 const SHIELD_SPREAD: f64 = 0.6;
@@ -123,7 +121,7 @@ impl ParameterSample {
             distance: 1.0,
             aim_mm: [0.0, 0.0],
             conduction: 1.0,
-            capacity: 1.0 + SMALL_PARTS,
+            capacity: 1.0,
             loss: 1.0,
             mixing: 0.5,
             let_go: LetGo { pad: middle(PADS_LET_GO), hole: middle(HOLES_LET_GO) },
@@ -167,7 +165,7 @@ impl ParameterSample {
             back_pressure: if known.back_pressure { draw.between(7, [0.0, 2.0]) } else { 1.0 },
             distance: draw.factor(8, known.distance),
             aim_mm: [known.aim_mm * draw.bell(9), known.aim_mm * draw.bell(10)],
-            capacity: (1.0 + SMALL_PARTS) * draw.factor(11, CAPACITY_SPREAD),
+            capacity: draw.factor(11, CAPACITY_SPREAD),
             mixing: draw.at[12],
             let_go: LetGo { pad: draw.between(13, PADS_LET_GO), hole: draw.between(14, HOLES_LET_GO) },
             stands: std::array::from_fn(standing),

@@ -37,11 +37,13 @@ impl Purpose {
     }
 
     /// Is one joint heated after the other, each for itself? Then none need be molten with another. A part is held while it is
-    /// soldered, so that an iron may go from pin to pin; it comes off by an iron only where one joint is emptied at a time.
+    /// soldered, so that an iron may go from pin to pin; it comes off by an iron so where one joint is emptied at a time, or where
+    /// it is levered up joint by joint.
     pub fn in_turn(self, recipe: &Recipe, board: &Board) -> bool {
+        let by_iron = recipe.air.is_none() && recipe.during.iron.is_some() && recipe.bridge.is_none();
         match self {
-            Self::Remove => recipe.in_turn(board),
-            Self::Fit | Self::Clear => recipe.air.is_none() && recipe.during.iron.is_some() && recipe.bridge.is_none(),
+            Self::Remove => recipe.in_turn(board) || (by_iron && recipe.levered),
+            Self::Fit | Self::Clear => by_iron,
             Self::SetOn => false,
         }
     }
@@ -57,8 +59,9 @@ mod tests {
     #[test]
     fn an_iron_goes_from_pin_to_pin_to_fit_a_part_and_not_to_take_it_off() {
         let bench = Bench::try_new().expect("the example");
-        let by_iron = Recipe::from(HeatingAids { preheater: None, iron: Some(usual::iron(&bench.board)) });
+        let by_iron = Recipe::from(HeatingAids { iron: Some(usual::iron(&bench.board)), ..HeatingAids::default() });
         assert!(Purpose::Fit.in_turn(&by_iron, &bench.board) && !Purpose::Remove.in_turn(&by_iron, &bench.board));
         assert!(!Purpose::Fit.in_turn(&bench.recipe, &bench.board), "air melts all of them");
+        assert!(Purpose::Remove.in_turn(&Recipe { levered: true, ..by_iron }, &bench.board), "end by end");
     }
 }

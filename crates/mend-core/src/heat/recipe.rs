@@ -7,7 +7,7 @@ use super::iron::Iron;
 use super::motion::Motion;
 use super::preheater::Preheater;
 use super::shield::Shield;
-use super::tool::{HotAir, is_middle};
+use super::tool::{Approach, HotAir, Tilt, is_middle};
 use crate::board::{Board, Face};
 use crate::units::{Duration, Flow, Length, Temperature};
 
@@ -31,6 +31,12 @@ pub struct Recipe {
     pub held: Held,
     /// How warm the board is before the first tool, from a pass before; ambient where nothing is said.
     pub begins_at: Option<Temperature>,
+    /// Is the part levered up joint by joint, each while it is liquid, instead of coming away all at once?
+    pub levered: bool,
+}
+
+fn is_false(value: &bool) -> bool {
+    !value
 }
 
 /// What holds the nozzle.
@@ -67,6 +73,10 @@ struct RecipeFile {
     motion: Option<Motion>,
     #[serde(default, skip_serializing_if = "is_middle")]
     aim_mm: [f64; 2],
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    approach: Option<Approach>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    tilt: Option<Tilt>,
     longest_s: Duration,
     #[serde(default, alias = "before", skip_serializing_if = "Vec::is_empty")]
     preheat: Vec<HeatingStage>,
@@ -80,6 +90,8 @@ struct RecipeFile {
     held: Held,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     begins_at_c: Option<Temperature>,
+    #[serde(default, skip_serializing_if = "is_false")]
+    levered: bool,
 }
 
 /// Said of an air of which only a part is written.
@@ -92,20 +104,21 @@ impl TryFrom<RecipeFile> for Recipe {
     fn try_from(w: RecipeFile) -> Result<Self, Self::Error> {
         let air = match (w.set_c, w.flow_lpm, w.nozzle_mm, w.distance_mm, w.face, w.motion) {
             (Some(set), Some(flow), Some(nozzle), Some(distance), Some(face), Some(motion)) => {
-                Some(HotAir { set, flow, nozzle, distance, face, motion, aim: w.aim_mm })
+                let (aim, approach, tilt) = (w.aim_mm, w.approach, w.tilt);
+                Some(HotAir { set, flow, nozzle, distance, face, motion, aim, approach, tilt })
             }
             (None, None, None, None, None, None) => None,
             _ => return Err(HALF_AN_AIR),
         };
         let (preheat, during, shields, bridge) = (w.preheat, w.during, w.shields, w.bridge);
-        let (longest, held, begins_at) = (w.longest_s, w.held, w.begins_at_c);
-        Ok(Self { air, longest, preheat, during, shields, bridge, held, begins_at })
+        let (longest, held, begins_at, levered) = (w.longest_s, w.held, w.begins_at_c, w.levered);
+        Ok(Self { air, longest, preheat, during, shields, bridge, held, begins_at, levered })
     }
 }
 
 impl From<Recipe> for RecipeFile {
     fn from(recipe: Recipe) -> Self {
-        let Recipe { air, longest, preheat, during, shields, bridge, held, begins_at } = recipe;
+        let Recipe { air, longest, preheat, during, shields, bridge, held, begins_at, levered } = recipe;
         Self {
             set_c: air.map(|air| air.set),
             flow_lpm: air.map(|air| air.flow),
@@ -114,6 +127,8 @@ impl From<Recipe> for RecipeFile {
             face: air.map(|air| air.face),
             motion: air.map(|air| air.motion),
             aim_mm: air.map_or([0.0, 0.0], |air| air.aim),
+            approach: air.and_then(|air| air.approach),
+            tilt: air.and_then(|air| air.tilt),
             longest_s: longest,
             preheat,
             during,
@@ -121,6 +136,7 @@ impl From<Recipe> for RecipeFile {
             bridge,
             held,
             begins_at_c: begins_at,
+            levered,
         }
     }
 }
@@ -153,12 +169,20 @@ pub struct HeatingAids {
     /// An iron.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub iron: Option<Iron>,
+    /// One in the other hand, or the other arm of hot tweezers.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub second_iron: Option<Iron>,
 }
 
 impl HeatingAids {
     /// Nothing beside the air?
     pub fn is_none(&self) -> bool {
-        self.preheater.is_none() && self.iron.is_none()
+        self.preheater.is_none() && self.irons().next().is_none()
+    }
+
+    /// Every iron.
+    pub fn irons(&self) -> impl Iterator<Item = &Iron> {
+        self.iron.iter().chain(&self.second_iron)
     }
 }
 
@@ -175,7 +199,7 @@ impl From<HeatingAids> for Recipe {
         let longest = Duration::seconds(240.0);
         let held = Held::default();
         let (preheat, shields, bridge, begins_at) = (Vec::new(), Vec::new(), None, None);
-        Self { air: None, longest, preheat, during, shields, bridge, held, begins_at }
+        Self { air: None, longest, preheat, during, shields, bridge, held, begins_at, levered: false }
     }
 }
 
@@ -197,7 +221,8 @@ impl Recipe {
 
     /// Is one joint heated after the other, each for itself? Then none need be molten with another.
     pub fn in_turn(&self, board: &Board) -> bool {
-        self.air.is_none() && self.during.iron.as_ref().is_some_and(|iron| iron.one_joint(board).is_some())
+        let mut irons = self.during.irons();
+        self.air.is_none() && irons.next().is_some_and(|iron| iron.one_joint(board).is_some()) && irons.next().is_none()
     }
 
     /// From the first tool to the maximum heating time, whole seconds.
@@ -214,7 +239,7 @@ impl HeatingStage {
 
     /// What it is, in a word or two.
     pub fn name(&self) -> &'static str {
-        match (&self.air, &self.during.preheater, &self.during.iron) {
+        match (&self.air, &self.during.preheater, self.during.irons().next()) {
             (Some(_), Some(_), _) => "air and preheater",
             (Some(_), None, _) => "air",
             (None, Some(_), _) => "preheater",
@@ -244,7 +269,7 @@ mod tests {
         let board = Bench::try_new().expect("the example").board;
         let held_on = |row: &str| {
             let iron = Iron { row: row.to_owned(), ..usual::iron(&board) };
-            Recipe::from(HeatingAids { preheater: None, iron: Some(iron) })
+            Recipe::from(HeatingAids { iron: Some(iron), ..HeatingAids::default() })
         };
         assert!(held_on("leg 1").in_turn(&board) && !held_on("anchors").in_turn(&board));
         assert_eq!(held_on("anchors").face(&board), board.connector.face, "where a hand gets to");
@@ -253,7 +278,7 @@ mod tests {
     #[test]
     fn a_stage_is_called_by_what_is_hot_in_it() {
         let bench = Bench::try_new().expect("the example");
-        let preheater = HeatingAids { preheater: Some(usual::preheater(&bench.board)), iron: None };
+        let preheater = HeatingAids { preheater: Some(usual::preheater(&bench.board)), ..HeatingAids::default() };
         assert_eq!(usual::warm(preheater.clone()).name(), "preheater");
         assert_eq!(usual::warm(HeatingAids::default()).name(), "pause");
         let both = HeatingStage { air: bench.recipe.air, ..usual::warm(preheater) };

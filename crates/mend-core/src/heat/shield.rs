@@ -14,6 +14,13 @@ const BLOCK_CONTACT: f64 = 1000.0;
 /// Copper of a block, J/m³K (T).
 const BLOCK_CAPACITY: f64 = 3.45e6;
 
+/// Steel jaws clamped on laminate, W/m²K (E, 300-1000).
+const JAW_CONTACT: f64 = 500.0;
+/// 20 mm of steel behind the contact, J/m²K (E).
+const JAW_CAPACITY: f64 = 0.020 * 3.9e6;
+/// A finger on laminate, W/m²K (E, 100-300).
+const FINGER_CONTACT: f64 = 150.0;
+
 /// What it is made of.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case", tag = "kind")]
@@ -35,6 +42,10 @@ pub enum ShieldKind {
         /// Its height, mm, 1-30.
         height_mm: f64,
     },
+    /// The jaw of a holder, clamped on: it draws heat off its place.
+    HolderJaw,
+    /// A finger that holds the board down.
+    Finger,
 }
 
 /// A shield over an area of a face.
@@ -78,6 +89,8 @@ enum ShieldFileKind {
     AluminiumTape,
     FoilTent,
     MetalBlock,
+    HolderJaw,
+    Finger,
 }
 
 impl TryFrom<ShieldFile> for Shield {
@@ -90,6 +103,11 @@ impl TryFrom<ShieldFile> for Shield {
             (ShieldFileKind::AluminiumTape, None, None, None) => ShieldKind::AluminiumTape,
             (ShieldFileKind::FoilTent, None, Some(gap_mm), None) => ShieldKind::FoilTent { gap_mm },
             (ShieldFileKind::MetalBlock, None, None, Some(height_mm)) => ShieldKind::MetalBlock { height_mm },
+            (ShieldFileKind::HolderJaw, None, None, None) => ShieldKind::HolderJaw,
+            (ShieldFileKind::Finger, None, None, None) => ShieldKind::Finger,
+            (ShieldFileKind::HolderJaw | ShieldFileKind::Finger, ..) => {
+                return Err("a holder's jaw and a finger have neither layers nor gap_mm nor height_mm");
+            }
             (ShieldFileKind::Polyimide, ..) => return Err("polyimide has layers, and neither gap_mm nor height_mm"),
             (ShieldFileKind::AluminiumTape, ..) => {
                 return Err("aluminium tape has neither layers nor gap_mm nor height_mm");
@@ -111,6 +129,8 @@ impl From<Shield> for ShieldFile {
             ShieldKind::AluminiumTape => (ShieldFileKind::AluminiumTape, None, None, None),
             ShieldKind::FoilTent { gap_mm } => (ShieldFileKind::FoilTent, None, Some(gap_mm), None),
             ShieldKind::MetalBlock { height_mm } => (ShieldFileKind::MetalBlock, None, None, Some(height_mm)),
+            ShieldKind::HolderJaw => (ShieldFileKind::HolderJaw, None, None, None),
+            ShieldKind::Finger => (ShieldFileKind::Finger, None, None, None),
         };
         Self { kind, layers, gap_mm, height_mm, face, at_mm, width_mm, depth_mm }
     }
@@ -128,11 +148,18 @@ impl Shield {
         if face == self.face { self.area().shared(body) / body.area() } else { 0.0 }
     }
 
-    /// Heat capacity of a block, J/K, and its contact with what it lies on, W/K; none of the others has either.
+    /// Heat capacity of what draws heat off, J/K, and its contact with what it lies on, W/K; tapes and tents have neither. A finger
+    /// stays as warm as it is.
     pub fn block(&self) -> Option<(f64, f64)> {
-        let ShieldKind::MetalBlock { height_mm } = self.kind else { return None };
         let area = self.area().area() * 1e-6;
-        Some((BLOCK_CAPACITY * area * height_mm * 1e-3, BLOCK_CONTACT * area))
+        match self.kind {
+            ShieldKind::MetalBlock { height_mm } => {
+                Some((BLOCK_CAPACITY * area * height_mm * 1e-3, BLOCK_CONTACT * area))
+            }
+            ShieldKind::HolderJaw => Some((JAW_CAPACITY * area, JAW_CONTACT * area)),
+            ShieldKind::Finger => Some((f64::INFINITY, FINGER_CONTACT * area)),
+            _ => None,
+        }
     }
 }
 
@@ -153,7 +180,7 @@ impl ShieldKind {
             // T for the gap, E for the leak (0.03-0.3).
             Self::FoilTent { gap_mm } => screen(1.0, gap_mm * 1e-3 / AIR_CONDUCTIVITY, 0.08, 0.08),
             // Nothing but contact.
-            Self::MetalBlock { .. } => screen(0.0, f64::INFINITY, 0.0, 0.0),
+            Self::MetalBlock { .. } | Self::HolderJaw | Self::Finger => screen(0.0, f64::INFINITY, 0.0, 0.0),
         }
     }
 

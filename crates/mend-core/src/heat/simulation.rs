@@ -109,7 +109,7 @@ impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
             self.coefficients.set_faces((&self.mesh, &self.slabs[run], run), [&air.faces[0], &air.faces[1]]);
             self.state.lumps.set_air(run, &air.nodes);
         }
-        self.state.lumps.join(&self.nodes[0], airs[0].tip);
+        self.state.lumps.join(&self.nodes[0], &airs[0].tips);
         self.choose_stages();
     }
 

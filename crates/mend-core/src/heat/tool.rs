@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::motion::Motion;
 use crate::board::{Face, Point, Rect};
-use crate::units::{Flow, Length, Temperature};
+use crate::units::{Duration, Flow, Length, Temperature};
 
 /// The settings of one hot-air stage.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -29,6 +29,34 @@ pub struct HotAir {
     /// Where it is aimed, from the middle of the part, mm: bare copper beside it for air that only warms.
     #[serde(rename = "aim_mm", default, skip_serializing_if = "is_middle")]
     pub aim: [f64; 2],
+    /// How it comes near, where it does not begin at its distance.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub approach: Option<Approach>,
+    /// How the nozzle leans, where it does not stand upright.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tilt: Option<Tilt>,
+}
+
+/// A nozzle that comes near: even at first, so that small things are warm before the jet is on them.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Approach {
+    /// Nozzle to board at the beginning.
+    #[serde(rename = "from_mm")]
+    pub from: Length,
+    /// Until it is at its distance.
+    #[serde(rename = "over_s")]
+    pub over: Duration,
+}
+
+/// A nozzle that leans.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Tilt {
+    /// From upright, 0-60 degrees.
+    pub lean_deg: f64,
+    /// Where it blows to, degrees from the right-hand side, anticlockwise as seen from the top.
+    pub towards_deg: f64,
 }
 
 pub(super) fn is_middle(aim: &[f64; 2]) -> bool {

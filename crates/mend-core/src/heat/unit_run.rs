@@ -37,7 +37,8 @@ pub fn unit_run(case: &Case<'_>) -> UnitRun {
     let parameters = ParameterSample::nominal();
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: true });
     let exit_excess = rig.exit_excess;
-    let lone = case.recipe.preheat.is_empty() && case.recipe.during.is_none();
+    let cold = case.begins_over_ambient().in_kelvin() == 0.0;
+    let lone = case.recipe.preheat.is_empty() && case.recipe.during.is_none() && cold;
     let empty = Traces::from_network(&rig.network);
     let (before, rest) = if lone { (empty.clone(), empty) } else { without_jet(rig.clone(), case) };
     UnitRun { exit_excess, jet: jet_alone(rig, case), rest, before }
@@ -53,6 +54,7 @@ fn jet_alone(mut rig: Rig, case: &Case<'_>) -> Traces {
     for (air, rest) in air.nodes.iter_mut().zip(&rest.nodes) {
         air.1 -= rest.1;
     }
+    rig.simulation.begin_at(0.0, &[]);
     rig.simulation.set_air(&air);
     follow(&mut rig, stage.seconds, case)
 }
@@ -64,11 +66,12 @@ fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
     let parameters = ParameterSample::nominal();
     let mut full = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: false });
     let mut before = Traces::from_network(&full.network);
-    let last = full.stages.len() - 1;
-    for stage in 0..last {
+    let (last, mut stage, mut past) = (linear.stages.len() - 1, 0, 0);
+    while past < case.recipe.seconds_before() {
         full.begin(stage);
         let seconds = full.stages[stage].seconds;
         before.append(follow(&mut full, seconds, case));
+        (stage, past) = (stage + 1, past + seconds);
     }
     linear.simulation.adopt(&full.simulation);
     linear.begin(last);

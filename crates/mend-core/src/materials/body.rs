@@ -45,13 +45,15 @@ pub enum BodyMaterial {
     AcrylicFoam,
     /// Film of a flexible circuit, with the adhesive between its layers.
     FlexFilm,
+    /// Laminate of a second board, with its copper and its chips.
+    Laminate,
     /// Metal shield or can.
     Metal,
 }
 
 impl BodyMaterial {
     /// All of them, in the order in which a person looks for one.
-    pub const ALL: [Self; 18] = [
+    pub const ALL: [Self; 19] = [
         Self::Lcp,
         Self::Pa9t,
         Self::Pa46,
@@ -69,6 +71,7 @@ impl BodyMaterial {
         Self::Display,
         Self::AcrylicFoam,
         Self::FlexFilm,
+        Self::Laminate,
         Self::Metal,
     ];
 
@@ -84,7 +87,7 @@ impl BodyMaterial {
             Self::PcAbs => 95.0,
             Self::Pvc => 75.0,
             // Peak of a package in a reflow profile (J-STD-020 class figure).
-            Self::EpoxyPackage | Self::Crystal | Self::MemsMicrophone => 260.0,
+            Self::EpoxyPackage | Self::Crystal | Self::MemsMicrophone | Self::Laminate => 260.0,
             // The ceramic stands more; its ramp and its own joints are what suffers.
             Self::Ceramic => 280.0,
             Self::ElectrolyticCan => 230.0,
@@ -110,7 +113,7 @@ impl BodyMaterial {
             Self::Ceramic => 3.0e6,
             Self::EpoxyPackage => 1.9e6,
             Self::Crystal | Self::Metal | Self::FlexFilm => 1.5e6,
-            Self::ElectrolyticCan | Self::LithiumCell | Self::Display => 2.2e6,
+            Self::ElectrolyticCan | Self::LithiumCell | Self::Display | Self::Laminate => 2.2e6,
             Self::MemsMicrophone => 1.2e6,
             Self::AcrylicFoam => 0.8e6,
             _ => 1.2e6,
@@ -122,7 +125,7 @@ impl BodyMaterial {
     pub const fn density(self) -> f64 {
         match self {
             Self::Ceramic => 5.5,
-            Self::EpoxyPackage | Self::MemsMicrophone | Self::ElectrolyticCan => 1.8,
+            Self::EpoxyPackage | Self::MemsMicrophone | Self::ElectrolyticCan | Self::Laminate => 1.8,
             Self::Crystal => 2.5,
             Self::LithiumCell | Self::Display => 2.4,
             Self::Metal => 1.2,
@@ -144,6 +147,8 @@ impl BodyMaterial {
     pub const fn skin_to_core(self) -> f64 {
         match self {
             Self::Ceramic | Self::Metal | Self::Crystal => 5000.0,
+            // 0.35 W/mK over half of 0.8 mm.
+            Self::Laminate => 900.0,
             Self::EpoxyPackage | Self::MemsMicrophone => 1000.0,
             Self::ElectrolyticCan => 800.0,
             _ => 375.0,
@@ -156,7 +161,7 @@ impl BodyMaterial {
             Self::Ceramic => 0.4,
             Self::Crystal | Self::MemsMicrophone => 0.3,
             Self::EpoxyPackage => 0.15,
-            Self::Metal => 0.1,
+            Self::Metal | Self::Laminate => 0.1,
             Self::ElectrolyticCan => 0.05,
             Self::LithiumCell | Self::Display | Self::AcrylicFoam | Self::Pvc | Self::PcAbs => 0.0,
             // Contacts reach the plastic through thin pins only.
@@ -192,6 +197,7 @@ impl BodyMaterial {
             Self::Display => "display",
             Self::AcrylicFoam => "adhesive foam",
             Self::FlexFilm => "flex film",
+            Self::Laminate => "laminate",
             Self::Metal => "metal can",
         }
     }

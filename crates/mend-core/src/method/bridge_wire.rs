@@ -50,7 +50,7 @@ impl Method for BridgeWire {
         let preheater = subject
             .equipment
             .preheater
-            .then(|| HeatingAids { preheater: Some(usual::preheater(subject.board)), iron: None });
+            .then(|| HeatingAids { preheater: Some(usual::preheater(subject.board)), ..HeatingAids::default() });
         let warm = preheater.map(|preheater| {
             let during = HeatingAids { preheater: preheater.preheater, ..cold.recipe.during.clone() };
             let recipe = Recipe { preheat: vec![usual::warm(preheater)], during, ..cold.recipe.clone() };

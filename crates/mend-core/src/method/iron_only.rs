@@ -7,6 +7,7 @@ use super::start::{Start, iron, unfed};
 use super::subject::Subject;
 use super::{Method, MethodFamily};
 use crate::caution::Caution;
+use crate::heat::recipe::Recipe;
 
 /// More joints than this and one has set while the last melts (E: a tip comes back to each within about two seconds).
 const MOST_JOINTS: usize = 6;
@@ -41,7 +42,10 @@ impl Method for IronOnly {
     }
 
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
-        vec![iron(subject, unfed(subject.composition), None).with_tips(subject.fine_tips())]
+        let start = iron(subject, unfed(subject.composition), None).with_tips(subject.fine_tips());
+        // Seldom are all of them liquid at once: each end is levered up while it is, and pegs do not bend.
+        let levered = subject.board.connector.pegs == 0;
+        vec![Start { recipe: Recipe { levered, ..start.recipe.clone() }, ..start }]
     }
 }
 
@@ -55,7 +59,7 @@ mod tests {
         let jack = shop("power-jack");
         assert_eq!(against(&IronOnly, &jack), []);
         let start = &IronOnly.starts(&jack.subject())[0];
-        assert!(start.recipe.air.is_none() && start.composition.feed.is_none());
+        assert!(start.recipe.air.is_none() && start.composition.feed.is_none() && start.recipe.levered);
         assert_eq!(start.recipe.during.iron.as_ref().map(|iron| iron.tip.in_mm()), Some(4.0), "the stoutest owned");
         assert!(against(&IronOnly, &shop("flex")).iter().any(|r| matches!(r, Obstacle::TooManyForTip { .. })));
         let mut port = shop("usb-c-top");

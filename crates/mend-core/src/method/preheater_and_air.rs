@@ -54,7 +54,7 @@ impl Method for PreheaterAndAir {
         let aim = [0.0, body.depth / 2.0 + BESIDE_MM];
         let inward = [aim, [0.0, -aim[1]]];
         let preheater = Preheater { set: PREHEATER, ..usual::preheater(subject.board) };
-        let during = HeatingAids { preheater: Some(preheater), iron: None };
+        let during = HeatingAids { preheater: Some(preheater), ..HeatingAids::default() };
         let warm = HeatingStage { lasts: Duration::seconds(WARM_S), ..usual::warm(during.clone()) };
         let space = AirSpace::from_subject(subject, (&[15.0, 25.0], &[Motion::Still, Motion::AlongRow]));
         let start = |aim: [f64; 2]| {

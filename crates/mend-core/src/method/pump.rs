@@ -63,12 +63,12 @@ impl Method for Pump {
             let on = |name: &str| {
                 let iron =
                     Some(Iron { set: Temperature::celsius(380.0), tip, row: name.to_owned(), dwell: USUAL_DWELL });
-                HeatingAids { preheater, iron }
+                HeatingAids { preheater, iron, ..HeatingAids::default() }
             };
             let lasts = (Duration::seconds(dwell), Duration::seconds(CHANGE_S));
             let stage = |name: &str| HeatingStage { air: None, during: on(name), lasts: lasts.0, change: lasts.1 };
             let (last, first) = subject.joints().split_last()?;
-            let warm = preheater.map(|_| super::usual::warm(HeatingAids { preheater, iron: None }));
+            let warm = preheater.map(|_| super::usual::warm(HeatingAids { preheater, ..HeatingAids::default() }));
             let preheat = warm.into_iter().chain(first.iter().map(|joint| stage(&joint.name))).collect();
             let longest = Duration::seconds(LONGEST_S);
             let recipe = Recipe { preheat, longest, ..Recipe::from(on(&last.name)) };

@@ -121,7 +121,7 @@ pub(crate) fn iron(subject: &Subject<'_>, composition: JointComposition, bridge:
     let tip = subject.equipment.stoutest().unwrap_or(Length::mm(2.0));
     let iron = Some(Iron { set: Temperature::celsius(380.0), tip, row: EVERY_ROW.to_owned(), dwell: USUAL_DWELL });
     let longest = Duration::seconds(LONGEST_IRON_S);
-    let recipe = Recipe { bridge, longest, ..Recipe::from(HeatingAids { preheater: None, iron }) };
+    let recipe = Recipe { bridge, longest, ..Recipe::from(HeatingAids { iron, ..HeatingAids::default() }) };
     Start { composition, recipe, vary: irons(subject.equipment) }
 }
 

@@ -35,6 +35,10 @@ pub const SHIELDS: [(&str, &str, ShieldKind); 4] = [
     ("metal-block", "Block", BLOCK),
 ];
 
+/// What holds a board down, written and called likewise; no method searches them.
+pub const HOLDERS: [(&str, &str, ShieldKind); 2] =
+    [("holder-jaw", "Holder", ShieldKind::HolderJaw), ("finger", "Finger", ShieldKind::Finger)];
+
 /// A shield by how it is written.
 ///
 /// ```
@@ -43,7 +47,7 @@ pub const SHIELDS: [(&str, &str, ShieldKind); 4] = [
 /// assert_eq!(shield_kind("umbrella"), None);
 /// ```
 pub fn shield_kind(key: &str) -> Option<ShieldKind> {
-    SHIELDS.iter().find(|(known, _, _)| *known == key).map(|(_, _, kind)| *kind)
+    SHIELDS.iter().chain(&HOLDERS).find(|(known, _, _)| *known == key).map(|(_, _, kind)| *kind)
 }
 
 /// The widest nozzle at hand: the station's, or the one in use.
@@ -71,6 +75,8 @@ pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> HeatingStage 
         face: board.hanging(),
         motion: air.motion,
         aim: [0.0, 0.0],
+        approach: None,
+        tilt: None,
     };
     let (lasts, change) = (Duration::seconds(45.0), Duration::seconds(5.0));
     HeatingStage { air: Some(below), during: HeatingAids::default(), lasts, change }
@@ -97,6 +103,8 @@ pub fn air(board: &Board, station: &Station) -> HotAir {
         face: board.hanging(),
         motion: Motion::Still,
         aim: [0.0, 0.0],
+        approach: None,
+        tilt: None,
     }
 }
 

@@ -38,7 +38,7 @@ mod tests {
     use super::*;
     use crate::board::{ComponentKind, Face, Point, Rect};
     use crate::example::Bench;
-    use crate::heat::rig::usual_blowing;
+    use crate::heat::at_work::usual_blowing;
     use crate::heat::shield::ShieldKind;
     use crate::heat::tool::HotAir;
     use crate::materials::BodyMaterial;

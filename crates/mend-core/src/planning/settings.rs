@@ -3,6 +3,7 @@
 use crate::board::Board;
 use crate::finding::Finding;
 use crate::finding::problem::{SettingsProblem, ValueProblem};
+use crate::heat::iron::Iron;
 use crate::heat::recipe::{HeatingAids, Recipe};
 use crate::heat::shield::ShieldKind;
 use crate::heat::station::Station;
@@ -82,6 +83,7 @@ pub(crate) fn check(recipe: &Recipe, station: &Station, board: &Board) -> Vec<Fi
 }
 
 fn check_air(air: &HotAir, (station, place): (&Station, &str), ranges: &mut Ranges) {
+    check_way(air, place, ranges);
     let at = |field: &str| format!("{place}{field}");
     let (low, high) = station.set_range;
     let (value, range) = (air.set.in_celsius(), (low.in_celsius(), high.in_celsius()));
@@ -102,23 +104,44 @@ fn check_air(air: &HotAir, (station, place): (&Station, &str), ranges: &mut Rang
     }
 }
 
+/// A nozzle that comes near, or leans.
+fn check_way(air: &HotAir, place: &str, ranges: &mut Ranges) {
+    let at = |field: &str| format!("{place}{field}");
+    if let Some(approach) = &air.approach {
+        ranges.within(&at("approach.from_mm"), (approach.from.in_mm(), Unit::Millimetres), (3.0, 200.0));
+        ranges.within(&at("approach.over_s"), (approach.over.in_seconds(), Unit::Seconds), (1.0, 300.0));
+    }
+    if let Some(tilt) = &air.tilt {
+        ranges.within(&at("tilt.lean_deg"), (tilt.lean_deg, Unit::Degrees), (0.0, 60.0));
+        ranges.within(&at("tilt.towards_deg"), (tilt.towards_deg, Unit::Degrees), (-360.0, 360.0));
+    }
+}
+
 fn check_helpers(during: &HeatingAids, (board, place): (&Board, &str), ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}{field}");
     if let Some(preheater) = &during.preheater {
         ranges.within(&at("preheater.set_c"), (preheater.set.in_celsius(), Unit::Celsius), (30.0, 350.0));
         ranges.within(&at("preheater.side_mm"), (preheater.side.in_mm(), Unit::Millimetres), (10.0, 400.0));
     }
-    let Some(iron) = &during.iron else { return };
-    ranges.within(&at("iron.set_c"), (iron.set.in_celsius(), Unit::Celsius), (150.0, 480.0));
-    ranges.within(&at("iron.tip_mm"), (iron.tip.in_mm(), Unit::Millimetres), (0.2, 12.0));
-    ranges.within(&at("iron.dwell_s"), (iron.dwell.in_seconds(), Unit::Seconds), (1.0, 30.0));
+    for (iron, name) in
+        during.iron.iter().map(|iron| (iron, "iron")).chain(during.second_iron.iter().map(|iron| (iron, "second_iron")))
+    {
+        check_iron(iron, (board, &at(name)), ranges);
+    }
+}
+
+fn check_iron(iron: &Iron, (board, place): (&Board, &str), ranges: &mut Ranges) {
+    let at = |field: &str| format!("{place}.{field}");
+    ranges.within(&at("set_c"), (iron.set.in_celsius(), Unit::Celsius), (150.0, 480.0));
+    ranges.within(&at("tip_mm"), (iron.tip.in_mm(), Unit::Millimetres), (0.2, 12.0));
+    ranges.within(&at("dwell_s"), (iron.dwell.in_seconds(), Unit::Seconds), (1.0, 30.0));
     if let Some((joint, pitch_mm)) = iron.one_joint(board).zip(iron.too_wide_for(board)) {
         let problem = SettingsProblem::TipTooWide { joint: joint.name.clone(), tip_mm: iron.tip.in_mm(), pitch_mm };
-        ranges.found.push(Finding::warning(RULE, at("iron.tip_mm"), problem));
+        ranges.found.push(Finding::warning(RULE, at("tip_mm"), problem));
     }
     if !board.connector.joints.iter().any(|joint| iron.is_on(joint)) {
         let problem = ValueProblem::NoSuchRow { row: iron.row.clone() };
-        ranges.found.push(Finding::blocking(RULE, at("iron.row"), problem));
+        ranges.found.push(Finding::blocking(RULE, at("row"), problem));
     }
 }
 
@@ -148,7 +171,7 @@ fn check_shields(recipe: &Recipe, ranges: &mut Ranges) {
             ShieldKind::MetalBlock { height_mm } => {
                 ranges.within(&at("height_mm"), (height_mm, Unit::Millimetres), (1.0, 30.0));
             }
-            ShieldKind::AluminiumTape => {}
+            ShieldKind::AluminiumTape | ShieldKind::HolderJaw | ShieldKind::Finger => {}
         }
     }
 }

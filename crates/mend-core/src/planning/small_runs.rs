@@ -88,7 +88,8 @@ fn by_iron(order: &Order<'_>, work: SmallWork) -> Result<Option<SmallRun>, Unpla
         let iron = Iron { row: joint.name.clone(), ..usual::iron(order.board) };
         let tip_mm = iron.tip.in_mm();
         let longest = Duration::seconds(LONGEST_IRON_S);
-        let during = HeatingAids { preheater: order.recipe.during.preheater, iron: Some(iron) };
+        let during =
+            HeatingAids { preheater: order.recipe.during.preheater, iron: Some(iron), ..HeatingAids::default() };
         let recipe = Recipe { longest, begins_at: order.recipe.begins_at, ..Recipe::from(during) };
         let Some(board) = only(order.board, |other| other.name == joint.name) else { continue };
         let run = slowest(&Order { board: &board, recipe: &recipe, ..*order }, work)?;

@@ -80,6 +80,7 @@ impl Tolerance {
             BodyMaterial::AcrylicFoam => {
                 dose(Temperature::celsius(limit.in_celsius() + 20.0), (60.0, 20.0), Family::Foam)
             }
+            BodyMaterial::Laminate => LAMINATE,
             // E: softening is steep.
             _ => dose(limit, (10.0, 12.0), Family::Thermoplastic),
         }

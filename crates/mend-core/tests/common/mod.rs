@@ -3,6 +3,7 @@
 
 pub(crate) mod metals;
 
+use mend_core::board::Crowding;
 use mend_core::board::{
     Board, Component, ComponentKind, Connector, ConnectorFamily, Face, Joint, JointShape, Outline, Point, Rect, Role,
     StackUp,
@@ -35,6 +36,8 @@ pub(crate) fn board() -> Board {
             signal_coverage: 0.3,
             vias_per_mm2: None,
             spread: None,
+            crowding: Crowding::Usual,
+            stiffener: None,
         },
         connector: connector(),
         components: vec![
@@ -117,6 +120,8 @@ pub(crate) fn air_below(set: f64) -> HotAir {
         face: Face::Bottom,
         motion: Motion::Still,
         aim: [0.0, 0.0],
+        approach: None,
+        tilt: None,
     }
 }
 

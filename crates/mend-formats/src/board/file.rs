@@ -1,6 +1,6 @@
 //! The file as it is written, and how it becomes a board.
 
-use mend_core::board::{Board, Outline, Point, StackUp, rules};
+use mend_core::board::{Board, Crowding, Outline, Point, StackUp, Stiffener, rules};
 use mend_core::finding::{Finding, any_blocking};
 use mend_core::units::Length;
 use schemars::JsonSchema;
@@ -28,7 +28,7 @@ pub struct BoardFile {
     pub maker: String,
     /// Corners of the rim in order, [x, y].
     pub outline_mm: Vec<[f64; 2]>,
-    /// Finished thickness, 0.2-5.
+    /// Finished thickness, 0.1-5.
     pub thickness_mm: f64,
     /// The stack-up.
     copper: Copper,
@@ -59,6 +59,18 @@ pub(crate) struct Copper {
     /// Logarithmic spread of the conductivity in plane, 0.05-1, where it was judged; else 0.3.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spread: Option<f64>,
+    /// How crowded the board is with small parts that nobody describes.
+    #[serde(default, skip_serializing_if = "is_usual")]
+    #[schemars(schema_with = "crate::board::schema::crowding")]
+    pub crowding: Crowding,
+    /// What is glued on the far face under the part.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schemars(schema_with = "crate::board::schema::stiffener")]
+    pub stiffener: Option<Stiffener>,
+}
+
+fn is_usual(crowding: &Crowding) -> bool {
+    *crowding == Crowding::Usual
 }
 
 /// Reads a board file. Every objection at once where the JSON is sound.
@@ -82,14 +94,26 @@ pub(crate) fn xy(p: Point) -> [f64; 2] {
 
 impl Copper {
     pub(crate) fn from_stack(stack: &StackUp) -> Self {
-        let StackUp { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread, .. } = *stack;
-        Self { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
+        let StackUp { layers, planes, foil_um, plane_coverage, signal_coverage, .. } = *stack;
+        let StackUp { vias_per_mm2, spread, crowding, stiffener, .. } = *stack;
+        Self { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread, crowding, stiffener }
     }
 
     pub(crate) fn into_stack(self, thickness_mm: f64) -> StackUp {
-        let Self { layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread } = self;
-        let thickness = Length::mm(thickness_mm);
-        StackUp { thickness, layers, planes, foil_um, plane_coverage, signal_coverage, vias_per_mm2, spread }
+        let Self { layers, planes, foil_um, plane_coverage, signal_coverage, .. } = self;
+        let Self { vias_per_mm2, spread, crowding, stiffener, .. } = self;
+        StackUp {
+            thickness: Length::mm(thickness_mm),
+            layers,
+            planes,
+            foil_um,
+            plane_coverage,
+            signal_coverage,
+            vias_per_mm2,
+            spread,
+            crowding,
+            stiffener,
+        }
     }
 }
 

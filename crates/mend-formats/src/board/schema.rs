@@ -1,6 +1,6 @@
 //! The published JSON Schema of the board format.
 
-use mend_core::board::{ComponentKind, ConnectorFamily, Face, Role};
+use mend_core::board::{ComponentKind, ConnectorFamily, Crowding, Face, Role, StiffenerMaterial};
 use mend_core::materials::BodyMaterial;
 use schemars::{Schema, SchemaGenerator, json_schema};
 use serde::Serialize;
@@ -32,6 +32,18 @@ pub(super) fn family(_: &mut SchemaGenerator) -> Schema {
         ConnectorFamily::Jack,
         ConnectorFamily::Power,
     ])
+}
+pub(super) fn crowding(_: &mut SchemaGenerator) -> Schema {
+    one_of(&Crowding::ALL)
+}
+pub(super) fn stiffener(_: &mut SchemaGenerator) -> Schema {
+    let material = one_of(&StiffenerMaterial::ALL);
+    json_schema!({
+        "type": ["object", "null"],
+        "properties": { "material": material, "thickness_mm": { "type": "number" } },
+        "required": ["material", "thickness_mm"],
+        "additionalProperties": false,
+    })
 }
 pub(super) fn role(_: &mut SchemaGenerator) -> Schema {
     one_of(&[Role::Signal, Role::Ground, Role::Power, Role::Anchor])

@@ -1,9 +1,9 @@
 //! What a recipe lays over a board: its shields, and the footprint of the jet of its last stage.
 
 use mend_core::board::{Board, Face};
+use mend_core::heat::at_work::usual_blowing;
 use mend_core::heat::blowing::Blowing;
 use mend_core::heat::recipe::Recipe;
-use mend_core::heat::rig::usual_blowing;
 use mend_core::heat::shield::Shield;
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::HotAir;

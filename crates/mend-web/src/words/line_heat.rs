@@ -45,6 +45,16 @@ impl Words {
             HeatLine::StraightUp => {
                 "Straight up. Air away the moment it is off: a freed part deforms in seconds.".into()
             }
+            HeatLine::LeverRound => {
+                "Lever each end up by a hair while its joint is liquid, then the next; round again until it is out."
+                    .to_owned()
+            }
+            HeatLine::ComesNear { from_mm, to_mm, s } => {
+                format!("Begin {from_mm:.0} mm away and come down to {to_mm:.0} mm within {s:.0} s.")
+            }
+            HeatLine::Leans { lean_deg, towards_deg } => {
+                format!("Lean the nozzle by {lean_deg:.0}°, so that it blows {}.", towards(*towards_deg))
+            }
             HeatLine::GlueHolds => {
                 "Glue holds the tail behind its fingers: a thin blade under it from the free end, never a fold."
                     .to_owned()
@@ -63,5 +73,33 @@ const fn moving(motion: Motion) -> &'static str {
         Motion::Circle => "moving in a small circle",
         Motion::AlongRow => "moving along the row",
         Motion::Sweeping => "always moving over the whole part",
+    }
+}
+
+/// A direction over the board as a person at the bench says it.
+fn towards(degrees: f64) -> &'static str {
+    const EIGHTHS: [&str; 8] = [
+        "to the right",
+        "away from you to the right",
+        "away from you",
+        "away from you to the left",
+        "to the left",
+        "towards you to the left",
+        "towards you",
+        "towards you to the right",
+    ];
+    EIGHTHS[(degrees.rem_euclid(360.0) / 45.0).round() as usize % 8]
+}
+
+#[cfg(test)]
+mod tests {
+    use super::towards;
+
+    #[test]
+    fn a_direction_is_said_from_where_the_technician_sits() {
+        assert_eq!(
+            [0.0, 90.0, -90.0, 350.0].map(towards),
+            ["to the right", "away from you", "towards you", "to the right"]
+        );
     }
 }

@@ -96,6 +96,8 @@ pub fn shield(kind: ShieldKind) -> String {
         ShieldKind::AluminiumTape => "aluminium tape".to_owned(),
         ShieldKind::FoilTent { gap_mm } => format!("foil tent {gap_mm} mm off"),
         ShieldKind::MetalBlock { height_mm } => format!("copper block {height_mm} mm high"),
+        ShieldKind::HolderJaw => "jaw of the holder".to_owned(),
+        ShieldKind::Finger => "finger".to_owned(),
     }
 }
 

@@ -184,7 +184,8 @@ impl Draft {
     /// Takes a guess over into the stack-up, where anything was seen.
     fn take_guess(&mut self) {
         if let Some(guess) = self.guess() {
-            self.stack = guess.stack;
+            let StackUp { crowding, stiffener, .. } = self.stack;
+            self.stack = StackUp { crowding, stiffener, ..guess.stack };
         }
     }
 }

@@ -3,9 +3,14 @@
 use super::Draft;
 use super::field::{FieldInput, choice, no_field, number, number_or_none};
 use super::refusal::refuse;
+use crate::board::Stiffener;
+use crate::board::rules::STIFFENERS_MM;
 use crate::finding::Finding;
 use crate::finding::problem::DraftProblem;
 use crate::units::{Length, Unit};
+
+/// A stiffener before anybody has measured it (E, 0.1-0.5 mm).
+const USUAL_STIFFENER: Length = Length::mm(0.2);
 
 /// What somebody knows is typed over what was guessed: it then has the usual spread.
 pub(super) fn copper(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
@@ -14,8 +19,24 @@ pub(super) fn copper(draft: &mut Draft, FieldInput { field, text, .. }: FieldInp
     let count = |range| within(range, Unit::One).map(|count| count.round() as u32);
     match field {
         "thickness" => {
-            stack.thickness = Length::mm(within((0.2, 5.0), Unit::Millimetres)?);
+            stack.thickness = Length::mm(within((0.1, 5.0), Unit::Millimetres)?);
             draft.take_guess();
+            return Ok(());
+        }
+        // What stands on it and under it is no copper: the guess stays.
+        "crowding" => {
+            stack.crowding = choice(field, text)?;
+            return Ok(());
+        }
+        "stiffener" => {
+            let thickness = stack.stiffener.map_or(USUAL_STIFFENER, |stiffener| stiffener.thickness);
+            let material = if text.is_empty() { None } else { Some(choice(field, text)?) };
+            stack.stiffener = material.map(|material| Stiffener { material, thickness });
+            return Ok(());
+        }
+        "stiffener_mm" => {
+            let thickness = Length::mm(within(STIFFENERS_MM, Unit::Millimetres)?);
+            stack.stiffener.iter_mut().for_each(|stiffener| stiffener.thickness = thickness);
             return Ok(());
         }
         "layers" => {
@@ -88,6 +109,20 @@ mod tests {
         assert!(thinner.stack.spread.is_some(), "the guess is made anew");
         let known = after(&seen, Target::Stack, ("layers", "4"));
         assert_eq!((known.stack.layers, known.stack.spread), (4, None));
+    }
+
+    #[test]
+    fn crowding_and_a_stiffener_leave_the_guess_at_the_copper_alone() {
+        let seen = after(&Draft::from_board(&board()), Target::Looked, ("light", "nowhere"));
+        let spread = seen.stack.spread;
+        let flex = after(&seen, Target::Stack, ("crowding", "crowded"));
+        let flex = after(&flex, Target::Stack, ("stiffener", "steel"));
+        let flex = after(&flex, Target::Stack, ("stiffener_mm", "0.3"));
+        let flex = after(&flex, Target::Stack, ("thickness", "0.1"));
+        let stiffener = flex.stack.stiffener.expect("it has one");
+        assert_eq!((stiffener.thickness, flex.stack.crowding), (Length::mm(0.3), crate::board::Crowding::Crowded));
+        assert!(spread.is_some() && flex.stack.spread.is_some());
+        assert_eq!(after(&flex, Target::Stack, ("stiffener", "")).stack.stiffener, None);
     }
 
     #[test]

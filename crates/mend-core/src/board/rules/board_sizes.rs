@@ -40,6 +40,9 @@ pub(crate) fn outline(outline: &Outline) -> Vec<Finding> {
     Vec::new()
 }
 
+/// Thicknesses of stiffeners, mm.
+pub(crate) const STIFFENERS_MM: (f64, f64) = (0.05, 2.0);
+
 /// What can't be about a stack-up.
 pub(crate) fn stack(stack: &StackUp) -> Vec<Finding> {
     let mut found = Vec::new();
@@ -47,7 +50,10 @@ pub(crate) fn stack(stack: &StackUp) -> Vec<Finding> {
         let outside = ValueProblem::outside(value, range, unit);
         found.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));
     };
-    within("thickness_mm", stack.thickness.in_mm(), (0.2, 5.0), Unit::Millimetres);
+    within("thickness_mm", stack.thickness.in_mm(), (0.1, 5.0), Unit::Millimetres);
+    if let Some(stiffener) = &stack.stiffener {
+        within("copper.stiffener.thickness_mm", stiffener.thickness.in_mm(), STIFFENERS_MM, Unit::Millimetres);
+    }
     within("copper.layers", f64::from(stack.layers), (1.0, 32.0), Unit::Layers);
     within("copper.planes", f64::from(stack.planes), (0.0, f64::from(stack.layers)), Unit::Planes);
     within("copper.foil_um", stack.foil_um, (5.0, 210.0), Unit::Micrometres);

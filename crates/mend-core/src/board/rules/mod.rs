@@ -14,7 +14,7 @@ mod same_name;
 use super::Board;
 use crate::finding::Finding;
 
-pub(crate) use board_sizes::{outline, stack};
+pub(crate) use board_sizes::{STIFFENERS_MM, outline, stack};
 
 /// Everything that the rules have to say of a board.
 ///

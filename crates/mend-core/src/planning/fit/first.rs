@@ -24,10 +24,13 @@ const PIN_TIP: Length = Length::mm(1.0);
 /// ```
 pub fn first_settings(removal: &Recipe, board: &Board) -> Recipe {
     if removal.air.is_some() {
-        return Recipe { bridge: None, begins_at: None, ..removal.clone() };
+        return Recipe { bridge: None, begins_at: None, levered: false, ..removal.clone() };
     }
     let iron = Iron { row: EVERY_ROW.to_owned(), tip: PIN_TIP, dwell: ON_A_PIN, ..usual::iron(board) };
     let round = iron.visits(board).len() as f64 * ON_A_PIN.in_seconds();
     let longest = Duration::seconds((2.0 * round).clamp(20.0, 600.0));
-    Recipe { longest, ..Recipe::from(HeatingAids { preheater: removal.during.preheater, iron: Some(iron) }) }
+    Recipe {
+        longest,
+        ..Recipe::from(HeatingAids { preheater: removal.during.preheater, iron: Some(iron), ..HeatingAids::default() })
+    }
 }

@@ -1,6 +1,6 @@
 //! The new part: tinned, fitted, set, held, its anchors and pins.
 
-use super::heat::air_and_place;
+use super::heat::{air_and_place, way};
 use super::line::{FitLine, Line};
 use super::script::Script;
 use super::stages::tools;
@@ -96,6 +96,7 @@ fn planned_set(script: &Script<'_>, fit: &Plan) -> Step {
     let times = FitTimes { liquid: fit.release, abort_s: fit.abort.at_s, tools };
     let kind = StepKind::Set { fit: Some(times) };
     let mut lines: Vec<Line> = recipe.air.iter().map(|air| air_and_place(script.board, air).into()).collect();
+    lines.extend(recipe.air.iter().flat_map(way).map(Line::from));
     match (&recipe.air, &recipe.during.iron) {
         (None, Some(iron)) => {
             lines.push(FitLine::IronRound { tip_mm: iron.tip.in_mm(), dwell_s: iron.dwell.in_seconds() }.into());

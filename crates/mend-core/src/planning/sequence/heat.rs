@@ -10,7 +10,7 @@ use crate::board::{Board, ConnectorFamily};
 use crate::caution::Caution;
 use crate::heat::iron::Iron;
 use crate::heat::recipe::HeatingStage;
-use crate::heat::tool::HotAir;
+use crate::heat::tool::{HotAir, Tilt};
 use crate::method::MethodFamily;
 
 /// Soaks, the heat itself, and the lift.
@@ -29,8 +29,9 @@ fn heat(script: &Script<'_>) -> Step {
     let family = script.choice.map(|choice| choice.family);
     let mut lines = stages::helpers(&recipe.during);
     lines.extend(recipe.air.as_ref().map(|air| blown(script, air)).into_iter().flatten());
+    lines.extend(recipe.air.iter().flat_map(way));
     lines.extend(family.map(|family| HeatLine::MethodHands { family }));
-    lines.push(HeatLine::DoNotPull);
+    lines.push(if recipe.levered && recipe.air.is_none() { HeatLine::LeverRound } else { HeatLine::DoNotPull });
     let kind = StepKind::Heat { release: script.plan.release, abort_s: script.plan.abort.at_s };
     let usual = [Caution::Burns, Caution::Fumes, Caution::Alcohol];
     let own = family.map_or(&[][..], |family| family.method().cautions());
@@ -42,6 +43,18 @@ fn heat(script: &Script<'_>) -> Step {
     });
     let task = Task::Heat { family, limited_by: script.plan.limited_by.clone() };
     Step { kind, ..step(task, lines, &cautions) }
+}
+
+/// How the nozzle comes near and leans, where it does.
+pub(super) fn way(air: &HotAir) -> Vec<HeatLine> {
+    let near = air.approach.map(|approach| HeatLine::ComesNear {
+        from_mm: approach.from.in_mm(),
+        to_mm: air.distance.in_mm(),
+        s: approach.over.in_seconds(),
+    });
+    let leans = air.tilt.filter(|tilt| tilt.lean_deg > 0.0);
+    let leans = leans.map(|Tilt { lean_deg, towards_deg }| HeatLine::Leans { lean_deg, towards_deg });
+    near.into_iter().chain(leans).collect()
 }
 
 /// The air with all its settings in a line.

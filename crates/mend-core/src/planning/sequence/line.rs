@@ -159,6 +159,16 @@ pub enum HeatLine {
         pegs: u32,
     },
     GlueHolds,
+    LeverRound,
+    ComesNear {
+        from_mm: f64,
+        to_mm: f64,
+        s: f64,
+    },
+    Leans {
+        lean_deg: f64,
+        towards_deg: f64,
+    },
 }
 
 impl From<HeatLine> for Line {

@@ -50,14 +50,14 @@ fn blown(air: &HotAir) -> HeatLine {
 /// use mend_core::heat::recipe::HeatingAids;
 /// use mend_core::method::usual;
 /// use mend_core::planning::sequence::stages::helpers;
-/// let during = HeatingAids { preheater: Some(usual::preheater(&bench.board)), iron: None };
+/// let during = HeatingAids { preheater: Some(usual::preheater(&bench.board)), ..HeatingAids::default() };
 /// assert_eq!(helpers(&during).len(), 1);
 /// assert!(helpers(&HeatingAids::default()).is_empty());
 /// ```
 pub fn helpers(during: &HeatingAids) -> Vec<HeatLine> {
     let preheater = during.preheater.map(|p| HeatLine::PreheaterOn { face: p.face, coupling: p.coupling });
-    let iron = during.iron.as_ref().map(|i| HeatLine::IronOnRow { tip_mm: i.tip.in_mm(), row: i.row.clone() });
-    preheater.into_iter().chain(iron).collect()
+    let irons = during.irons().map(|i| HeatLine::IronOnRow { tip_mm: i.tip.in_mm(), row: i.row.clone() });
+    preheater.into_iter().chain(irons).collect()
 }
 
 /// What is hot in a stage.
@@ -73,8 +73,8 @@ pub fn tools(air: Option<&HotAir>, during: &HeatingAids) -> Vec<HotTool> {
     let tool = |what, set_c: f64| HotTool { what, set_c };
     let air = air.map(|air| tool(HotToolKind::Air, air.set.in_celsius()));
     let preheater = during.preheater.as_ref().map(|preheater| tool(HotToolKind::Preheater, preheater.set.in_celsius()));
-    let iron = during.iron.as_ref().map(|iron| tool(HotToolKind::Iron, iron.set.in_celsius()));
-    air.into_iter().chain(preheater).chain(iron).collect()
+    let irons = during.irons().map(|iron| tool(HotToolKind::Iron, iron.set.in_celsius()));
+    air.into_iter().chain(preheater).chain(irons).collect()
 }
 
 /// Where each shield goes, a line each.
@@ -105,7 +105,8 @@ mod tests {
         let mut job = job();
         let bench = &job.bench;
         let soak_stage = usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
-        let warm = usual::warm(HeatingAids { preheater: Some(usual::preheater(&bench.board)), iron: None });
+        let warm =
+            usual::warm(HeatingAids { preheater: Some(usual::preheater(&bench.board)), ..HeatingAids::default() });
         let pause = HeatingStage { change: Duration::seconds(5.0), ..usual::warm(HeatingAids::default()) };
         job.plan.recipe.preheat = vec![soak_stage, warm, pause];
         let steps = soaks(&job.script(), false);

@@ -39,7 +39,7 @@ impl EditContext<'_> {
     }
 
     fn edit_tools(&self, recipe: &mut Recipe, act: &str) {
-        let preheater = HeatingAids { preheater: Some(usual::preheater(self.board)), iron: None };
+        let preheater = HeatingAids { preheater: Some(usual::preheater(self.board)), ..HeatingAids::default() };
         match act {
             "add-soak" => {
                 let air = self.station.map(|s| recipe.air.unwrap_or_else(|| usual::air(self.board, s)));
@@ -55,6 +55,8 @@ impl EditContext<'_> {
             "remove-preheater" => recipe.during.preheater = None,
             "add-iron" => recipe.during.iron = Some(usual::iron(self.board)),
             "remove-iron" => recipe.during.iron = None,
+            "add-second-iron" => recipe.during.second_iron = Some(usual::iron(self.board)),
+            "remove-second-iron" => recipe.during.second_iron = None,
             "add-air" => recipe.air = self.station.map(|station| usual::air(self.board, station)),
             "remove-air" => recipe.air = None,
             "add-bridge" => recipe.bridge = Some(usual::WIRE),

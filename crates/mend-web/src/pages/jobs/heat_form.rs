@@ -3,7 +3,7 @@
 use std::collections::BTreeSet;
 
 use mend_core::board::{Board, Face, KeepIntact};
-use mend_core::heat::iron::EVERY_ROW;
+use mend_core::heat::iron::{EVERY_ROW, Iron};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::preheater::Coupling;
 use mend_core::heat::purpose::Purpose;
@@ -26,6 +26,10 @@ pub(crate) struct AirView {
     pub(crate) face_is_top: bool,
     pub(crate) motion: Motion,
     pub(crate) aim: [String; 2],
+    /// From where it comes near, mm, and within how many seconds; empty where it begins at its distance.
+    pub(crate) approach: [String; 2],
+    /// How it leans and where it blows to, degrees; empty where it stands upright.
+    pub(crate) tilt: [String; 2],
 }
 
 pub(crate) struct PreheaterView {
@@ -45,6 +49,7 @@ pub(crate) struct IronView {
 pub(crate) struct HelpersView {
     pub(crate) preheater: Option<PreheaterView>,
     pub(crate) iron: Option<IronView>,
+    pub(crate) second_iron: Option<IronView>,
 }
 
 pub(crate) struct StageView {
@@ -75,6 +80,8 @@ pub(crate) struct Settings {
     pub(crate) held: Held,
     /// How warm the board is before the first tool; empty: ambient.
     pub(crate) begins_at: String,
+    /// Is the part levered up joint by joint?
+    pub(crate) levered: bool,
     /// Ambient temperature, which an empty field means.
     pub(crate) ambient: String,
     /// Is the new part set on liquid joints?
@@ -99,12 +106,21 @@ pub(crate) struct FormContext<'a> {
 }
 
 impl Settings {
+    /// Tools that come and go at a press; a second iron is for whoever holds one already.
+    pub(crate) fn tools(&self) -> Vec<(&'static str, &'static str)> {
+        let mut tools = vec![("air", "Air"), ("preheater", "Preheater"), ("iron", "Iron")];
+        tools.extend((self.has("iron") || self.has("second-iron")).then_some(("second-iron", "Second iron")));
+        tools.push(("bridge", "Bridge"));
+        tools
+    }
+
     /// Is this tool at work in the last stage?
     pub(crate) fn has(&self, tool: &str) -> bool {
         match tool {
             "air" => self.air.is_some(),
             "preheater" => self.during.preheater.is_some(),
             "iron" => self.during.iron.is_some(),
+            "second-iron" => self.during.second_iron.is_some(),
             _ => self.bridge.is_some(),
         }
     }
@@ -124,6 +140,7 @@ impl Settings {
             longest: recipe.longest.in_seconds().to_string(),
             held: recipe.held,
             begins_at: recipe.begins_at.map_or(String::new(), |begins| degrees(begins, scale)),
+            levered: recipe.levered,
             ambient: degrees(Temperature::celsius(USUAL_AMBIENT_C), scale),
             is_set_on: inputs.purpose == Purpose::SetOn,
             preheat: recipe.preheat.iter().map(|stage| stage_view(stage, scale)).collect(),
@@ -144,7 +161,7 @@ fn rows(recipe: &Recipe, board: &Board) -> Vec<String> {
     let mut rows: Vec<String> = board.connector.joints.iter().filter(|j| !j.hidden).map(|j| j.row.clone()).collect();
     rows.push(EVERY_ROW.to_owned());
     let helpers = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
-    rows.extend(helpers.filter_map(|with| Some(with.iron.as_ref()?.row.clone())));
+    rows.extend(helpers.flat_map(HeatingAids::irons).map(|iron| iron.row.clone()));
     let mut seen = BTreeSet::new();
     rows.retain(|row| seen.insert(row.clone()));
     rows
@@ -160,6 +177,9 @@ fn nozzles(recipe: &Recipe, stations: &[Station]) -> Vec<String> {
     nozzles.iter().map(f64::to_string).collect()
 }
 
+/// Two fields that nobody has filled.
+const NOTHING: [String; 2] = [String::new(), String::new()];
+
 fn air_view(air: &HotAir, scale: Scale) -> AirView {
     AirView {
         set: degrees(air.set, scale),
@@ -169,6 +189,8 @@ fn air_view(air: &HotAir, scale: Scale) -> AirView {
         face_is_top: air.face == Face::Top,
         motion: air.motion,
         aim: air.aim.map(|mm| mm.to_string()),
+        approach: air.approach.map_or(NOTHING, |a| [a.from.in_mm(), a.over.in_seconds()].map(|v| v.to_string())),
+        tilt: air.tilt.map_or(NOTHING, |tilt| [tilt.lean_deg, tilt.towards_deg].map(|v| v.to_string())),
     }
 }
 
@@ -180,13 +202,13 @@ fn helpers_view(with: &HeatingAids, scale: Scale) -> HelpersView {
         side: preheater.side.in_mm().to_string(),
         face_is_top: preheater.face == Face::Top,
     });
-    let iron = with.iron.as_ref().map(|iron| IronView {
+    let iron = |iron: &Iron| IronView {
         set: set(iron.set),
         tip: iron.tip.in_mm().to_string(),
         row: iron.row.clone(),
         dwell: iron.dwell.in_seconds().to_string(),
-    });
-    HelpersView { preheater, iron }
+    };
+    HelpersView { preheater, iron: with.iron.as_ref().map(iron), second_iron: with.second_iron.as_ref().map(iron) }
 }
 
 fn stage_view(stage: &HeatingStage, scale: Scale) -> StageView {
@@ -203,6 +225,8 @@ fn shield_view(shield: &Shield) -> ShieldView {
     let (kind, amount) = match shield.kind {
         ShieldKind::Polyimide { layers } => ("polyimide", Some((layers.to_string(), "layers"))),
         ShieldKind::AluminiumTape => ("aluminium-tape", None),
+        ShieldKind::HolderJaw => ("holder-jaw", None),
+        ShieldKind::Finger => ("finger", None),
         ShieldKind::FoilTent { gap_mm } => ("foil-tent", Some((gap_mm.to_string(), "mm gap"))),
         ShieldKind::MetalBlock { height_mm } => ("metal-block", Some((height_mm.to_string(), "mm high"))),
     };

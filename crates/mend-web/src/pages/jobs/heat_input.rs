@@ -11,7 +11,7 @@ use mend_core::heat::preheater::{Coupling, Preheater};
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
-use mend_core::heat::tool::HotAir;
+use mend_core::heat::tool::{Approach, HotAir, Tilt};
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::units::{Duration, Flow, Length, Scale, Temperature};
 
@@ -19,6 +19,9 @@ use crate::pages::number::number;
 
 /// More stages or shields than this are not read.
 const MOST_ROWS: usize = 64;
+
+/// Within this a nozzle comes near where nothing is said, s (E).
+pub(super) const USUAL_APPROACH_S: f64 = 10.0;
 
 /// The form as it was sent, read field by field; every field that is no number is objected to by its name.
 pub(crate) struct FormInput {
@@ -77,6 +80,7 @@ impl FormInput {
             bridge: self.bridge(),
             held: self.held(),
             begins_at: self.begins_at(),
+            levered: self.get("levered") == Some("yes"),
         };
         let (station, keep_intact) = (self.get("station").unwrap_or_default().to_owned(), self.keep_intact());
         let (alloy, feed, refit, method) = (String::new(), None, None, None);
@@ -94,7 +98,20 @@ impl FormInput {
             face: self.word(&format!("{at}face"), Face::Top),
             motion: self.word(&format!("{at}motion"), Motion::Still),
             aim: ["x", "y"].map(|axis| self.number_or_zero(&format!("{at}aim-{axis}"))),
+            approach: self.filled(&format!("{at}approach-from")).map(|from| Approach {
+                from: Length::mm(from),
+                over: Duration::seconds(self.filled(&format!("{at}approach-over")).unwrap_or(USUAL_APPROACH_S)),
+            }),
+            tilt: self
+                .filled(&format!("{at}lean"))
+                .map(|lean_deg| Tilt { lean_deg, towards_deg: self.filled(&format!("{at}towards")).unwrap_or(0.0) }),
         }
+    }
+
+    /// The number in a field that may be left empty.
+    fn filled(&mut self, name: &str) -> Option<f64> {
+        let is_empty = self.get(name).is_none_or(|typed| typed.trim().is_empty());
+        (!is_empty).then(|| self.number(name))
     }
 
     /// What a form without the question means: a customer's board.
@@ -134,14 +151,18 @@ impl FormInput {
             face: self.word(&format!("{at}preheater-face"), Face::Bottom),
             side: Length::mm(self.number(&format!("{at}preheater-side"))),
         });
-        let iron = self.get(&format!("{at}iron")).is_some();
-        let iron = iron.then(|| Iron {
-            set: self.temperature(&format!("{at}iron-set")),
-            tip: Length::mm(self.number(&format!("{at}iron-tip"))),
-            row: self.get(&format!("{at}iron-row")).unwrap_or_default().to_owned(),
-            dwell: self.dwell(&format!("{at}iron-dwell")),
-        });
-        HeatingAids { preheater, iron }
+        let [iron, second_iron] = ["iron", "second-iron"].map(|name| self.iron(&format!("{at}{name}")));
+        HeatingAids { preheater, iron, second_iron }
+    }
+
+    fn iron(&mut self, at: &str) -> Option<Iron> {
+        self.get(at)?;
+        Some(Iron {
+            set: self.temperature(&format!("{at}-set")),
+            tip: Length::mm(self.number(&format!("{at}-tip"))),
+            row: self.get(&format!("{at}-row")).unwrap_or_default().to_owned(),
+            dwell: self.dwell(&format!("{at}-dwell")),
+        })
     }
 
     /// What a form without the question means: the usual.
@@ -165,6 +186,8 @@ impl FormInput {
         let amount = format!("{at}amount");
         let kind = match name.as_str() {
             "aluminium-tape" => ShieldKind::AluminiumTape,
+            "holder-jaw" => ShieldKind::HolderJaw,
+            "finger" => ShieldKind::Finger,
             "foil-tent" => ShieldKind::FoilTent { gap_mm: self.number(&amount) },
             "metal-block" => ShieldKind::MetalBlock { height_mm: self.number(&amount) },
             _ => ShieldKind::Polyimide { layers: self.whole(&amount) },
@@ -265,6 +288,39 @@ mod tests {
         assert_eq!(recipe.during.iron.as_ref().map(|iron| iron.row.as_str()), Some("legs"));
         let kinds: Vec<ShieldKind> = recipe.shields.iter().map(|s| s.kind).collect();
         assert_eq!(kinds, [ShieldKind::Polyimide { layers: 2 }, ShieldKind::AluminiumTape]);
+    }
+
+    #[test]
+    fn what_is_seldom_set_is_read_where_it_is_and_nothing_where_it_is_left_empty() {
+        let rare = [
+            ("approach-from", "80"),
+            ("approach-over", "20"),
+            ("lean", ""),
+            ("towards", ""),
+            ("begins-at", "212"),
+            ("second-iron", "yes"),
+            ("second-iron-set", "662"),
+            ("second-iron-tip", "2"),
+            ("second-iron-row", "every joint"),
+            ("second-iron-dwell", "3"),
+            ("purpose", "set-on"),
+        ];
+        let fields = FULL.iter().chain(&rare).map(|(name, value)| ((*name).to_owned(), (*value).to_owned()));
+        let inputs = FormInput::new(fields.collect(), Scale::Fahrenheit).inputs().expect("can be read");
+        let (recipe, air) = (&inputs.settings, inputs.settings.air.expect("hot air"));
+        assert_eq!(
+            air.approach.map(|approach| (approach.from, approach.over)),
+            Some((Length::mm(80.0), Duration::seconds(20.0)))
+        );
+        assert_eq!((air.tilt, inputs.purpose), (None, Purpose::SetOn));
+        assert!(recipe.begins_at.is_some_and(|begins| (begins.in_celsius() - 100.0).abs() < 1e-9));
+        let second = recipe.during.second_iron.as_ref().expect("a second iron");
+        assert_eq!((second.row.as_str(), second.dwell_s()), ("every joint", 3));
+        let half = FULL.iter().chain(&[("lean", "30"), ("towards", "")]);
+        let half = half.map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
+        let inputs = FormInput::new(half, Scale::Celsius).inputs().expect("can be read");
+        let tilt = inputs.settings.air.and_then(|air| air.tilt);
+        assert_eq!(tilt, Some(Tilt { lean_deg: 30.0, towards_deg: 0.0 }), "to the right, where nothing is said");
     }
 
     #[test]

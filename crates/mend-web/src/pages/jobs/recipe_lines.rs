@@ -52,7 +52,16 @@ fn blown(air: &HotAir, degrees: &dyn Fn(Temperature) -> String) -> String {
         air.distance.in_mm(),
         air.face.name(),
         air.motion.name()
-    )
+    ) + &way(air)
+}
+
+/// How the nozzle comes near and leans, where it does.
+fn way(air: &HotAir) -> String {
+    let near = air.approach.map_or(String::new(), |approach| {
+        format!(", from {:.0} mm within {:.0} s", approach.from.in_mm(), approach.over.in_seconds())
+    });
+    let leans = air.tilt.filter(|tilt| tilt.lean_deg > 0.0);
+    near + &leans.map_or(String::new(), |tilt| format!(", leaning by {:.0}°", tilt.lean_deg))
 }
 
 /// The faces that a recipe works on or covers, with its shields and its jet.

@@ -4,6 +4,7 @@ use askama::Template;
 use mend_core::board::board_signs::{Feels, Light, Vias};
 use mend_core::board::draft::{Draft, Target};
 use mend_core::board::stack_guess::StackGuess;
+use mend_core::board::{Crowding, StackUp, StiffenerMaterial};
 
 use super::field::{FieldView, Fields, short};
 use crate::pages::word;
@@ -49,9 +50,7 @@ impl CopperPanel {
         let (low, high) = (stack.in_plane() * (-1.2816 * spread).exp(), stack.in_plane() * (1.2816 * spread).exp());
         let (low, high) = guess.as_ref().map_or((low, high), |guess| guess.in_plane);
         Self {
-            thickness: Fields::for_target(Target::Stack, "stack")
-                .number(("thickness", "Thickness, by caliper"), Some(stack.thickness.in_mm()), "mm")
-                .all,
+            thickness: shape(stack),
             seen: seen(draft),
             known: beside(draft, known),
             typed: typed(draft),
@@ -61,6 +60,28 @@ impl CopperPanel {
             at_odds: guess.as_ref().is_some_and(|guess| guess.at_odds),
             guessed: guess.is_some(),
         }
+    }
+}
+
+/// Its thickness, what small parts stand on it, and what is glued under the part.
+fn shape(stack: &StackUp) -> Vec<FieldView> {
+    let crowding = Crowding::ALL.map(|crowding| (word(&crowding), crowding.name().to_owned()));
+    let none = (String::new(), "none".to_owned());
+    let materials = StiffenerMaterial::ALL.map(|material| (word(&material), material.name().to_owned()));
+    let stiffener = stack.stiffener;
+    let fields = Fields::for_target(Target::Stack, "stack")
+        .number(("thickness", "Thickness, by caliper"), Some(stack.thickness.in_mm()), "mm")
+        .choice(("crowding", "Small parts on it"), &word(&stack.crowding), crowding.into())
+        .choice(
+            ("stiffener", "Stiffener under the part"),
+            &chosen(stiffener.as_ref().map(|stiffener| &stiffener.material)),
+            std::iter::once(none).chain(materials).collect(),
+        );
+    match stiffener {
+        Some(stiffener) => {
+            fields.number(("stiffener_mm", "Its thickness"), Some(stiffener.thickness.in_mm()), "mm").all
+        }
+        None => fields.all,
     }
 }
 
