@@ -208,6 +208,14 @@ async fn a_fit_is_set_apart_from_the_removal_and_a_way_must_be_one_that_can_be_d
     let fit = shop.store.read(|r| r.fit_settings(1)).await.unwrap().expect("kept");
     assert!(fit.contains("\"set-on\"") && fit.contains("\"begins_at_c\":60") && fit.contains("433"), "{fit}");
     assert_eq!(shop.store.read(|r| r.settings(1)).await.unwrap(), before, "the removal is as it was");
+    // The address says which run is set: a form can't cross over.
+    ask(&shop, post("/jobs/1/heat", &form.replace("433", "431"))).await;
+    let removal = shop.store.read(|r| r.settings(1)).await.unwrap().expect("kept");
+    assert!(removal.contains("431") && !removal.contains("set-on"), "{removal}");
+    ask(&shop, post("/jobs/1/fit", &form.replace("purpose=set-on", "purpose=remove"))).await;
+    let fit = shop.store.read(|r| r.fit_settings(1)).await.unwrap().expect("kept");
+    assert!(fit.contains("\"fit\"") && fit.contains("433"), "{fit}");
+    ask(&shop, post("/jobs/1/fit", form)).await;
     let (_, page) = ask(&shop, get("/jobs/1/fit")).await;
     assert!(page.contains("value=\"set-on\" selected") && page.contains("what cleaning leaves"), "{page}");
     let (status, page) = ask(&shop, post("/jobs/1/fit", &form.replace("begins-at=60", "begins-at=900"))).await;

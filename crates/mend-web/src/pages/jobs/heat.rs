@@ -5,6 +5,7 @@ use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode};
 use axum::response::{IntoResponse, Response};
+use mend_core::heat::purpose::Purpose;
 use mend_core::heat::station::Station;
 use mend_core::planning::plan::Plan as CorePlan;
 use mend_core::planning::plan_inputs::PlanInputs;
@@ -95,7 +96,13 @@ impl JobHeat {
     /// What the form says, with what other rooms say: what the joints hold, and the method.
     fn completed(&self, inputs: PlanInputs) -> PlanInputs {
         let method = self.job.inputs_of(self.path.work).and_then(|inputs| inputs.method);
-        PlanInputs { method, ..inputs.with(&self.job.composition_entry()) }
+        // The address says which of the two runs is set, whatever a form says.
+        let purpose = match self.path.work {
+            HeatWork::Removal => Purpose::Remove,
+            HeatWork::Fit if inputs.purpose.fits() => inputs.purpose,
+            HeatWork::Fit => Purpose::Fit,
+        };
+        PlanInputs { method, purpose, ..inputs.with(&self.job.composition_entry()) }
     }
 
     fn inputs(&self) -> Result<PlanInputs, Refusal> {
