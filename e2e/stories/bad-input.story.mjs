@@ -15,7 +15,7 @@ const changed = (change) => {
 const boards = [
   ["malformed JSON", '{ "format": "urgent-mend/board/2", ', /file.*EOF/i],
   ["no board at all", "[1, 2, 3]", /invalid/i],
-  ["negative thickness", changed((b) => (b.thickness_mm = -0.8)), /Thickness.*-0.8 mm can't be.*between 0.2 and 5 mm/s],
+  ["negative thickness", changed((b) => (b.thickness_mm = -0.8)), /Thickness.*-0.8 mm can't be.*between 0.1 and 5 mm/s],
   [
     "a joint outside the outline",
     changed((b) => (b.connector.joints[2].at_mm = [900, 2])),
