@@ -4,7 +4,7 @@
 mod common;
 
 use common::{WANTED, air_below, below, board, component, sac305, station, with_case};
-use mend_core::board::{Board, Crowding, Face, KeepIntact, Stiffener, StiffenerMaterial};
+use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
 use mend_core::finding::problem::{PlanProblem, Problem, SettingsProblem};
 use mend_core::heat::iron::{Iron, USUAL_DWELL};
@@ -17,7 +17,7 @@ use mend_core::heat::replay::replay;
 use mend_core::heat::rig::{Model, Rig};
 use mend_core::heat::run::{Run, run};
 use mend_core::heat::shield::{Shield, ShieldKind};
-use mend_core::heat::tool::{Approach, HotAir, Tilt};
+use mend_core::heat::tool::HotAir;
 use mend_core::materials::BodyMaterial;
 use mend_core::planning::damaged::Damaged;
 use mend_core::planning::make_plan::plan;
@@ -351,51 +351,4 @@ fn what_nobody_wants_any_more_ends_without_a_plan() {
         watch: &watch,
     };
     assert_eq!(process_window(&order), Err(Unplanned::Cancelled(Cancelled)));
-}
-
-#[test]
-fn a_nozzle_that_comes_near_heats_later_and_one_that_leans_heats_to_its_side() {
-    let board = board();
-    let melted = |air: HotAir| nominal(&board, &Recipe::from(air)).release;
-    let near = air_below(440.0);
-    let approach = Approach { from: Length::mm(80.0), over: Duration::seconds(30.0) };
-    let (straight, slowly) = (melted(near), melted(HotAir { approach: Some(approach), ..near }));
-    let (straight, slowly) = (straight.expect("it melts"), slowly.expect("it melts as well"));
-    assert!(slowly > straight + 3.0 && slowly < straight + 30.0, "{slowly} s against {straight} s");
-    // The latch stands behind the part: blown towards, it is hotter than blown away from.
-    let latch = |towards_deg: f64| {
-        let tilt = Some(Tilt { lean_deg: 40.0, towards_deg });
-        let air = HotAir { face: Face::Top, tilt, ..near };
-        nominal(&board, &Recipe::from(air)).traces.components[0][30]
-    };
-    assert!(latch(90.0) > latch(-90.0) + 5.0, "{} and {}", latch(90.0), latch(-90.0));
-}
-
-#[test]
-fn a_crowded_board_takes_longer_and_a_stiffener_keeps_a_thin_one_cool() {
-    let melted = |board: &Board| nominal(board, &below(440.0)).release.expect("it melts");
-    let usual = board();
-    let mut crowded = usual.clone();
-    crowded.stack.crowding = Crowding::Crowded;
-    assert!(melted(&crowded) > 1.03 * melted(&usual));
-    let mut flex = usual.clone();
-    (flex.stack.thickness, flex.stack.layers, flex.stack.planes) = (Length::mm(0.1), 2, 0);
-    let bare = melted(&flex);
-    let stiffener = |material| Some(Stiffener { material, thickness: Length::mm(0.5) });
-    flex.stack.stiffener = stiffener(StiffenerMaterial::Film);
-    let film = melted(&flex);
-    flex.stack.stiffener = stiffener(StiffenerMaterial::Steel);
-    assert!(bare < film && film < melted(&flex), "{bare} s bare, {film} s on film, {} s on steel", melted(&flex));
-}
-
-#[test]
-fn a_holder_beside_the_part_draws_heat_off_and_a_finger_less() {
-    let board = board();
-    let by = |kind| Shield { kind, face: Face::Top, at_mm: [65.0, 6.0], width_mm: 6.0, depth_mm: 8.0 };
-    let melted = |shields: Vec<Shield>| nominal(&board, &Recipe { shields, ..below(440.0) }).release.expect("it melts");
-    let bare = melted(Vec::new());
-    let (finger, jaw) = (melted(vec![by(ShieldKind::Finger)]), melted(vec![by(ShieldKind::HolderJaw)]));
-    assert!(bare < finger && finger < jaw, "{bare} s, {finger} s, {jaw} s");
-    let written = serde_json::to_string(&by(ShieldKind::Finger)).expect("written");
-    assert_eq!(serde_json::from_str::<Shield>(&written).expect("read"), by(ShieldKind::Finger));
 }
