@@ -17,8 +17,8 @@ use mend_formats::equipment;
 
 use crate::App;
 use crate::computing::{Key, Stand, Viewer};
-use crate::job::Job;
-use crate::planner::{Ordered, first_inputs, stations, written};
+use crate::job::{HeatWork, Job};
+use crate::planner::{Ordered, inputs_or_first, stations, written};
 use crate::refusal::Refusal;
 
 /// A job as methods are weighed on it: nothing is fed yet, that is for the methods to say.
@@ -30,9 +30,8 @@ pub(crate) struct MethodInputs {
 
 impl MethodInputs {
     pub(crate) async fn load(app: &App, job: &Job) -> Result<Self, Refusal> {
-        let (board_id, board) = job.board()?.clone();
-        let first = first_inputs(&board, &stations(app).await?).map(|first| first.with(&job.composition_entry()));
-        let inputs = job.inputs().or(first).ok_or(Refusal::NoStation)?;
+        let (board_id, _) = job.board()?;
+        let inputs = inputs_or_first(job, HeatWork::Removal, &stations(app).await?)?;
         let unfed = PlanInputs { feed: None, ..inputs.clone() };
         let Ordered { bundle, station, .. } = Ordered::load(app, job, &unfed).await?;
         let have = equipment::write(&job.equipment)?;

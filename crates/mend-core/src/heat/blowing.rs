@@ -67,8 +67,7 @@ impl Blowing {
 
     /// How near the axis comes to a place on its way, mm.
     pub fn nearest(&self, place: Point) -> f64 {
-        let off = |axis: &Point| (axis.x - place.x).hypot(axis.y - place.y);
-        self.path.iter().map(off).fold(f64::INFINITY, f64::min)
+        self.path.iter().map(|axis| axis.distance_to(place)).fold(f64::INFINITY, f64::min)
     }
 
     /// Radius within which each place of the path gives at least half of the heat that it gives on its axis, mm: the

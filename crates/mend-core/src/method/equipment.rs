@@ -93,8 +93,13 @@ impl Equipment {
 
     /// The stoutest tip.
     pub fn stoutest(&self) -> Option<Length> {
-        self.tips.iter().copied().max_by(|a, b| a.in_mm().total_cmp(&b.in_mm()))
+        stoutest(&self.tips)
     }
+}
+
+/// The stoutest of some tips.
+pub(crate) fn stoutest(tips: &[Length]) -> Option<Length> {
+    tips.iter().copied().max_by(|a, b| a.in_mm().total_cmp(&b.in_mm()))
 }
 
 /// Is it one for getting out?

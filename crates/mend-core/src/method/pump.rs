@@ -1,6 +1,6 @@
 //! Pump or vacuum iron: each hole emptied for itself, then the part lifts out cold.
 
-use super::equipment::{SkillLevel, Sucker};
+use super::equipment::{SkillLevel, Sucker, stoutest};
 use super::fit::Fit;
 use super::reason::{Advantage, Caveat, Obstacle};
 use super::start::{Start, Vary, fed, unfed};
@@ -59,7 +59,7 @@ impl Method for Pump {
         let start = |(preheater, dwell): (bool, f64)| {
             let preheater = preheater.then(|| super::usual::preheater(subject.board));
             let tips = subject.fine_tips();
-            let tip = tips.iter().copied().max_by(|a, b| a.in_mm().total_cmp(&b.in_mm())).unwrap_or(Length::mm(2.0));
+            let tip = stoutest(&tips).unwrap_or(Length::mm(2.0));
             let on = |name: &str| {
                 let iron =
                     Some(Iron { set: Temperature::celsius(380.0), tip, row: name.to_owned(), dwell: USUAL_DWELL });

@@ -1,6 +1,6 @@
 //! Where the search for settings begins: a recipe, what the joints then hold, and what may be varied.
 
-use super::equipment::Equipment;
+use super::equipment::{Equipment, stoutest};
 use super::subject::Subject;
 use super::usual;
 use crate::board::Face;
@@ -33,8 +33,7 @@ pub struct Start {
 impl Start {
     /// With these tips alone, the stoutest first.
     pub(crate) fn with_tips(mut self, tips: Vec<Length>) -> Self {
-        let stoutest = tips.iter().copied().max_by(|a, b| a.in_mm().total_cmp(&b.in_mm()));
-        if let (Some(iron), Some(tip)) = (&mut self.recipe.during.iron, stoutest) {
+        if let (Some(iron), Some(tip)) = (&mut self.recipe.during.iron, stoutest(&tips)) {
             iron.tip = tip;
         }
         if let Vary::Iron { tips: varied, .. } = &mut self.vary {

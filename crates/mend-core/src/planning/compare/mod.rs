@@ -15,6 +15,7 @@ use crate::units::Temperature;
 use crate::watch::Watch;
 pub(super) use lane::tightest;
 pub use lane::{Lane, Tightest, Use};
+pub(super) use preference::AS_SURE;
 use recommend::recommend;
 pub use recommend::{BestLane, NextBest, Recommendation, WhyNot};
 

@@ -4,10 +4,10 @@
 use super::lane::Lane;
 use crate::planning::plan::WindowState;
 
-/// A method is as sure as the surest while it fails in no more than this share of the runs beyond it. Of 64 runs that is three:
-/// fewer than three more failures say little about which of two fails oftener (two standard errors of a share of 1 in 20 are
-/// 5 %).
-const AS_SURE: f64 = 0.05;
+/// A method, or a way to fit, is as sure as the surest while it fails in no more than this share of the runs beyond it. Of 64
+/// runs that is three: fewer than three more failures say little about which of two fails oftener (two standard errors of a
+/// share of 1 in 20 are 5 %).
+pub(in crate::planning) const AS_SURE: f64 = 0.05;
 
 /// The preferred of some lanes; none of none.
 ///

@@ -7,7 +7,7 @@
 mod first;
 mod way;
 
-use super::compare::{Tightest, tightest};
+use super::compare::{AS_SURE, Tightest, tightest};
 use super::make_plan::plan_alone;
 use super::order::Unplanned;
 use super::plan::{Plan, WindowState};
@@ -19,9 +19,6 @@ use crate::units::Temperature;
 use crate::watch::Watch;
 pub use first::first_settings;
 pub use way::{FitObstacle, FitWay};
-
-/// A way as sure as the surest fails in no more than this share of the runs beyond it: as for methods.
-const AS_SURE: f64 = 0.05;
 
 /// A way that can be gone, with its best settings.
 #[derive(Debug, Clone, PartialEq)]
