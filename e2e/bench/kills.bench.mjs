@@ -28,7 +28,7 @@ test(`${KILLS} kills in the middle of writing`, async () => {
   let shop = await start("serve", "--data", data);
   const at = await begunJob(shop.address);
   const draft = (await ask(`${shop.address}/boards/drafts`, { method: "POST", form: { board: "" } })).headers.location;
-  const acknowledged = { events: 0, acts: 0, serial: "", mark: "" };
+  const acknowledged = { events: 0, acts: 0, serial: "", mark: "unwalked" };
   let [sent, killed] = [0, 0];
   while (killed < KILLS) {
     const page = (await ask(`${shop.address}${at}/run`)).text;

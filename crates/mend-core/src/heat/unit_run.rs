@@ -6,6 +6,7 @@ use super::case::Case;
 use super::mesh::Resolution;
 use super::parameters::ParameterSample;
 use super::rig::{Model, Rig};
+use super::simulation::Simulation;
 use super::traces::Traces;
 
 /// Rises over ambient, K, at every full second from the last stage's 0, of a run at the case's own setting.
@@ -34,13 +35,17 @@ pub struct UnitRun {
 /// assert_eq!(unit.jet.joints.len(), bench.board.connector.joints.len());
 /// ```
 pub fn unit_run(case: &Case<'_>) -> UnitRun {
+    unit_run_after(case, Soak::run(case).as_ref())
+}
+
+/// The same after a soak that is known already: its own, or that of a case which differs in the air of the last stage alone.
+pub(crate) fn unit_run_after(case: &Case<'_>, soak: Option<&Soak>) -> UnitRun {
     let parameters = ParameterSample::nominal();
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: true });
     let exit_excess = rig.exit_excess;
-    let cold = case.begins_over_ambient().in_kelvin() == 0.0;
-    let lone = case.recipe.preheat.is_empty() && case.recipe.during.is_none() && cold;
-    let empty = Traces::from_network(&rig.network);
-    let (before, rest) = if lone { (empty.clone(), empty) } else { without_jet(rig.clone(), case) };
+    let empty = || Traces::from_network(&rig.network);
+    let (before, rest) =
+        soak.map_or_else(|| (empty(), empty()), |soak| (soak.before.clone(), soak.without_jet(rig.clone(), case)));
     UnitRun { exit_excess, jet: jet_alone(rig, case), rest, before }
 }
 
@@ -59,25 +64,42 @@ fn jet_alone(mut rig: Rig, case: &Case<'_>) -> Traces {
     follow(&mut rig, stage.seconds, case)
 }
 
-/// All stages, the last one with its jet unheated: before the last, and in it. The stages before are as they are set, so
-/// they run in full: radiation about 400 K takes half as much again as it should from a board at 130 °C, and a soaked
-/// window was up to a tenth late.
-fn without_jet(mut linear: Rig, case: &Case<'_>) -> (Traces, Traces) {
-    let parameters = ParameterSample::nominal();
-    let mut full = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: false });
-    let mut before = Traces::from_network(&full.network);
-    let (last, mut stage, mut past) = (linear.stages.len() - 1, 0, 0);
-    while past < case.recipe.seconds_before() {
-        full.begin(stage);
-        let seconds = full.stages[stage].seconds;
-        before.append(follow(&mut full, seconds, case));
-        (stage, past) = (stage + 1, past + seconds);
+/// What comes before the last stage, and how the board stands then. It runs in full, as it is set: radiation about 400 K takes
+/// half as much again as it should from a board at 130 °C, and a soaked window was up to a tenth late.
+pub(crate) struct Soak {
+    before: Traces,
+    board: Simulation<f32>,
+}
+
+impl Soak {
+    /// The soak of a case; none where the board is cold and nothing but the jet ever heats it.
+    pub(crate) fn run(case: &Case<'_>) -> Option<Self> {
+        let cold = case.begins_over_ambient().in_kelvin() == 0.0;
+        if case.recipe.preheat.is_empty() && case.recipe.during.is_none() && cold {
+            return None;
+        }
+        let parameters = ParameterSample::nominal();
+        let mut full = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: false });
+        let mut before = Traces::from_network(&full.network);
+        let (mut stage, mut past) = (0, 0);
+        while past < case.recipe.seconds_before() {
+            full.begin(stage);
+            let seconds = full.stages[stage].seconds;
+            before.append(follow(&mut full, seconds, case));
+            (stage, past) = (stage + 1, past + seconds);
+        }
+        Some(Self { before, board: full.simulation })
     }
-    linear.simulation.adopt(&full.simulation);
-    linear.begin(last);
-    let (seconds, air) = (linear.stages[last].seconds, linear.without_jet.take());
-    air.iter().for_each(|air| linear.simulation.set_airs(air));
-    (before, follow(&mut linear, seconds, case))
+
+    /// The last stage after it, with its jet unheated.
+    fn without_jet(&self, mut linear: Rig, case: &Case<'_>) -> Traces {
+        let last = linear.stages.len() - 1;
+        linear.simulation.adopt(&self.board);
+        linear.begin(last);
+        let (seconds, air) = (linear.stages[last].seconds, linear.without_jet.take());
+        air.iter().for_each(|air| linear.simulation.set_airs(air));
+        follow(&mut linear, seconds, case)
+    }
 }
 
 fn follow(rig: &mut Rig, seconds: usize, case: &Case<'_>) -> Traces {

@@ -46,16 +46,13 @@ impl<'a> PlanRuns<'a> {
         case.watch.expect(SAMPLES + 1 + FINE_IS + MOVES + FINALISTS * TRIED_SAMPLES);
         // What comes after both release and the first damage is no part of any plan.
         let enough = |run: &Run| damage(run).is_some();
-        let fine = || {
-            let run = run_until(&case, &nominal, Resolution::FINE, &enough);
-            (0..FINE_IS).for_each(|_| case.watch.one_done());
-            run
+        let as_computed = || {
+            let fine = run_until(&case, &nominal, Resolution::FINE, &enough);
+            let coarse = run_until(&case, &nominal, Resolution::COARSE, &enough);
+            (0..=FINE_IS).for_each(|_| case.watch.one_done());
+            (fine, coarse)
         };
-        // The nominal run goes along with the samples.
-        let all: Vec<ParameterSample> = std::iter::once(nominal).chain(sampled).collect();
-        let (fine, mut coarse) = rayon::join(fine, || run_all(&case, &all, &enough));
-        let samples = coarse.split_off(1);
-        let coarse = coarse.remove(0);
+        let ((fine, coarse), samples) = rayon::join(as_computed, || run_all(&case, &sampled, &enough));
         case.watch.wanted()?;
         let damages: Vec<Option<Damage>> = samples.iter().map(damage).collect();
         let outcomes = samples.iter().zip(&damages).map(|(run, damage)| Outcome { release: run.release, damage });

@@ -5,7 +5,7 @@ use rayon::prelude::*;
 
 use super::super::order::Unplanned;
 use super::request::{Effort, SearchRequest, Tried};
-use super::screen::{SETS, Setting, best};
+use super::screen::{SETS, Setting, Soaked, best, soak};
 use crate::heat::covered_joint::covered_joints;
 use crate::heat::recipe::Recipe;
 use crate::heat::shield::ShieldKind;
@@ -28,20 +28,26 @@ pub(super) fn all(
 ) -> Result<(Vec<Tried>, usize), Unplanned> {
     let settings = space.distances.len() * space.flows.len() * space.motions.len();
     sought.watch.expect(space.nozzles.len() * settings);
-    let arms: Vec<(Vec<Tried>, usize)> =
-        space.nozzles.par_iter().map(|nozzle| arm(sought, start, (space, *nozzle))).collect::<Result<_, _>>()?;
+    let soak = soak(sought, start)?;
+    let arm = |nozzle: &Length| arm(sought, &Arm { start, space, nozzle: *nozzle, soaked: Soaked::Known(soak.as_ref()) });
+    let arms: Vec<(Vec<Tried>, usize)> = space.nozzles.par_iter().map(arm).collect::<Result<_, _>>()?;
     let count = arms.iter().map(|(_, count)| count).sum();
     Ok((arms.into_iter().flat_map(|(tried, _)| tried).collect(), count))
 }
 
-fn arm(
-    sought: &SearchRequest<'_>,
-    start: &Start,
-    (space, nozzle): (&AirSpace, Length),
-) -> Result<(Vec<Tried>, usize), Unplanned> {
+/// A beginning with one nozzle.
+struct Arm<'a> {
+    start: &'a Start,
+    space: &'a AirSpace,
+    nozzle: Length,
+    soaked: Soaked<'a>,
+}
+
+fn arm(sought: &SearchRequest<'_>, arm: &Arm<'_>) -> Result<(Vec<Tried>, usize), Unplanned> {
+    let &Arm { start, space, nozzle, soaked } = arm;
     let recipes = recipes(start, (space, nozzle));
     let screened = |recipe: &Recipe| {
-        let tried = best(sought, &Setting { composition: &start.composition, recipe, hottest: space.hottest });
+        let tried = best(sought, &Setting { composition: &start.composition, recipe, hottest: space.hottest, soaked });
         sought.watch.one_done();
         tried
     };
@@ -88,11 +94,9 @@ fn shielded(
         for _ in 0..MOST_SHIELDS {
             let Some(recipe) = one_more(sought, &now, kind) else { break };
             sought.watch.wanted()?;
-            let Some(next) =
-                best(sought, &Setting { composition: &now.composition, recipe: &recipe, hottest: space.hottest })?
-            else {
-                break;
-            };
+            // A shield lies there from the first stage on.
+            let (composition, hottest, soaked) = (&now.composition, space.hottest, Soaked::Unknown);
+            let Some(next) = best(sought, &Setting { composition, recipe: &recipe, hottest, soaked })? else { break };
             runs += 1;
             now = next;
             if best_of_all.as_ref().is_none_or(|best| now.score.order(&best.score).is_gt()) {

@@ -8,7 +8,7 @@ use super::super::order::Unplanned;
 use super::arm::one_more;
 use super::irons;
 use super::request::{SearchRequest, Tried};
-use super::screen::{Setting, best};
+use super::screen::{Setting, Soaked, best};
 use crate::heat::recipe::Recipe;
 use crate::method::start::{Start, Vary, fed};
 use crate::method::subject::Subject;
@@ -60,7 +60,7 @@ fn retried(
 ) -> Result<Option<Tried>, Unplanned> {
     if recipe.air.is_some() {
         let hottest = sought.subject.station.set_range.1;
-        return best(sought, &Setting { composition, recipe, hottest });
+        return best(sought, &Setting { composition, recipe, hottest, soaked: Soaked::Unknown });
     }
     let Some(iron) = &recipe.during.iron else { return Ok(None) };
     let vary = Vary::Iron { sets: vec![iron.set], tips: vec![iron.tip] };

@@ -13,7 +13,8 @@ use crate::heat::parameters::ParameterSample;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
 use crate::heat::tool::HotAir;
-use crate::heat::unit_run::{UnitRun, unit_run};
+use crate::heat::unit_run::{Soak, UnitRun, unit_run, unit_run_after};
+use crate::method::start::Start;
 use crate::solder::{JointComposition, MeltTarget};
 use crate::units::{TempDelta, Temperature};
 
@@ -26,11 +27,28 @@ const TRANSFER_FOR_FLOW: f64 = 0.55;
 /// Half width of the middle eight in ten of a bell, standard deviations (T).
 const EIGHT_IN_TEN: f64 = 1.281_6;
 
-/// A setting to be screened: joints that hold `charge`, everything of `recipe` but its set temperature, none hotter.
+/// A setting to be screened: joints that hold `composition`, everything of `recipe` but its set temperature, none hotter.
 pub(super) struct Setting<'a> {
     pub(super) composition: &'a JointComposition,
     pub(super) recipe: &'a Recipe,
     pub(super) hottest: Temperature,
+    /// What comes before the last stage, where that is known.
+    pub(super) soaked: Soaked<'a>,
+}
+
+/// What is known of the stages before the last.
+#[derive(Clone, Copy)]
+pub(super) enum Soaked<'a> {
+    /// Nothing yet.
+    Unknown,
+    /// This, of a setting that differs in the air of the last stage alone; none where there is nothing before it.
+    Known(Option<&'a Soak>),
+}
+
+/// The soak of a beginning: all its bare settings have the same.
+pub(super) fn soak(sought: &SearchRequest<'_>, start: &Start) -> Result<Option<Soak>, Unplanned> {
+    let melting = start.composition.targets(sought.subject.board)?;
+    Ok(Soak::run(&sought.order(&start.composition, &start.recipe).case(&melting)))
 }
 
 /// The best set temperature of a setting.
@@ -43,7 +61,10 @@ pub(super) fn best(sought: &SearchRequest<'_>, setting: &Setting<'_>) -> Result<
     let order = sought.order(setting.composition, &middle);
     let case = order.case(&melting);
     let limits = limits(&order, &case);
-    let unit = unit_run(&case);
+    let unit = match setting.soaked {
+        Soaked::Unknown => unit_run(&case),
+        Soaked::Known(soak) => unit_run_after(&case, soak),
+    };
     let screened = Screened { order: &order, case, limits: &limits, unit: &unit, air };
     let scored = sets.iter().map(|set| (screened.score(*set), *set));
     let best = scored.max_by(|a, b| a.0.0.order(&b.0.0));
