@@ -3,6 +3,7 @@
 
 use crate::board::library::{self, Values};
 use crate::board::{Board, ComponentKind, Face, KeepIntact, Outline, Point, Pose, Rect, StackUp, Turn};
+use crate::heat::known::Known;
 use crate::heat::motion::Motion;
 use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
@@ -63,14 +64,16 @@ impl Bench {
     /// What is to be done with what.
     pub fn subject(&self) -> Subject<'_> {
         let Self { board, station, equipment, composition, .. } = self;
-        Subject { board, composition, station, equipment, keep_intact: KeepIntact::Board, purpose: Purpose::Remove }
+        let (keep_intact, purpose) = (KeepIntact::Board, Purpose::Remove);
+        Subject { board, composition, station, equipment, keep_intact, known: &Known::NOTHING, purpose }
     }
 
     /// A plan is asked for.
     pub fn order(&self) -> Order<'_> {
         let Self { board, station, composition, recipe, watch, .. } = self;
         let (purpose, keep_intact) = (Purpose::Remove, KeepIntact::Board);
-        Order { board, composition, station, recipe, ambient: AMBIENT, purpose, keep_intact, watch }
+        let known = &Known::NOTHING;
+        Order { board, composition, station, recipe, ambient: AMBIENT, known, purpose, keep_intact, watch }
     }
 
     /// A quick search for settings is asked for.

@@ -10,6 +10,7 @@
 //! - [`board`]: outline, stack-up, connector, joints, components
 //! - [`solder`]: what a mix of solders melts at
 //! - [`heat`]: how the board heats under a tool, and when its joints melt
+//! - [`calibration`]: what is learnt from what was observed; a run that is watched
 //! - [`method`]: the ways to get a part off, a file each: where each fits, its recipe, its words
 //! - [`planning`]: margins, the abort time, the search for settings, the methods compared, the bench sequence
 //! - [`inspection`]: the pin walk and its verdict
@@ -17,6 +18,7 @@
 //! - [`example`]: a made-up bench, for the examples of this documentation
 
 pub mod board;
+pub mod calibration;
 pub mod caution;
 pub mod example;
 pub mod finding;

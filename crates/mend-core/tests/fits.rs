@@ -7,6 +7,7 @@ mod common;
 use common::{WANTED, below, board, fed, sac305, station};
 use mend_core::board::{Board, KeepIntact};
 use mend_core::heat::iron::{EVERY_ROW, Iron};
+use mend_core::heat::known::Known;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, Recipe};
 use mend_core::materials::Metal;
@@ -22,7 +23,17 @@ use mend_core::units::{Duration, Length, Temperature};
 fn planned(board: &Board, recipe: &Recipe, (composition, purpose): (&JointComposition, Purpose)) -> Plan {
     let ambient = Temperature::celsius(23.0);
     let (station, watch, keep_intact) = (station(), &WANTED, KeepIntact::Board);
-    let order = Order { board, composition, station: &station, recipe, ambient, purpose, keep_intact, watch };
+    let order = Order {
+        board,
+        composition,
+        station: &station,
+        recipe,
+        ambient,
+        known: &Known::NOTHING,
+        purpose,
+        keep_intact,
+        watch,
+    };
     plan(&order).expect("it can be planned")
 }
 

@@ -6,6 +6,7 @@ mod common;
 use common::{WANTED, board, component, sac305, station};
 use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
+use mend_core::heat::known::Known;
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::purpose::Purpose;
@@ -84,7 +85,8 @@ impl Case {
 
     fn subject(&self) -> Subject<'_> {
         let Self { board, composition, station, equipment, keep_intact } = self;
-        Subject { board, composition, station, equipment, keep_intact: *keep_intact, purpose: Purpose::Remove }
+        let (keep_intact, known) = (*keep_intact, &Known::NOTHING);
+        Subject { board, composition, station, equipment, keep_intact, known, purpose: Purpose::Remove }
     }
 
     fn search(&self, family: MethodFamily) -> SearchResult {

@@ -43,6 +43,7 @@ const RANKS: &[&[&str]] = &[
     &["materials", "board"],
     &["solder"],
     &["heat"],
+    &["calibration"],
     &["method"],
     &["planning"],
     &["inspection", "shop"],

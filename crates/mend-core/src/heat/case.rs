@@ -1,8 +1,10 @@
 //! Everything a run starts from.
 
+use super::known::Known;
 use super::purpose::Purpose;
 use super::recipe::Recipe;
 use super::station::Station;
+use super::thermocouple::Thermocouple;
 use crate::board::Board;
 use crate::solder::MeltTarget;
 use crate::units::{TempDelta, Temperature};
@@ -23,6 +25,10 @@ pub struct Case<'a> {
     pub purpose: Purpose,
     /// Ambient temperature.
     pub ambient: Temperature,
+    /// What has been learnt of station, board, hand and place.
+    pub known: &'a Known,
+    /// Where thermocouples are taped.
+    pub thermocouples: &'a [Thermocouple],
     /// Is it still wanted? A run that is not ends early, and is no run.
     pub watch: &'a Watch,
 }

@@ -13,8 +13,8 @@
 //! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air
 //!   does to all
 //! - [`lumped_nodes`], [`stepping`], [`simulation`]: one step of everything, of one run or of several in a batch; [`run_view`]: one of them to
-//!   be read; [`rig`]: a case set up; [`traces`]: what is watched; [`run`]: heat until release, then cool;
-//!   [`uncertainty`], [`latin_hypercube`], [`parameters`], [`ensemble`]: what is guessed, samples of it and a run for each; [`replay`]: a run to look at; [`unit_run`]: one run for all
+//!   be read; [`rig`]: a case set up; [`traces`], [`thermocouple`]: what is watched; [`run`]: heat until release, then cool;
+//!   [`uncertainty`], [`known`], [`latin_hypercube`], [`parameters`], [`ensemble`]: what is guessed, what has been learnt of it, samples of it and a run for each; [`replay`]: a run to look at; [`unit_run`]: one run for all
 //!   set temperatures
 //! - [`bridge`]: what joins the joints for one tip; [`bridge_wire`]: which span an iron keeps molten
 //!
@@ -38,6 +38,7 @@ pub mod ensemble;
 pub mod field;
 pub mod iron;
 pub mod jet;
+pub mod known;
 pub mod latin_hypercube;
 pub mod lumped_nodes;
 pub mod mesh;
@@ -63,6 +64,7 @@ pub mod station;
 pub mod stepping;
 mod stiffness;
 pub mod surface_air;
+pub mod thermocouple;
 pub mod tip_patch;
 pub mod tool;
 pub mod traces;

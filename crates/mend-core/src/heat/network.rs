@@ -2,6 +2,7 @@
 
 use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
+use super::thermocouple::ThermocoupleCells;
 use crate::board::route::by_place;
 use crate::board::{Board, Component, Connector, Face, Joint, JointShape, Rect, Role};
 use crate::materials::BodyMaterial;
@@ -54,6 +55,8 @@ pub struct Network {
     pub stands_on: Vec<Under>,
     /// The board at the part's joints.
     pub pads: Under,
+    /// For each thermocouple, the cells that it is taped to.
+    pub thermocouples: Vec<ThermocoupleCells>,
     /// For each stage and each of its irons, the tip that is held on joints in it: one for each place that it goes round.
     pub tips: Vec<Vec<Vec<usize>>>,
 }
@@ -93,7 +96,17 @@ impl Network {
         let share = 1.0 / connector.joints.len().max(1) as f64;
         let columns = connector.joints.iter().map(|j| (mesh.column_at(j.at), share)).collect();
         let pads = Under { columns, layer: layer_of(mesh, connector.face) };
-        Self { nodes, joints, body: skin, part, components, stands_on, pads, tips: Vec::new() }
+        Self {
+            nodes,
+            joints,
+            body: skin,
+            part,
+            components,
+            stands_on,
+            pads,
+            thermocouples: Vec::new(),
+            tips: Vec::new(),
+        }
     }
 
     /// Takes the part off again: its lumps are joined to nothing, and its pins are not in the joints.

@@ -4,9 +4,10 @@
 use statrs::distribution::{ContinuousCDF, Normal};
 
 use super::case::Case;
+use super::known::{Belief, Teachable, Values};
 use super::latin_hypercube::latin_hypercube;
 use super::spread::EIGHT_IN_TEN;
-use super::uncertainty::{CAPACITY_SPREAD, LOSS_SPREAD, UncertainInput, Uncertainty};
+use super::uncertainty::{UncertainInput, Uncertainty};
 use crate::solder::{MeltTarget, Melts};
 use crate::units::{TempDelta, Temperature};
 
@@ -142,33 +143,66 @@ impl ParameterSample {
     /// assert!(samples.iter().any(|sample| sample.jet < 0.8) && samples.iter().any(|sample| sample.jet > 1.2));
     /// ```
     pub fn samples(count: usize, case: &Case<'_>) -> Vec<Self> {
-        let (known, bell) = (Uncertainty::from_case(case), Normal::standard());
-        let columns = latin_hypercube(count, DIMENSIONS);
-        let draw = |k: usize| Draw { at: std::array::from_fn(|d| columns[d][k]), bell: &bell };
-        (0..count).map(|k| Self::from_draw(&draw(k), &known)).collect()
+        Self::samples_of(count, case, &Belief::from_case(case))
     }
 
-    fn from_draw(draw: &Draw<'_>, known: &Uncertainty) -> Self {
+    /// The same about what is believed at the moment.
+    pub fn samples_of(count: usize, case: &Case<'_>, belief: &Belief) -> Vec<Self> {
+        let (known, bell) = (Uncertainty::blind(case), Normal::standard());
+        let columns = latin_hypercube(count, DIMENSIONS);
+        let draw = |k: usize| Draw { at: std::array::from_fn(|d| columns[d][k]), bell: &bell };
+        (0..count).map(|k| Self::from_draw(&draw(k), (&known, belief))).collect()
+    }
+
+    /// The middle of every guess, with what has been learnt of a case.
+    pub fn middle(case: &Case<'_>) -> Self {
+        Self::nominal().believing(&Belief::from_case(case).mean)
+    }
+
+    /// What is taught of it, in the order of [`Values`].
+    pub fn teachable(&self) -> Values {
+        Values::from_fn(|k, _| match Teachable::ALL[k] {
+            Teachable::Jet => self.jet.ln(),
+            Teachable::Flow => self.flow.ln(),
+            Teachable::Outlet => self.outlet_k,
+            Teachable::Distance => self.distance.ln(),
+            Teachable::Conduction => self.conduction.ln(),
+            Teachable::Capacity => self.capacity.ln(),
+            Teachable::Losses => self.loss.ln(),
+        })
+    }
+
+    fn believing(self, values: &Values) -> Self {
+        let factor = |what: Teachable| values[what as usize].exp();
+        Self {
+            jet: factor(Teachable::Jet),
+            flow: factor(Teachable::Flow),
+            outlet_k: values[Teachable::Outlet as usize],
+            distance: factor(Teachable::Distance),
+            conduction: factor(Teachable::Conduction),
+            capacity: factor(Teachable::Capacity),
+            loss: factor(Teachable::Losses),
+            ..self
+        }
+    }
+
+    fn from_draw(draw: &Draw<'_>, (known, belief): (&Uncertainty, &Belief)) -> Self {
         let standing = |family: usize| MaterialBias {
             longer: LONGER_SPREAD * draw.bell(15 + 2 * family),
             more_k: MORE_SPREAD_K * draw.bell(16 + 2 * family),
         };
+        // In the order of the values: each has kept its dimension since the first plans.
+        let taught = belief.at(&Values::from([0, 3, 6, 8, 1, 11, 2].map(|dimension| draw.bell(dimension))));
         Self {
-            jet: draw.factor(0, known.jet),
-            conduction: draw.factor(1, known.conduction),
-            loss: draw.factor(2, LOSS_SPREAD),
-            flow: draw.factor(3, known.flow),
             melt: draw.bell(4) / EIGHT_IN_TEN,
             shield: draw.factor(5, SHIELD_SPREAD),
-            outlet_k: known.outlet_k * draw.bell(6),
             // Drawn from none to twice the usual.
             back_pressure: if known.back_pressure { draw.between(7, [0.0, 2.0]) } else { 1.0 },
-            distance: draw.factor(8, known.distance),
             aim_mm: [known.aim_mm * draw.bell(9), known.aim_mm * draw.bell(10)],
-            capacity: draw.factor(11, CAPACITY_SPREAD),
             mixing: draw.at[12],
             let_go: LetGo { pad: draw.between(13, PADS_LET_GO), hole: draw.between(14, HOLES_LET_GO) },
             stands: std::array::from_fn(standing),
+            ..Self::nominal().believing(&taught)
         }
     }
 

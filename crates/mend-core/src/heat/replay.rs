@@ -49,7 +49,7 @@ pub struct Replay {
 /// assert!(recording.frames.len() <= 20 && recording.every_s >= 1);
 /// ```
 pub fn replay(case: &Case<'_>, frames: usize) -> Result<Replay, Cancelled> {
-    let parameters = ParameterSample::nominal();
+    let parameters = ParameterSample::middle(case);
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::FINE, linear: false });
     let most = case.recipe.seconds();
     case.watch.expect(most);

@@ -8,8 +8,8 @@ use super::mesh::{Mesh, Slab};
 use super::nodes::{CellLink, Nodes};
 use super::rkl2::{self, Weights};
 use super::run_view::RunView;
-use super::stiffness::{self, Exchange};
 use super::stepping::{State, Sweep};
+use super::stiffness::{self, Exchange};
 
 /// A board under a tool, in time. All temperatures are excess over ambient, K.
 #[derive(Debug, Clone)]

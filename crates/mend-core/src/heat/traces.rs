@@ -3,6 +3,7 @@
 use super::network::{Network, Under};
 use super::run_view::RunView;
 use super::stepping::Sweep;
+use super::thermocouple::ThermocoupleCurve;
 
 /// A curve each, from second 0, over whatever the recorder counts from: °C in a run, the rise in a unit run.
 #[derive(Debug, Clone, Default)]
@@ -19,6 +20,8 @@ pub struct Traces {
     pub pads: Vec<f32>,
     /// Hottest place of the laminate's faces.
     pub laminate: Vec<f32>,
+    /// Per thermocouple.
+    pub thermocouples: Vec<ThermocoupleCurve>,
 }
 
 impl Traces {
@@ -26,7 +29,9 @@ impl Traces {
     pub fn from_network(network: &Network) -> Self {
         let each = |count: usize| vec![Vec::new(); count];
         let (joints, components) = (network.joints.len(), network.components.len());
-        Self { joints: each(joints), components: each(components), own_joints: each(components), ..Self::default() }
+        let thermocouples = vec![ThermocoupleCurve::default(); network.thermocouples.len()];
+        let (joints, components, own_joints) = (each(joints), each(components), each(components));
+        Self { joints, components, own_joints, thermocouples, ..Self::default() }
     }
 
     /// Adds a second; `from` is what the state's zero counts as.
@@ -42,6 +47,8 @@ impl Traces {
         self.body.push(node(&network.body));
         self.pads.push(cells(&network.pads));
         self.laminate.push(state.hottest_face() as f32 + from);
+        let taped = self.thermocouples.iter_mut().zip(&network.thermocouples);
+        taped.for_each(|(curve, cells)| curve.record(cells, (state, from)));
     }
 
     /// Seconds recorded, second 0 included.
@@ -61,6 +68,8 @@ impl Traces {
         let others = other.joints.iter_mut().chain(&mut other.components).chain(&mut other.own_joints);
         let others = others.chain([&mut other.body, &mut other.pads, &mut other.laminate]);
         own.zip(others).for_each(|(own, other)| own.append(other));
+        let taped = self.thermocouples.iter_mut().zip(&mut other.thermocouples);
+        taped.for_each(|(own, other)| own.append(other));
     }
 }
 
@@ -85,6 +94,7 @@ mod tests {
             own_joints: vec![vec![t]],
             pads: vec![t],
             laminate: vec![t],
+            thermocouples: vec![ThermocoupleCurve { celsius: vec![t], per_mm: vec![0.0] }],
         };
         let mut all = second(20.0);
         all.append(second(30.0));

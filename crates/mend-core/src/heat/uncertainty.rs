@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::case::Case;
 use super::display::Shows;
+use super::known::{Belief, Teachable, Values};
 use super::recipe::Held;
 use super::station::Station;
 use super::tool::{Blower, HotAir};
@@ -77,12 +78,16 @@ pub struct Uncertainty {
     pub aim_mm: f64,
     /// Of the conductivity in plane.
     pub conduction: f64,
+    /// Of the heat capacity.
+    pub capacity: f64,
+    /// Of the losses.
+    pub losses: f64,
 }
 
 /// Logarithmic spread of the losses.
-pub(super) const LOSS_SPREAD: f64 = 0.20;
+const LOSS_SPREAD: f64 = 0.20;
 /// Logarithmic spread of the heat capacity.
-pub(super) const CAPACITY_SPREAD: f64 = 0.15;
+const CAPACITY_SPREAD: f64 = 0.15;
 /// Up to here a nozzle is narrow: on fans the law of the jet looks too weak there.
 const NARROW: Length = Length::mm(8.0);
 /// Spread of the transfer of a narrow nozzle on a fan that nobody has probed.
@@ -95,6 +100,21 @@ const BLIND_FLOW: f64 = 0.15;
 impl Uncertainty {
     /// Of a case as it is known.
     pub fn from_case(case: &Case<'_>) -> Self {
+        let (blind, belief) = (Self::blind(case), Belief::from_case(case));
+        Self {
+            jet: belief.spread(Teachable::Jet),
+            flow: belief.spread(Teachable::Flow),
+            outlet_k: belief.spread(Teachable::Outlet),
+            distance: belief.spread(Teachable::Distance),
+            conduction: belief.spread(Teachable::Conduction),
+            capacity: belief.spread(Teachable::Capacity),
+            losses: belief.spread(Teachable::Losses),
+            ..blind
+        }
+    }
+
+    /// Before anybody has taught anything.
+    pub fn blind(case: &Case<'_>) -> Self {
         let &Station { jet_spread, flow_spread, outlet_spread_k, .. } = case.station;
         let narrow = |air: &HotAir| air.nozzle <= NARROW && case.station.blower == Blower::Fan;
         let blind_and_narrow = !case.station.is_measured() && case.recipe.air.as_ref().is_some_and(narrow);
@@ -111,7 +131,22 @@ impl Uncertainty {
             distance,
             aim_mm,
             conduction: case.board.stack.conduction_spread(),
+            capacity: CAPACITY_SPREAD,
+            losses: LOSS_SPREAD,
         }
+    }
+
+    /// Of what can be taught, in the order of [`Values`].
+    pub fn teachable(&self) -> Values {
+        Values::from_fn(|k, _| match Teachable::ALL[k] {
+            Teachable::Jet => self.jet,
+            Teachable::Flow => self.flow,
+            Teachable::Outlet => self.outlet_k,
+            Teachable::Distance => self.distance,
+            Teachable::Conduction => self.conduction,
+            Teachable::Capacity => self.capacity,
+            Teachable::Losses => self.losses,
+        })
     }
 
     /// How wide a guess would be once somebody had measured it, against how wide it is now: 1 where nothing can be done about it
@@ -125,8 +160,8 @@ impl Uncertainty {
             UncertainInput::Distance => against(0.08, self.distance),
             UncertainInput::Aim => against(0.5, self.aim_mm),
             UncertainInput::Conduction => against(0.10, self.conduction),
-            UncertainInput::HeatCapacity => against(0.06, CAPACITY_SPREAD),
-            UncertainInput::Losses => against(0.15, LOSS_SPREAD),
+            UncertainInput::HeatCapacity => against(0.06, self.capacity),
+            UncertainInput::Losses => against(0.15, self.losses),
             UncertainInput::Mixing
             | UncertainInput::LetGo
             | UncertainInput::MeltingPoint

@@ -40,7 +40,7 @@ pub fn unit_run(case: &Case<'_>) -> UnitRun {
 
 /// The same after a soak that is known already: its own, or that of a case which differs in the air of the last stage alone.
 pub(crate) fn unit_run_after(case: &Case<'_>, soak: Option<&Soak>) -> UnitRun {
-    let parameters = ParameterSample::nominal();
+    let parameters = ParameterSample::middle(case);
     let rig = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: true });
     let exit_excess = rig.exit_excess;
     let empty = || Traces::from_network(&rig.network);
@@ -78,7 +78,7 @@ impl Soak {
         if case.recipe.preheat.is_empty() && case.recipe.during.is_none() && cold {
             return None;
         }
-        let parameters = ParameterSample::nominal();
+        let parameters = ParameterSample::middle(case);
         let mut full = Rig::new(case, &parameters, Model { resolution: Resolution::COARSE, linear: false });
         let mut before = Traces::from_network(&full.network);
         let (mut stage, mut past) = (0, 0);

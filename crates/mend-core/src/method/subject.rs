@@ -4,6 +4,7 @@ use super::equipment::Equipment;
 use super::reason::Obstacle;
 use crate::board::{Board, Component, Joint, KeepIntact, Rect};
 use crate::heat::iron::{TOO_WIDE, pitch_at};
+use crate::heat::known::Known;
 use crate::heat::purpose::Purpose;
 use crate::heat::station::Station;
 use crate::solder::JointComposition;
@@ -31,6 +32,8 @@ pub struct Subject<'a> {
     pub equipment: &'a Equipment,
     /// What must come through alive.
     pub keep_intact: KeepIntact,
+    /// What has been learnt of station, board, hand and place.
+    pub known: &'a Known,
     /// What the heat is for.
     pub purpose: Purpose,
 }

@@ -79,7 +79,7 @@ pub fn limits(order: &Order<'_>, case: &Case<'_>) -> Vec<Limit> {
         limits.push(limit(of, LimitSubject::Component(k), Tolerance::from_component(n)));
     }
     if let Some(melted) = MeltTarget::melted_of(&order.composition.factory) {
-        let nominal = ParameterSample::nominal();
+        let nominal = ParameterSample::middle(case);
         let air = case.recipe.air.map(|air| blowing(case, &air, &nominal));
         let goes = loose(board, air.as_ref(), &case.recipe.shields).into_iter().enumerate();
         let celsius = melted.in_celsius();
@@ -128,7 +128,7 @@ impl Limit {
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let order = bench.order();
 /// let case = order.case(&melting);
-/// let nominal = run(&case, &ParameterSample::nominal(), Resolution::COARSE);
+/// let nominal = run(&case, &ParameterSample::middle(case), Resolution::COARSE);
 /// let damage = first_damage(&limits(&order, &case), &nominal.traces);
 /// let expected = nominal.release.is_some_and(|t| damage.as_ref().is_none_or(|damage| t < damage.at_s));
 /// assert_eq!(in_time(&nominal, damage.as_ref()), expected);

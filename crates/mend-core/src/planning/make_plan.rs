@@ -90,7 +90,7 @@ fn map(runs: &PlanRuns<'_>) -> HeatMap {
 
 /// What the rules have to say of the runs.
 fn findings(runs: &PlanRuns<'_>) -> Vec<Finding> {
-    let nominal = ParameterSample::nominal();
+    let nominal = ParameterSample::middle(&runs.case);
     let air = runs.case.recipe.air.map(|air| blowing(&runs.case, &air, &nominal));
     let factory = MeltTarget::melted_of(&runs.order.composition.factory).map_or(f64::INFINITY, |t| t.in_celsius());
     let off = runs.off(&runs.fine);

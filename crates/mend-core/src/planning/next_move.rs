@@ -86,7 +86,7 @@ struct Odds {
 /// The best single change, if one is worth it.
 pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let (order, case) = (outcome.order, &outcome.case);
-    let nominal = ParameterSample::nominal();
+    let nominal = ParameterSample::middle(case);
     let of_outcome = |run| Trial { run: Cow::Borrowed(run), limits: Cow::Borrowed(&outcome.limits) };
     let now = of_outcome(&outcome.coarse);
     let tried = moves(order, &now).into_par_iter().map(|(what, recipe)| {

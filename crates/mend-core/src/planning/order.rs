@@ -5,6 +5,7 @@ use crate::board::{Board, KeepIntact, rules};
 use crate::finding::{Finding, any_blocking};
 use crate::heat::case::Case;
 use crate::heat::covered_joint::covered_joints;
+use crate::heat::known::Known;
 use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
@@ -25,6 +26,8 @@ pub struct Order<'a> {
     pub recipe: &'a Recipe,
     /// Ambient temperature.
     pub ambient: Temperature,
+    /// What has been learnt of station, board, hand and place.
+    pub known: &'a Known,
     /// What for.
     pub purpose: Purpose,
     /// Is the part wanted alive (taken from a donor)? Then its body's limit binds.
@@ -96,7 +99,7 @@ impl<'a> Order<'a> {
 
     /// What is run of it, with joints that melt at these.
     pub fn case(&self, melting: &'a [MeltTarget]) -> Case<'a> {
-        let Self { board, station, recipe, ambient, purpose, watch, .. } = *self;
-        Case { board, melting, station, recipe, purpose, ambient, watch }
+        let Self { board, station, recipe, ambient, known, purpose, watch, .. } = *self;
+        Case { board, melting, station, recipe, purpose, ambient, known, thermocouples: &[], watch }
     }
 }

@@ -102,7 +102,7 @@ fn row(order: &Order<'_>, melting: &[MeltTarget], (flow, sets): (Flow, &[Tempera
     let case = Case { recipe: &middle, ..order.case(melting) };
     let limits = limits(&Order { recipe: &middle, ..*order }, &case);
     let unit = unit_run(&case);
-    let parameters = ParameterSample::nominal();
+    let parameters = ParameterSample::middle(&case);
     let lets_go = parameters.lets_go(melting);
     let scaled = |set: &Temperature| {
         let jet = jet(&case, &HotAir { set: *set, flow, ..air }, &parameters);

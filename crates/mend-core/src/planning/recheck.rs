@@ -45,7 +45,7 @@ pub fn recheck(order: &Order<'_>, map: &ProcessWindow) -> Result<Vec<Recheck>, U
         let case = Case { recipe: &recipe, ..order.case(&melting) };
         let limits = limits(&Order { recipe: &recipe, ..*order }, &case);
         let damaged = |run: &Run| first_damage_of(&limits, run);
-        let nominal = ParameterSample::nominal();
+        let nominal = ParameterSample::middle(&case);
         let run = run_until(&case, &nominal, Resolution::FINE, &|run| damaged(run).is_some());
         order.watch.one_done();
         let outcome = WindowCell::from_times(run.release, damaged(&run).map(|damage| damage.at_s));

@@ -37,7 +37,7 @@ pub(super) struct PlanRuns<'a> {
 
 impl<'a> PlanRuns<'a> {
     pub(super) fn run(order: &'a Order<'a>, case: Case<'a>) -> Result<Self, Cancelled> {
-        let nominal = ParameterSample::nominal();
+        let nominal = ParameterSample::middle(&case);
         let sampled = ParameterSample::samples(SAMPLES, &case);
         let limits = limits(order, &case);
         let damage = |run: &Run| first_damage_of(&limits, run);

@@ -91,14 +91,16 @@ pub struct Bundle {
     pub equipment: Equipment,
     /// Ambient temperature.
     pub ambient: Temperature,
+    /// What has been learnt of station, board, hand and place.
+    pub known: Known,
 }
 
 impl Bundle {
     /// What the planner takes, watched by `watch`.
     pub fn order<'a>(&'a self, watch: &'a Watch) -> Order<'a> {
-        let Self { board, composition, station, recipe, .. } = self;
+        let Self { board, composition, station, recipe, known, .. } = self;
         let (ambient, purpose, keep_intact) = (self.ambient, self.purpose, self.keep_intact);
-        Order { board, composition, station, recipe, ambient, purpose, keep_intact, watch }
+        Order { board, composition, station, recipe, ambient, known, purpose, keep_intact, watch }
     }
 
     /// The same board with the new part to be fitted: as the file says, else as a fit begins.
@@ -110,8 +112,9 @@ impl Bundle {
 
     /// What the methods are weighed on.
     pub fn subject(&self) -> Subject<'_> {
-        let Self { board, composition, station, equipment, keep_intact, .. } = self;
-        Subject { board, composition, station, equipment, keep_intact: *keep_intact, purpose: self.purpose }
+        let Self { board, composition, station, equipment, keep_intact, known, purpose, .. } = self;
+        let (keep_intact, purpose) = (*keep_intact, *purpose);
+        Subject { board, composition, station, equipment, keep_intact, known, purpose }
     }
 }
 

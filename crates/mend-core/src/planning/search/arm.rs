@@ -29,7 +29,8 @@ pub(super) fn all(
     let settings = space.distances.len() * space.flows.len() * space.motions.len();
     sought.watch.expect(space.nozzles.len() * settings);
     let soak = soak(sought, start)?;
-    let arm = |nozzle: &Length| arm(sought, &Arm { start, space, nozzle: *nozzle, soaked: Soaked::Known(soak.as_ref()) });
+    let arm =
+        |nozzle: &Length| arm(sought, &Arm { start, space, nozzle: *nozzle, soaked: Soaked::Known(soak.as_ref()) });
     let arms: Vec<(Vec<Tried>, usize)> = space.nozzles.par_iter().map(arm).collect::<Result<_, _>>()?;
     let count = arms.iter().map(|(_, count)| count).sum();
     Ok((arms.into_iter().flat_map(|(tried, _)| tried).collect(), count))

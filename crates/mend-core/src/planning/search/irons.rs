@@ -64,7 +64,7 @@ fn judged(sought: &SearchRequest<'_>, start: &Start, recipe: &Recipe) -> Result<
         let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage_of(&limits, run).is_some());
         Judged::from_run(&run, (&limits, sought.subject.board))
     };
-    let usual = run(&ParameterSample::nominal());
+    let usual = run(&ParameterSample::middle(&case));
     let others: Vec<Judged> = samples.iter().map(run).collect();
     let all = others.iter().chain([&usual]);
     let tightest = all.clone().filter(|j| j.release_s.is_some()).filter_map(|j| j.tightest);

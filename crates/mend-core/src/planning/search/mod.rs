@@ -172,7 +172,7 @@ fn holds(sought: &SearchRequest<'_>, tried: &Tried) -> Result<bool, Unplanned> {
     let melting = tried.composition.targets(sought.subject.board)?;
     let case = order.case(&melting);
     let limits = limits(&order, &case);
-    let nominal = ParameterSample::nominal();
+    let nominal = ParameterSample::middle(&case);
     let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_damage_of(&limits, run).is_some());
     sought.watch.wanted()?;
     Ok(in_time(&run, first_damage_of(&limits, &run).as_ref()))

@@ -50,9 +50,9 @@ pub struct Tried {
 impl<'a> SearchRequest<'a> {
     /// The order of some settings.
     pub fn order<'o>(&'o self, composition: &'o JointComposition, recipe: &'o Recipe) -> Order<'o> {
-        let Subject { board, station, keep_intact, purpose, .. } = *self.subject;
+        let Subject { board, station, keep_intact, known, purpose, .. } = *self.subject;
         let (ambient, watch) = (self.ambient, self.watch);
-        Order { board, composition, station, recipe, ambient, purpose, keep_intact, watch }
+        Order { board, composition, station, recipe, ambient, known, purpose, keep_intact, watch }
     }
 }
 

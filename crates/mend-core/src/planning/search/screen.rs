@@ -13,6 +13,7 @@ use crate::heat::parameters::ParameterSample;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
 use crate::heat::tool::HotAir;
+use crate::heat::uncertainty::Uncertainty;
 use crate::heat::unit_run::{Soak, UnitRun, unit_run, unit_run_after};
 use crate::method::start::Start;
 use crate::solder::{JointComposition, MeltTarget};
@@ -86,8 +87,9 @@ fn sets(station: &Station, hottest: Temperature) -> Vec<Temperature> {
 }
 
 /// Between which factors of a rise eight in ten jets of this station fall: up, and as far down.
-fn spread(station: &Station) -> f64 {
-    let transfer = station.jet_spread.hypot(station.flow_spread * TRANSFER_FOR_FLOW);
+fn spread(case: &Case<'_>) -> f64 {
+    let known = Uncertainty::from_case(case);
+    let transfer = known.jet.hypot(known.flow * TRANSFER_FOR_FLOW);
     (EIGHT_IN_TEN * transfer * RISE_FOR_TRANSFER).exp()
 }
 
@@ -101,9 +103,9 @@ struct Screened<'a> {
 
 impl Screened<'_> {
     fn score(&self, set: Temperature) -> (Score, Option<usize>) {
-        let nominal = ParameterSample::nominal();
+        let nominal = ParameterSample::middle(&self.case);
         let exit_excess = jet(&self.case, &HotAir { set, ..self.air }, &nominal).exit_excess;
-        let wide = spread(self.order.station);
+        let wide = spread(&self.case);
         let seen = [(1.0, 0.0), (1.0 / wide, 1.0), (wide, -1.0)].map(|(factor, late)| {
             let scale = factor * exit_excess / self.unit.exit_excess;
             self.seen(&Scaled { unit: self.unit, scale, ambient: self.order.ambient }, late)
@@ -130,7 +132,7 @@ impl Screened<'_> {
 
     /// What one jet does; joints melt `late` times their spread later.
     fn seen(&self, scaled: &Scaled<'_>, late: f64) -> ScreenedPoint {
-        let nominal = ParameterSample::nominal();
+        let nominal = ParameterSample::middle(&self.case);
         let later = |t: &MeltTarget| nominal.melts(t).lets_go + TempDelta::kelvin(late * t.spread.in_kelvin());
         let melting: Vec<Temperature> = self.case.melting.iter().map(later).collect();
         let candidate = scaled.candidate(&melting, self.limits);

@@ -1,0 +1,19 @@
+//! What is learnt from what was observed: an ensemble of runs, weighed by how well each agrees with it. The same mathematics serves a
+//! measurement on a scrap board, a run that is watched, and a job that is over.
+//!
+//! - [`weights`]: the weights of an ensemble, and figures of it
+//! - [`observation`]: how likely an observation is in a run
+//! - [`calibrate`]: from observations to a belief, renewing the ensemble on the way
+//! - [`lesson`]: what is kept of it, for whom, and how it ages
+//! - [`probe`]: the harmless warm-up that measures a station and a board
+//! - [`twin`]: a run that is watched
+//!
+//! Knows no clock and no device: times and readings come in as numbers. Does not compute what is damaged: that is handed in.
+
+pub mod calibrate;
+pub mod lesson;
+pub mod observation;
+pub mod probe;
+pub mod reading_fault;
+pub mod twin;
+pub mod weights;

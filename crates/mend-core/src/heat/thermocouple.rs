@@ -1,0 +1,71 @@
+//! A thermocouple taped to the board: what it would read, and how much a slip of a millimetre would change that.
+
+use super::mesh::Mesh;
+use super::network::{Under, layer_of};
+use super::run_view::RunView;
+use super::stepping::Sweep;
+use super::traces::mean;
+use crate::board::{Face, Point, Rect};
+
+/// The bead and its tape take the mean of a square this wide, mm (E, 1.5-3).
+const BEAD_MM: f64 = 2.0;
+/// Over this to either side the slope is taken, mm: a cell of the screening grid.
+const ASIDE_MM: f64 = 2.0;
+
+/// Where one is taped.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Thermocouple {
+    /// Place, mm in the board's frame.
+    pub at: Point,
+    /// On this face.
+    pub face: Face,
+}
+
+/// What one reads in a run.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct ThermocoupleCurve {
+    /// Temperatures from second 0, °C in a run.
+    pub celsius: Vec<f32>,
+    /// How steep the board's temperature is there, K/mm.
+    pub per_mm: Vec<f32>,
+}
+
+/// The cells under one, and beside it in each direction.
+#[derive(Debug, Clone)]
+pub struct ThermocoupleCells {
+    under: Under,
+    aside: [Under; 4],
+}
+
+impl Thermocouple {
+    pub(super) fn cells(&self, mesh: &Mesh) -> ThermocoupleCells {
+        let layer = layer_of(mesh, self.face);
+        let over = |x: f64, y: f64| {
+            let centre = Point { x: self.at.x + x, y: self.at.y + y };
+            Under { columns: mesh.under(&Rect { centre, width: BEAD_MM, depth: BEAD_MM }), layer }
+        };
+        let aside = [(-ASIDE_MM, 0.0), (ASIDE_MM, 0.0), (0.0, -ASIDE_MM), (0.0, ASIDE_MM)];
+        ThermocoupleCells { under: over(0.0, 0.0), aside: aside.map(|(x, y)| over(x, y)) }
+    }
+}
+
+impl ThermocoupleCurve {
+    pub(super) fn record<const RUNS: usize>(
+        &mut self,
+        cells: &ThermocoupleCells,
+        (state, from): (&RunView<'_, f32, RUNS>, f32),
+    ) where
+        f32: Sweep<RUNS>,
+    {
+        let here = mean(state, &cells.under);
+        // Beyond the rim the board's nearest column counts: half of the slope is what is left.
+        let [west, east, near, far] = cells.aside.each_ref().map(|under| mean(state, under));
+        self.celsius.push(here as f32 + from);
+        self.per_mm.push(((east - west).hypot(far - near) / (2.0 * ASIDE_MM)) as f32);
+    }
+
+    pub(super) fn append(&mut self, other: &mut Self) {
+        self.celsius.append(&mut other.celsius);
+        self.per_mm.append(&mut other.per_mm);
+    }
+}

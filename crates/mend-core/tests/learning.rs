@@ -1,0 +1,105 @@
+//! Ten jobs on a station whose jet is weaker than by the book and a board that carries more heat away: predictions come nearer
+//! from job to job, and the bands keep their word.
+#![allow(clippy::expect_used, clippy::unwrap_used, clippy::print_stdout)]
+
+use mend_core::calibration::lesson::{Lesson, Owner, known_at};
+use mend_core::calibration::observation::Observation;
+use mend_core::calibration::weights::Weights;
+use mend_core::example::Bench;
+use mend_core::heat::case::Case;
+use mend_core::heat::ensemble::run_all;
+use mend_core::heat::known::{Belief, Values};
+use mend_core::heat::parameters::ParameterSample;
+use mend_core::heat::run::Run;
+use mend_core::units::Temperature;
+
+const BANK: usize = 4096;
+const REPEATED: usize = 50;
+const JOBS: usize = 10;
+const WEEK_S: f64 = 7.0 * 86_400.0;
+
+/// Runs drawn from the blind guesses, so many that weighing them is as good as drawing anew.
+struct Bank {
+    blind: Belief,
+    runs: Vec<Run>,
+    at: Vec<Values>,
+}
+
+impl Bank {
+    fn new(case: &Case<'_>) -> Self {
+        let samples = ParameterSample::samples(BANK, case);
+        let at = samples.iter().map(ParameterSample::teachable).collect();
+        Self { blind: Belief::blind(case), runs: run_all(case, &samples, &|_| true), at }
+    }
+
+    fn believing(&self, belief: &Belief) -> Vec<f64> {
+        self.at.iter().map(|at| belief.log_density(at) - self.blind.log_density(at)).collect()
+    }
+
+    fn belief(&self, weights: &Weights) -> Belief {
+        Belief::from_points(&self.at.iter().copied().zip(weights.iter()).collect::<Vec<_>>())
+    }
+}
+
+/// The truths, job by job: jet and conduction are what they are; what a station and a board have besides is one for all jobs of a
+/// repetition; a hand and a room vary within themselves; all else is drawn anew.
+fn truths(case: &Case<'_>) -> Vec<Run> {
+    let lasting = ParameterSample::samples(REPEATED, case);
+    let mut samples = ParameterSample::samples(REPEATED * JOBS, case);
+    for (k, job) in samples.iter_mut().enumerate() {
+        let own = &lasting[k % REPEATED];
+        let within = |own: f64, job: f64| own.powf(0.8) * job.powf(0.6);
+        *job = ParameterSample {
+            jet: 0.75 * job.jet.powf(0.06 / 0.25),
+            conduction: 1.4,
+            flow: own.flow,
+            outlet_k: own.outlet_k,
+            back_pressure: own.back_pressure,
+            capacity: own.capacity,
+            distance: within(own.distance, job.distance),
+            loss: within(own.loss, job.loss),
+            ..*job
+        };
+    }
+    run_all(case, &samples, &|_| true)
+}
+
+#[test]
+fn ten_jobs_teach_a_station_and_a_board() {
+    let mut bench = Bench::try_new().expect("the example");
+    bench.recipe.air.as_mut().unwrap().set = Temperature::celsius(480.0);
+    let melting = bench.composition.targets(&bench.board).expect("computed");
+    let order = bench.order();
+    let case = order.case(&melting);
+    let bank = Bank::new(&case);
+    let truths = truths(&case);
+    let mut off: Vec<Vec<f64>> = vec![Vec::new(); JOBS];
+    let mut held = vec![0; JOBS];
+    for repetition in 0..REPEATED {
+        let mut lessons: Vec<Lesson> = Vec::new();
+        for job in 0..JOBS {
+            let now_s = job as f64 * WEEK_S;
+            let before = bank.blind.taught(&known_at(&lessons, now_s, &bank.blind));
+            let prior = bank.believing(&before);
+            let weights = Weights::from_logs(&prior);
+            let truth = &truths[job * REPEATED + repetition];
+            let Some(release) = truth.release else { continue };
+            let [low, mid, high] = [0.1, 0.5, 0.9].map(|at| weights.quantile(at, |k| bank.runs[k].release));
+            off[job].push(mid.map_or(1.0, |mid| (mid / release).ln().abs()));
+            held[job] += usize::from(low.is_some_and(|low| low <= release) && high.is_none_or(|high| release <= high));
+            let moved = Observation::Moved { at_s: release };
+            let logs: Vec<f64> =
+                bank.runs.iter().zip(&prior).map(|(run, prior)| prior + moved.log_likelihood(run)).collect();
+            let after = Weights::from_logs(&logs);
+            if repetition == 0 {
+                println!("job {job}: in play {:.0} {:.0}", weights.effective(), after.effective());
+            }
+            let says = bank.belief(&after).lesson(&bank.belief(&weights));
+            lessons.push(Lesson { says, at_s: now_s, shares: Owner::ALL.to_vec() });
+        }
+    }
+    for (job, off) in off.iter_mut().enumerate() {
+        off.sort_by(f64::total_cmp);
+        println!("job {}: median {:.3}, held {} of {}", job + 1, off[off.len() / 2], held[job], off.len());
+    }
+}
