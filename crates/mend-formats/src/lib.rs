@@ -21,6 +21,7 @@
 
 pub mod board;
 pub mod bundle;
+pub mod calibration;
 pub mod comparison;
 pub mod composition;
 pub mod connector;
@@ -29,10 +30,13 @@ pub mod equipment;
 pub mod export;
 pub mod fits;
 pub mod kicad;
+pub mod lesson;
+pub mod live;
 pub mod melt;
 pub mod placement;
 pub mod plan;
 mod reading;
+pub mod readings;
 pub mod record;
 pub mod renewal;
 pub mod shop;

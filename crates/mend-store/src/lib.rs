@@ -3,7 +3,7 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, runs, pins
+//!   variants, plans, lessons, runs, pins
 
 mod boards;
 mod check;
@@ -15,6 +15,7 @@ mod folder;
 mod job_index;
 mod jobs;
 mod layouts;
+mod lessons;
 mod migrations;
 mod photos;
 mod pins;
@@ -34,6 +35,7 @@ pub use error::StoreError;
 pub use folder::{Folder, FolderError};
 pub use job_index::{IndexRow, ListedJob, ReleaseRow};
 pub use jobs::{JobRow, LogRow};
+pub use lessons::{LessonRow, NewLesson};
 pub use photos::{NewPhoto, PhotoRow};
 pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};

@@ -23,6 +23,7 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0007_a_shop_to_live_in.sql")).down(include_str!("../migrations/0007_down.sql")),
     M::up(include_str!("../migrations/0008_the_fit.sql"))
         .down("DELETE FROM plans WHERE fits; ALTER TABLE plans DROP COLUMN fits; DROP TABLE fit_settings;"),
+    M::up(include_str!("../migrations/0009_lessons.sql")).down("DROP TABLE measuring; DROP TABLE lessons;"),
 ];
 
 /// All steps, in order.

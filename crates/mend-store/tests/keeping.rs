@@ -1,7 +1,7 @@
 //! What is put into the store comes out again, all of it or none.
 #![allow(clippy::unwrap_used)]
 
-use mend_store::{ActState, DraftAct, IndexRow, NewBoard, NewDraft, ReleaseRow, Store, StoreError};
+use mend_store::{ActState, DraftAct, IndexRow, NewBoard, NewDraft, NewLesson, ReleaseRow, Store, StoreError};
 
 fn fresh() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -206,4 +206,31 @@ async fn the_shops_means_are_one_row_and_a_jobs_variants_have_names_of_their_own
     assert!(store.read(move |r| r.variant(other, id)).await.unwrap().is_none(), "it is not that job's");
     store.write(move |w| w.remove_variant(one, id)).await.unwrap();
     assert!(store.read(move |r| r.variants(one)).await.unwrap().is_empty());
+}
+
+#[tokio::test]
+async fn a_lesson_ends_its_measurement_and_counts_until_it_is_left_out() {
+    let (_folder, store) = fresh();
+    let station = store.write(|w| w.add_station("Gull", "{}")).await.unwrap().unwrap();
+    for value in ["4", "4.2"] {
+        store.write(move |w| w.set_measuring((station, "flow"), ("shown-1", value), 1)).await.unwrap();
+    }
+    let under_way = store.read(move |r| r.measuring(station, "flow")).await.unwrap();
+    assert_eq!(under_way["shown-1"], "4.2");
+    let new = NewLesson {
+        kind: "flow".to_owned(),
+        station_id: station,
+        nozzle_mm: None,
+        board_id: None,
+        says: "{}".to_owned(),
+        entered: "{}".to_owned(),
+        figures: "{}".to_owned(),
+    };
+    let id = store.write(move |w| w.add_lesson(&new, 5)).await.unwrap();
+    assert!(store.read(move |r| r.measuring(station, "flow")).await.unwrap().is_empty());
+    assert_eq!(store.read(move |r| r.lessons_for(station, 0)).await.unwrap().len(), 1);
+    store.write(move |w| w.leave_lesson_out(id, Some("the bag leaked"))).await.unwrap();
+    assert!(store.read(move |r| r.lessons_for(station, 0)).await.unwrap().is_empty());
+    let kept = store.read(move |r| r.lessons_of_station(station)).await.unwrap();
+    assert_eq!(kept[0].left_out.as_deref(), Some("the bag leaked"));
 }

@@ -2,7 +2,7 @@
 //!
 //! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them; `door`: who is let in
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `pictures`: those of boards, kept; `job`: a job with everything
-//!   known of it
+//!   known of it; `known`: what lessons say of a station and a board
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
 //!   is kept; [`words`]: what the core found, in sentences
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
@@ -19,6 +19,7 @@ mod extract;
 #[allow(clippy::expect_used)]
 mod fixture;
 mod job;
+mod known;
 mod methods;
 pub mod opening;
 mod pages;

@@ -2,6 +2,7 @@
 
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::{Finding, any_blocking};
+use mend_core::heat::known::Known;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
@@ -18,12 +19,14 @@ use mend_core::watch::Watch;
 use mend_formats::bundle::{Bundle, USUAL_AMBIENT_C};
 use mend_formats::equipment::EquipmentFile;
 use mend_formats::shop::write_inputs;
+use mend_formats::station::StationFile;
 use mend_formats::{plan as plan_format, station};
 use mend_store::NewPlan;
 
 use crate::App;
 use crate::computing::{Failed, Key, Rechecked, Stand, Viewer};
 use crate::job::{HeatWork, Job, Planned, equipment_or_usual, first_fit};
+use crate::known::{Setup, as_known, known};
 use crate::refusal::Refusal;
 use crate::words::Words;
 
@@ -36,6 +39,7 @@ pub(crate) async fn stations(app: &App) -> Result<Vec<Station>, Refusal> {
 
 /// A station with the file that it was read from.
 pub(crate) struct NamedStation {
+    pub(crate) id: i64,
     pub(crate) station: Station,
     pub(crate) file: String,
 }
@@ -54,7 +58,7 @@ pub(crate) async fn station_named(app: &App, name: &str) -> Result<NamedStation,
         let message = format!("“{}” can't be read: {}", row.name, Words::default().first(&findings));
         vec![Finding::written("settings", "station", message).hint("set it up anew on the Stations page")]
     })?;
-    Ok(NamedStation { station, file: row.file })
+    Ok(NamedStation { id: row.id, station, file: row.file })
 }
 
 /// What the shop has and can, as it was entered; else what every shop has.
@@ -108,11 +112,37 @@ pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
     Ok(write_inputs(inputs)?)
 }
 
+/// A usual removal on a board with a station, and the station as it is known: what a measurement is shown on.
+pub(crate) async fn usual_bundle(
+    app: &App,
+    (id, file): (i64, &StationFile),
+    (board_id, board): (i64, &Board),
+) -> Result<(Bundle, String), Refusal> {
+    let station = file.clone().into_station()?;
+    let inputs = first_inputs(board, std::slice::from_ref(&station)).ok_or(Refusal::NoStation)?;
+    let lessons = app.reading(move |read| read.lessons_for(id, board_id)).await?;
+    let setup = Setup { station: id, board: board_id, nozzle: Some(station.widest_nozzle()) };
+    let mut bundle = Bundle {
+        board: board.clone(),
+        composition: inputs.heated_composition(board)?,
+        keep_intact: inputs.keep_intact,
+        purpose: inputs.purpose,
+        station,
+        recipe: inputs.settings,
+        fit: None,
+        equipment: equipment(app).await?.equipment()?,
+        ambient: Temperature::celsius(USUAL_AMBIENT_C),
+        known: Known::NOTHING,
+    };
+    bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
+    Ok((bundle, as_known(&mend_formats::station::write(file)?, &lessons)))
+}
+
 /// Some inputs on a job's board, with everything that a result depends on.
 pub(crate) struct Ordered {
     board_id: i64,
     inputs: PlanInputs,
-    /// The station's file.
+    /// The station as it is known: its file, and the lessons that count.
     pub(crate) station: String,
     pub(crate) bundle: Bundle,
 }
@@ -120,8 +150,10 @@ pub(crate) struct Ordered {
 impl Ordered {
     pub(crate) async fn load(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
-        let NamedStation { station, file } = station_named(app, &inputs.station).await?;
-        let bundle = Bundle {
+        let NamedStation { id, station, file } = station_named(app, &inputs.station).await?;
+        let lessons = app.reading(move |read| read.lessons_for(id, board_id)).await?;
+        let setup = Setup { station: id, board: board_id, nozzle: inputs.settings.air.map(|air| air.nozzle) };
+        let mut bundle = Bundle {
             composition: inputs.heated_composition(&board)?,
             board,
             keep_intact: inputs.keep_intact,
@@ -131,8 +163,10 @@ impl Ordered {
             fit: None,
             equipment: equipment(app).await?.equipment()?,
             ambient: Temperature::celsius(USUAL_AMBIENT_C),
+            known: Known::NOTHING,
         };
-        Ok(Self { board_id, inputs: inputs.clone(), station: file, bundle })
+        bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
+        Ok(Self { board_id, inputs: inputs.clone(), station: as_known(&file, &lessons), bundle })
     }
 
     fn key_of(&self, inputs: &PlanInputs) -> Result<String, Refusal> {

@@ -4,6 +4,7 @@ mod clocks;
 mod demo_files;
 mod fit_command;
 mod listening;
+mod live_commands;
 mod melt_command;
 mod method_command;
 mod plan_command;
@@ -108,6 +109,26 @@ enum Command {
         #[arg(long)]
         search: bool,
     },
+    /// Learns from the readings of a probe on the bundle's board (docs/formats/calibration.md). Exit 2 when they can't be read.
+    Calibrate {
+        #[command(flatten)]
+        taped: live_commands::Taped,
+        /// The readings (docs/formats/readings.md).
+        readings: PathBuf,
+        /// Print as JSON.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Watches a run of the bundle: a line of state for every event (docs/formats/live.md).
+    Watch {
+        #[command(flatten)]
+        taped: live_commands::Taped,
+        /// The events, a line each.
+        events: PathBuf,
+        /// Print as JSON: it is all there is.
+        #[arg(long)]
+        json: bool,
+    },
     /// Says what a solder or a mix of solders melts at (docs/formats/melt.md). Exit 2 when there is no such solder.
     Melt(melt_command::MeltArguments),
 }
@@ -120,6 +141,8 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Plan { file, json, compare: true, .. } => method_command::compare(&file, json),
         Command::Plan { file, json, search: true, .. } => method_command::search(&file, json),
         Command::Plan { file, json, fit, .. } => plan_command::run(&file, (json, fit)),
+        Command::Calibrate { taped, readings, json } => live_commands::calibrate(&taped, &readings, json),
+        Command::Watch { taped, events, .. } => live_commands::watch(&taped, &events),
         Command::Melt(asked) => melt_command::run(&asked),
         Command::Demo { keep, listen } => serving::demo(keep.as_deref(), &listen),
         Command::Serve { data, listen } => serving::serve(&data, &listen),

@@ -5,7 +5,9 @@ use crate::heat::known::{Belief, Known, Teachable, Values};
 /// Whose knowledge it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Owner {
-    /// A station, with the nozzle that was on it.
+    /// A station with the nozzle that was on it.
+    Nozzle,
+    /// A station, whatever nozzle is on it.
     Station,
     /// A board revision.
     Board,
@@ -17,12 +19,13 @@ pub enum Owner {
 
 impl Owner {
     /// All of them.
-    pub const ALL: [Self; 4] = [Self::Station, Self::Board, Self::Person, Self::Place];
+    pub const ALL: [Self; 5] = [Self::Nozzle, Self::Station, Self::Board, Self::Person, Self::Place];
 
     /// What can be learnt of one.
     pub const fn teachable(self) -> &'static [Teachable] {
         match self {
-            Self::Station => &[Teachable::Jet, Teachable::Flow, Teachable::Outlet],
+            Self::Nozzle => &[Teachable::Jet],
+            Self::Station => &[Teachable::Flow, Teachable::Outlet],
             Self::Board => &[Teachable::Conduction, Teachable::Capacity],
             Self::Person => &[Teachable::Distance],
             Self::Place => &[Teachable::Losses],
@@ -47,7 +50,7 @@ const OUTLET_RISE_K: f64 = 300.0;
 /// A lesson, as far as it counts for a case.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Lesson {
-    /// What was learnt, of all four owners together: what only their sum was seen of stays a sum.
+    /// What was learnt, of all its owners together: what only their sum was seen of stays a sum.
     pub says: Known,
     /// When, s on any clock that only goes on.
     pub at_s: f64,
@@ -65,7 +68,7 @@ pub struct Lesson {
 /// use mend_core::heat::known::{Belief, Known, Teachable};
 /// let bench = Bench::try_new().expect("the example");
 /// let blind = Belief::blind(&bench.order().case(&[]));
-/// let lesson = Lesson { says: Known::one(Teachable::Jet, (-0.2, 0.08)), at_s: 0.0, shares: vec![Owner::Station] };
+/// let lesson = Lesson { says: Known::one(Teachable::Jet, (-0.2, 0.08)), at_s: 0.0, shares: vec![Owner::Nozzle] };
 /// let (now, later) = (known_at(&[lesson.clone()], 0.0, &blind), known_at(&[lesson], 3.0e7, &blind));
 /// assert!(later.precision[(0, 0)] < now.precision[(0, 0)], "a year later it is known less well");
 /// ```
@@ -87,7 +90,7 @@ fn aged(known: &Known, seconds: f64) -> Known {
     }
     let by = STATION_WANDERS * (seconds / MONTH_S).sqrt();
     let mut values = Values::zeros();
-    for what in Owner::Station.teachable() {
+    for what in [Owner::Nozzle, Owner::Station].iter().flat_map(|owner| owner.teachable()) {
         values[*what as usize] = if *what == Teachable::Outlet { by * OUTLET_RISE_K } else { by };
     }
     known.wandered(&values)
@@ -121,7 +124,7 @@ mod tests {
         let year = 12.0 * MONTH_S;
         let board = known(&[said(Teachable::Conduction, 0.3, &[Owner::Board])], year);
         assert!((board.precision[(4, 4)] - 100.0).abs() < 1e-6);
-        let station = known(&[said(Teachable::Jet, 0.3, &[Owner::Station])], year);
+        let station = known(&[said(Teachable::Jet, 0.3, &[Owner::Nozzle])], year);
         let spread = station.precision[(0, 0)].powf(-0.5);
         let expected = [0.1, JET_VARIES, JET_VARIES, STATION_WANDERS * 12.0_f64.sqrt()];
         assert!((spread - expected.iter().map(|s| s * s).sum::<f64>().sqrt()).abs() < 1e-9, "{spread}");

@@ -4,16 +4,20 @@
 //! - [`weights`]: the weights of an ensemble, and figures of it
 //! - [`observation`]: how likely an observation is in a run
 //! - [`calibrate`]: from observations to a belief, renewing the ensemble on the way
+//! - [`flow_by_bag`], [`outlet`]: a station's flow and its air, measured
 //! - [`lesson`]: what is kept of it, for whom, and how it ages
-//! - [`probe`]: the harmless warm-up that measures a station and a board
+//! - [`probe`], [`probed`]: the harmless warm-up that measures a station and a board, and what it found
 //! - [`twin`]: a run that is watched
 //!
 //! Knows no clock and no device: times and readings come in as numbers. Does not compute what is damaged: that is handed in.
 
 pub mod calibrate;
+pub mod flow_by_bag;
 pub mod lesson;
 pub mod observation;
+pub mod outlet;
 pub mod probe;
+pub mod probed;
 pub mod reading_fault;
 pub mod twin;
 pub mod weights;

@@ -138,8 +138,12 @@ pub struct Belief {
 impl Belief {
     /// Before anybody has taught anything of a case.
     pub fn blind(case: &Case<'_>) -> Self {
-        let spreads = Uncertainty::blind(case).teachable();
-        Self { mean: Values::zeros(), covariance: Pairs::from_diagonal(&spreads.component_mul(&spreads)) }
+        Self::from_spreads(&Uncertainty::blind(case).teachable())
+    }
+
+    /// About as-computed, with these standard deviations.
+    pub fn from_spreads(spreads: &Values) -> Self {
+        Self { mean: Values::zeros(), covariance: Pairs::from_diagonal(&spreads.component_mul(spreads)) }
     }
 
     /// Of a case, with what is known.
@@ -244,8 +248,7 @@ mod tests {
     use super::*;
 
     fn blind() -> Belief {
-        let spreads = Values::from([0.25, 0.15, 15.0, 0.25, 0.3, 0.15, 0.2]);
-        Belief { mean: Values::zeros(), covariance: Pairs::from_diagonal(&spreads.component_mul(&spreads)) }
+        Belief::from_spreads(&Values::from([0.25, 0.15, 15.0, 0.25, 0.3, 0.15, 0.2]))
     }
 
     #[test]

@@ -33,6 +33,7 @@ pub mod laminate;
 pub mod ledger;
 pub mod limited_by;
 pub mod limits;
+pub mod live;
 pub mod loose;
 pub mod make_plan;
 pub mod margin;

@@ -3,6 +3,7 @@
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
+use mend_core::heat::known::Known;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
@@ -17,6 +18,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::board::BoardFile;
 use crate::equipment::EquipmentFile;
+use crate::lesson;
 use crate::reading::{self, Accepted};
 use crate::station::StationFile;
 
@@ -47,6 +49,9 @@ struct BundleFile {
     equipment: EquipmentFile,
     #[serde(default = "usual_ambient", alias = "room_c")]
     ambient_c: f64,
+    /// What has been learnt of station, board, hand and place.
+    #[serde(default)]
+    known: Option<lesson::LessonFile>,
 }
 
 #[derive(Debug, Clone, Default, Serialize, Deserialize)]
@@ -140,5 +145,6 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
         fit: file.fit.map(|fit| (if fit.set_on { Purpose::SetOn } else { Purpose::Fit }, fit.settings)),
         equipment: file.equipment.equipment()?,
         ambient: Temperature::celsius(file.ambient_c),
+        known: file.known.map_or(Ok(Known::NOTHING), lesson::LessonFile::known)?,
     })
 }

@@ -4,6 +4,7 @@ use std::fmt;
 use std::marker::PhantomData;
 use std::sync::Arc;
 
+use mend_core::calibration::probed::Probed;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
 use mend_core::planning::plan::Plan;
@@ -57,6 +58,13 @@ impl Key<Plan> {
     }
 }
 
+impl Key<Probed> {
+    /// What a probe with these readings teaches.
+    pub(crate) fn probe(of: String) -> Self {
+        Self::new("probe", of)
+    }
+}
+
 impl Key<Rechecked> {
     /// The process window of these inputs.
     pub(crate) fn window(of: String) -> Self {
@@ -104,6 +112,8 @@ pub(crate) enum Viewer {
     Family(i64, &'static str),
     /// A variant's column.
     Variant(i64),
+    /// The probe of a station.
+    Probe(i64),
 }
 
 impl Viewer {

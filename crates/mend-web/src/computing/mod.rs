@@ -14,6 +14,7 @@ mod worker;
 
 use std::sync::Arc;
 
+use mend_core::calibration::probed::Probed;
 use mend_core::finding::Finding;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
@@ -94,6 +95,7 @@ impl<T> Stand<T> {
 pub(crate) trait Result_: weight::Weight + Send + Sync + 'static {}
 
 impl Result_ for Plan {}
+impl Result_ for Probed {}
 impl Result_ for Rechecked {}
 impl Result_ for JudgedReplay {}
 impl Result_ for Comparison {}

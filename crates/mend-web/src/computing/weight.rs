@@ -1,6 +1,7 @@
 //! How many bytes a result takes: the cache is bounded by their sum. Counted from the large arrays of each; what is left out is
 //! covered by a flat share.
 
+use mend_core::calibration::probed::Probed;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
 use mend_core::planning::plan::Plan;
@@ -24,6 +25,12 @@ impl Weight for Plan {
         let marks: usize = self.margins.iter().map(|margin| margin.marks.len()).sum();
         let cells = self.map.top_c.len() + self.map.bottom_c.len();
         SMALL + cells * size_of::<Option<f64>>() + marks * 64 + self.joints.len() * 96
+    }
+}
+
+impl Weight for Probed {
+    fn bytes(&self) -> usize {
+        SMALL
     }
 }
 

@@ -13,6 +13,7 @@ pub(crate) mod melt_picture;
 pub(crate) mod overlay;
 pub(crate) mod part_picture;
 pub(crate) mod pin_rows;
+pub(crate) mod probe_picture;
 pub(crate) mod time_bar;
 pub(crate) mod trace_map;
 pub(crate) mod window_map;

@@ -4,10 +4,11 @@ use std::collections::BTreeMap;
 
 use mend_formats::equipment::{self, EquipmentFile};
 use mend_formats::{board, shop};
-use mend_store::{BoardRow, JobRow, LogRow, PlanRow, Read, StationRow, StoreError};
+use mend_store::{BoardRow, JobRow, LogRow, PlanRow, Read, StoreError};
 
 use super::bench::{BenchRunView, KeptRun};
 use super::{Job, Planned, Unread};
+use crate::known::as_known;
 use crate::words::Words;
 
 /// What the store has of a job, before it is understood.
@@ -25,10 +26,10 @@ pub(super) struct StoredJob {
     log: Vec<LogRow>,
 }
 
-/// A plan with the station that it names, as that is now.
+/// A plan with the station that it names, as that is known now.
 struct KeptPlan {
     plan: PlanRow,
-    station: Option<StationRow>,
+    station: Option<String>,
 }
 
 impl KeptPlan {
@@ -36,14 +37,15 @@ impl KeptPlan {
         let Some(plan) = plan else { return Ok(None) };
         let named = shop::read_inputs(&plan.inputs).map(|inputs| inputs.station);
         let station = named.map(|name| read.station_named(&name)).transpose()?.flatten();
+        let lessons = station.as_ref().map(|row| read.lessons_for(row.id, plan.board_id)).transpose()?;
+        let station = station.zip(lessons).map(|(row, lessons)| as_known(&row.file, &lessons));
         Ok(Some(Self { plan, station }))
     }
 
     /// A plan for another board than the job's present one is no plan; nor is one for the station as it was.
     fn current(self, board: Option<i64>) -> Option<Planned> {
-        let station = self.station.map(|row| row.file);
         let is_current =
-            Some(self.plan.board_id) == board && (self.plan.station.is_none() || self.plan.station == station);
+            Some(self.plan.board_id) == board && (self.plan.station.is_none() || self.plan.station == self.station);
         is_current.then(|| Planned::current(self.plan)).flatten()
     }
 }

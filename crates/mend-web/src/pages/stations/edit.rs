@@ -15,6 +15,7 @@ use super::super::Frame;
 use super::super::equipment::KeptNote;
 use super::super::number::{degrees, number};
 use super::super::word;
+use super::known_view::KnownView;
 use crate::App;
 use crate::extract::Form;
 use crate::job::Job;
@@ -51,9 +52,9 @@ pub(super) struct EditPage {
     frame: Frame,
     id: i64,
     retired: bool,
-    measured: bool,
     former: Vec<String>,
     form: FormView,
+    known: KnownView,
 }
 
 /// The station of an address.
@@ -74,8 +75,8 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor, path: Station
         frame: Frame::new(row.name.clone(), visitor.scale, "stations", format!("/stations/{}", row.id)),
         id: row.id,
         retired: row.retired_ms.is_some(),
-        measured: file.jet_spread < 0.2,
         former,
+        known: KnownView::load(&app, (row.id, &file), visitor).await?,
         form: FormView::from_file(&file, visitor.scale),
     })
 }
@@ -161,7 +162,7 @@ pub(super) async fn save(
 }
 
 /// Plans for the station as it was are none any more: the lists say so. A job at a time, so that presses go between.
-async fn list_open_jobs(app: &App) -> Result<(), Refusal> {
+pub(super) async fn list_open_jobs(app: &App) -> Result<(), Refusal> {
     for listed in app.reading(|read| read.open_jobs()).await? {
         app.writing(move |w| Job::list(w, listed.job_id)).await?;
     }

@@ -1,8 +1,11 @@
 //! The shop's hot-air stations: added from a template, edited, duplicated, retired.
 //!
-//! - this file: the list; [`templates`]: what a new one starts from; [`edit`]: one station and its form
+//! - this file: the list; [`templates`]: what a new one starts from; [`edit`]: one station and its form; [`known_view`]: what is known
+//!   of it; [`measure`]: the pages that measure it
 
 mod edit;
+mod known_view;
+mod measure;
 mod templates;
 
 use askama::Template;
@@ -32,6 +35,8 @@ pub(crate) fn routes() -> Router<App> {
         .route("/stations/{id}/duplicate", post(duplicate))
         .route("/stations/{id}/retire", post(retire))
         .route("/stations/{id}/bring-back", post(bring_back))
+        .route("/stations/{id}/lessons/{lesson}", post(known_view::leave_out))
+        .merge(measure::routes())
 }
 
 /// A station as the list shows it.

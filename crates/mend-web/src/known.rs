@@ -1,0 +1,86 @@
+//! What is known of a station and a board from lessons, and a station as it is known: what plans depend on.
+
+use mend_core::calibration::lesson::{Lesson, Owner, known_at};
+use mend_core::heat::known::{Belief, Known};
+use mend_core::units::Length;
+use mend_core::watch::Watch;
+use mend_formats::bundle::Bundle;
+use mend_formats::lesson;
+use mend_store::LessonRow;
+
+/// Nozzles are told apart to this, mm.
+const SAME_NOZZLE_MM: f64 = 0.3;
+
+/// What lessons are asked for.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Setup {
+    pub(crate) station: i64,
+    pub(crate) board: i64,
+    pub(crate) nozzle: Option<Length>,
+}
+
+/// A station's file with the lessons that count: a plan that was made from another is none any more.
+pub(crate) fn as_known(file: &str, lessons: &[LessonRow]) -> String {
+    let numbers: Vec<String> = lessons.iter().map(|row| row.id.to_string()).collect();
+    if numbers.is_empty() { file.to_owned() } else { format!("{file}lessons {}", numbers.join(" ")) }
+}
+
+/// What lessons say of a setup now, guessing the rest as widely as its plan would. One that can't be read does not count.
+pub(crate) fn known(lessons: &[LessonRow], setup: Setup, (bundle, now_ms): (&Bundle, i64)) -> Known {
+    let counting: Vec<Lesson> = lessons.iter().filter_map(|row| counted(row, setup)).collect();
+    let watch = Watch::new();
+    let blind = Bundle { known: Known::NOTHING, ..bundle.clone() };
+    let blind = Belief::blind(&blind.order(&watch).case(&[]));
+    known_at(&counting, now_ms as f64 / 1000.0, &blind)
+}
+
+fn counted(row: &LessonRow, setup: Setup) -> Option<Lesson> {
+    let says = lesson::parse(row.lesson.says.as_bytes()).ok()?;
+    let station = row.lesson.station_id == setup.station;
+    let same = |mm: f64| setup.nozzle.is_some_and(|nozzle| (nozzle.in_mm() - mm).abs() < SAME_NOZZLE_MM);
+    let nozzle = station && row.lesson.nozzle_mm.is_some_and(same);
+    let board = row.lesson.board_id == Some(setup.board);
+    let shares = [(Owner::Nozzle, nozzle), (Owner::Station, station), (Owner::Board, board)];
+    let shares = shares.into_iter().filter_map(|(owner, shared)| shared.then_some(owner)).collect();
+    Some(Lesson { says, at_s: row.taught_ms as f64 / 1000.0, shares })
+}
+
+#[cfg(test)]
+mod tests {
+    use mend_core::heat::known::Teachable;
+    use mend_store::NewLesson;
+
+    use super::*;
+    use crate::fixture::{bundle, planned};
+
+    fn row(id: i64, nozzle_mm: Option<f64>, says: Known) -> LessonRow {
+        let lesson = NewLesson {
+            kind: "probe".to_owned(),
+            station_id: 1,
+            nozzle_mm,
+            board_id: Some(7),
+            says: lesson::write(&says).expect("written"),
+            entered: String::new(),
+            figures: String::new(),
+        };
+        LessonRow { id, lesson, taught_ms: 0, left_out: None }
+    }
+
+    #[test]
+    fn a_jet_is_known_with_the_nozzle_that_it_was_measured_with_alone() {
+        let rows = [row(3, Some(22.0), Known::one(Teachable::Jet, (-0.3, 0.08)))];
+        let with = |station, nozzle| {
+            let setup = Setup { station, board: 0, nozzle: Some(Length::mm(nozzle)) };
+            known(&rows, setup, (&bundle(&planned().0), 0)).precision.amax()
+        };
+        assert!(with(1, 22.0) > 50.0);
+        assert!(with(1, 10.0) < 1e-9 && with(2, 22.0) < 1e-9);
+    }
+
+    #[test]
+    fn a_lesson_more_makes_another_station_of_it() {
+        let rows = [row(3, None, Known::NOTHING), row(5, None, Known::NOTHING)];
+        assert_eq!(as_known("{}", &[]), "{}");
+        assert_ne!(as_known("{}", &rows), as_known("{}", &rows[..1]));
+    }
+}

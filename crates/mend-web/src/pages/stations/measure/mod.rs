@@ -1,0 +1,136 @@
+//! Measuring a station: kept field by field as it is entered, shown at once, and taken as a lesson at a press.
+//!
+//! - this file: what all have in common; [`flow`]: a bag; [`outlet`]: a thermocouple in the jet; [`probe`]: a warm-up of a board
+
+pub(super) mod flow;
+pub(super) mod outlet;
+pub(super) mod probe;
+
+use std::collections::BTreeMap;
+
+use axum::Router;
+use axum::extract::{Path, State};
+use axum::response::Redirect;
+use axum::routing::{get, post};
+use mend_core::finding::Finding;
+use mend_core::finding::problem::ValueProblem;
+use mend_core::units::{Scale, Unit};
+use mend_formats::station::{self, StationFile};
+use mend_store::NewLesson;
+
+use super::super::number::number;
+use super::edit::{StationPath, list_open_jobs, load};
+use crate::App;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+const RULE: &str = "measure";
+/// Longest value of a field: two minutes of readings, ten a second.
+const LONGEST_VALUE: usize = 200_000;
+
+pub(super) fn routes() -> Router<App> {
+    Router::new()
+        .route("/stations/{id}/flow", get(flow::show).post(flow::keep))
+        .route("/stations/{id}/flow/done", post(flow::done))
+        .route("/stations/{id}/outlet", get(outlet::show).post(outlet::keep))
+        .route("/stations/{id}/outlet/done", post(outlet::done))
+        .route("/stations/{id}/probe", get(probe::show).post(probe::keep))
+        .route("/stations/{id}/probe/board", post(probe::choose))
+        .route("/stations/{id}/probe/file", post(probe::file))
+        .route("/stations/{id}/probe/found", get(probe::found))
+        .route("/stations/{id}/probe/done", post(probe::done))
+        .route("/stations/{id}/measure/{kind}/clear", post(clear))
+}
+
+/// A measurement that is under way: the station, and what has been entered.
+pub(super) struct Measuring {
+    pub(super) id: i64,
+    pub(super) file: StationFile,
+    fields: BTreeMap<String, String>,
+}
+
+impl Measuring {
+    /// As it is kept.
+    pub(super) async fn load(app: &App, path: &StationPath, kind: &'static str) -> Result<Self, Refusal> {
+        let row = load(app, path).await?;
+        let (id, file) = (row.id, station::read(row.file.as_bytes())?);
+        let fields = app.reading(move |read| read.measuring(id, kind)).await?;
+        Ok(Self { id, file, fields })
+    }
+
+    /// As it is kept once this has been entered too.
+    pub(super) async fn entered(
+        app: &App,
+        path: &StationPath,
+        (kind, sent): (&'static str, Vec<(String, String)>),
+    ) -> Result<Self, Refusal> {
+        let id = load(app, path).await?.id;
+        let now = app.now_ms();
+        if let Some((field, value)) = sent.iter().find(|(_, value)| value.len() > LONGEST_VALUE) {
+            let message = format!("{} characters are too many", value.len());
+            return Err(Refusal::field(field, message, "cut out the two minutes of the probe"));
+        }
+        app.writing(move |write| {
+            sent.iter().try_for_each(|(field, value)| write.set_measuring((id, kind), (field, value.trim()), now))
+        })
+        .await?;
+        Self::load(app, path, kind).await
+    }
+
+    /// What was entered; empty where nothing was.
+    pub(super) fn get(&self, field: &str) -> &str {
+        self.fields.get(field).map_or("", String::as_str)
+    }
+
+    /// What was entered, or what is usual.
+    pub(super) fn or(&self, field: &str, usual: &str) -> String {
+        if self.fields.contains_key(field) { self.get(field).to_owned() } else { usual.to_owned() }
+    }
+
+    /// The scale that its temperatures were begun on: it stays, whatever the page is switched to meanwhile.
+    pub(super) fn scale(&self, visitor: Visitor) -> Scale {
+        match self.get("scale") {
+            "F" => Scale::Fahrenheit,
+            "C" => Scale::Celsius,
+            _ => visitor.scale,
+        }
+    }
+
+    /// Keeps a lesson of it, and ends it.
+    pub(super) async fn taught(&self, app: &App, lesson: NewLesson) -> Result<Redirect, Refusal> {
+        let now = app.now_ms();
+        app.writing(move |write| write.add_lesson(&lesson, now)).await?;
+        list_open_jobs(app).await?;
+        Ok(Redirect::to(&format!("/stations/{}#known", self.id)))
+    }
+}
+
+/// A typed number within what it can be; zero, and an objection, where it is none or beyond.
+pub(super) fn within(place: &str, (typed, unit): (&str, Unit), range: (f64, f64), bad: &mut Vec<Finding>) -> f64 {
+    let before = bad.len();
+    let value = number((RULE, place), typed, bad);
+    if bad.len() == before {
+        let outside = ValueProblem::outside(value, range, unit);
+        bad.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));
+    }
+    value
+}
+
+/// A scale as the form sends it back.
+pub(super) const fn scale_key(scale: Scale) -> &'static str {
+    match scale {
+        Scale::Celsius => "C",
+        Scale::Fahrenheit => "F",
+    }
+}
+
+/// What was entered of a measurement is thrown away.
+async fn clear(State(app): State<App>, Path((id, kind)): Path<(String, String)>) -> Result<Redirect, Refusal> {
+    let row = load(&app, &Path(id)).await?;
+    if !["flow", "outlet", "probe"].contains(&kind.as_str()) {
+        return Err(Refusal::NotFound("measurement"));
+    }
+    let to = format!("/stations/{}/{kind}", row.id);
+    app.writing(move |write| write.end_measuring(row.id, &kind)).await?;
+    Ok(Redirect::to(&to))
+}

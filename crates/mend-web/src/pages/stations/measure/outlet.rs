@@ -1,0 +1,175 @@
+//! What leaves the nozzle against what is set: a thermocouple below it, three set temperatures at two flows.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::State;
+use axum::response::Redirect;
+use mend_core::calibration::outlet::{BELOW_MM, OutletMeasured, OutletReading, measured};
+use mend_core::finding::Finding;
+use mend_core::units::{Flow, Length, Scale, Temperature, Unit};
+use mend_formats::bundle::USUAL_AMBIENT_C;
+use mend_formats::lesson;
+use mend_store::NewLesson;
+
+use super::super::super::Frame;
+use super::super::super::number::degrees;
+use super::super::edit::StationPath;
+use super::{Measuring, scale_key, within};
+use crate::App;
+use crate::extract::Form;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+use crate::words::FindingView;
+
+const KIND: &str = "outlet";
+/// Set temperatures, and flows at each.
+const SETS: usize = 3;
+const FLOWS: usize = 2;
+/// What is set at first, °C, within what the station takes.
+const USUAL_SETS_C: [f64; SETS] = [200.0, 300.0, 400.0];
+/// What a bead in a jet can come to, °C.
+const POSSIBLE_C: (f64, f64) = (0.0, 700.0);
+
+/// A row of the form: a set temperature, and what was read at each flow.
+struct RowView {
+    number: usize,
+    set: String,
+    read: [String; FLOWS],
+}
+
+/// What the entries come to.
+#[derive(Template, WebTemplate)]
+#[template(path = "stations/measure/outlet_found.html")]
+pub(crate) struct FoundPart {
+    findings: Vec<FindingView>,
+    verdict: String,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "stations/measure/outlet.html")]
+pub(crate) struct OutletPage {
+    frame: Frame,
+    id: i64,
+    name: String,
+    unit: &'static str,
+    scale: &'static str,
+    below_mm: f64,
+    nozzles: Vec<(String, bool)>,
+    flows: [String; FLOWS],
+    rows: Vec<RowView>,
+    found: FoundPart,
+}
+
+fn nozzle(kept: &Measuring) -> f64 {
+    let widest = kept.file.nozzles_mm.iter().copied().fold(0.0, f64::max);
+    let chosen = kept.get("nozzle").parse::<f64>().ok();
+    chosen.filter(|mm| kept.file.nozzles_mm.contains(mm)).unwrap_or(widest)
+}
+
+fn flows(kept: &Measuring) -> [String; FLOWS] {
+    let [low, high] = kept.file.flow_lpm;
+    let usual = [f64::midpoint(low, high).round(), high];
+    std::array::from_fn(|k| kept.or(&format!("flow-{}", k + 1), &usual[k].to_string()))
+}
+
+fn rows(kept: &Measuring, scale: Scale) -> Vec<RowView> {
+    let usual = |k: usize| Temperature::celsius(USUAL_SETS_C[k].clamp(kept.file.set_c[0], kept.file.set_c[1]));
+    let row = |k: usize| RowView {
+        number: k + 1,
+        set: kept.or(&format!("set-{}", k + 1), &degrees(usual(k), scale)),
+        read: std::array::from_fn(|flow| kept.get(&format!("read-{}-{}", k + 1, flow + 1)).to_owned()),
+    };
+    (0..SETS).map(row).collect()
+}
+
+/// What was read so far; none while nothing was.
+fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<OutletMeasured>, Vec<Finding>> {
+    let station = kept.file.clone().into_station()?;
+    let (mut bad, mut readings) = (Vec::new(), Vec::new());
+    let scale = kept.scale(visitor);
+    let [low, high] = [POSSIBLE_C.0, POSSIBLE_C.1].map(|celsius| scale.of(Temperature::celsius(celsius)));
+    let unit = if scale == Scale::Fahrenheit { Unit::One } else { Unit::Celsius };
+    let flows = flows(kept);
+    for row in rows(kept, scale) {
+        for (typed, flow) in row.read.iter().zip(&flows).filter(|(typed, _)| !typed.is_empty()) {
+            let place = format!("row {}", row.number);
+            let set = scale.read(within(&place, (&row.set, unit), (low, high), &mut bad));
+            let flow = Flow::litres_per_minute(within("flow", (flow, Unit::LitresPerMinute), (1.0, 500.0), &mut bad));
+            let read = scale.read(within(&place, (typed, unit), (low, high), &mut bad));
+            readings.push(OutletReading { set, flow, read });
+        }
+    }
+    let ambient = Temperature::celsius(USUAL_AMBIENT_C);
+    let found = measured((&station, Length::mm(nozzle(kept))), ambient, &readings);
+    if bad.is_empty() { Ok(found) } else { Err(bad) }
+}
+
+fn found(kept: &Measuring, visitor: Visitor) -> FoundPart {
+    match read(kept, visitor) {
+        Err(findings) => FoundPart { findings: visitor.words().findings(&findings), verdict: String::new() },
+        Ok(found) => {
+            FoundPart { findings: Vec::new(), verdict: found.map_or(String::new(), |found| verdict(&found, visitor)) }
+        }
+    }
+}
+
+fn verdict(found: &OutletMeasured, visitor: Visitor) -> String {
+    let words = visitor.words();
+    let within = words.apart(found.spread_k.max(1.0));
+    match found.off_k {
+        off if off.abs() < 2.0 => format!("What leaves the nozzle is as expected; the readings agree within {within}."),
+        off => format!(
+            "What leaves the nozzle is {} {} than expected; the readings agree within {within}.",
+            words.apart(off.abs()),
+            if off < 0.0 { "cooler" } else { "hotter" },
+        ),
+    }
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<OutletPage, Refusal> {
+    let kept = Measuring::load(&app, &path, KIND).await?;
+    let chosen = nozzle(&kept);
+    let title = format!("Air of {}", kept.file.name);
+    Ok(OutletPage {
+        frame: Frame::new(title, visitor.scale, "stations", format!("/stations/{}/outlet", kept.id)),
+        id: kept.id,
+        name: kept.file.name.clone(),
+        unit: kept.scale(visitor).symbol(),
+        scale: scale_key(kept.scale(visitor)),
+        below_mm: BELOW_MM,
+        nozzles: kept.file.nozzles_mm.iter().map(|mm| (mm.to_string(), *mm == chosen)).collect(),
+        flows: flows(&kept),
+        rows: rows(&kept, kept.scale(visitor)),
+        found: found(&kept, visitor),
+    })
+}
+
+pub(crate) async fn keep(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: StationPath,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<FoundPart, Refusal> {
+    Ok(found(&Measuring::entered(&app, &path, (KIND, sent)).await?, visitor))
+}
+
+pub(crate) async fn done(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: StationPath,
+    Form(sent): Form<Vec<(String, String)>>,
+) -> Result<Redirect, Refusal> {
+    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let nothing = || Refusal::field("read", "nothing has been read yet", "enter what the thermocouple came to");
+    let found = read(&kept, visitor)?.ok_or_else(nothing)?;
+    let lesson = NewLesson {
+        kind: KIND.to_owned(),
+        station_id: kept.id,
+        nozzle_mm: None,
+        board_id: None,
+        says: lesson::write(&found.says)?,
+        entered: serde_json::to_string(&kept.fields)?,
+        figures: verdict(&found, visitor),
+    };
+    kept.taught(&app, lesson).await
+}

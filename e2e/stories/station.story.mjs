@@ -1,0 +1,101 @@
+// A station is measured on an empty shop: flow by a bag, air by a thermocouple, a probe on a board; plans follow, and a lesson can
+// be left out.
+import { emptyShop, expect, expectAccessible, test } from "../harness.mjs";
+
+test.use({ allowed: /status of 422/ });
+
+/** Warms as a board under weak air does, then cools: seconds and degrees. */
+const warmed = (gain, of = (t) => t) =>
+  Array.from({ length: 13 }, (_, k) => {
+    const at = 10 * k;
+    const rise = gain * (1 - Math.exp(-Math.min(at, 60) / 28)) * Math.exp(-Math.max(at - 60, 0) / 80);
+    return `${at}, ${of(23 + rise).toFixed(1)}`;
+  });
+
+async function shopWithStation(page) {
+  const shop = await emptyShop("boards/tullimar-brook.json");
+  await page.goto(`${shop.address}/stations`);
+  await page.getByRole("button", { name: /^Bench station with a fan/ }).click();
+  return { shop, station: page.url() };
+}
+
+const enter = async (page, label, value) => {
+  const kept = page.waitForResponse((answer) => answer.request().method() === "POST");
+  await page.getByLabel(label, { exact: true }).fill(value);
+  await page.getByLabel(label, { exact: true }).blur();
+  await kept;
+};
+
+test("a station is measured in three ways and plans are nearer for it", async ({ page }) => {
+  const { shop, station } = await shopWithStation(page);
+  await expect(page.locator("#known")).toContainText("a guess: nobody has measured it");
+  await page.getByRole("link", { name: "Measure the flow" }).click();
+  await expectAccessible(page);
+  await enter(page, "Seconds in row 1, first time", "36");
+  await expect(page.locator("#found")).toContainText("at least two values");
+  await enter(page, "Seconds in row 3, first time", "6,25");
+  await expect(page.locator("#found")).toContainText("becomes the display's own");
+  // Gone and back: everything is there.
+  await page.goto(station);
+  await page.getByRole("link", { name: "Measure the flow" }).click();
+  await expect(page.getByLabel("Seconds in row 3, first time")).toHaveValue("6,25");
+  await page.getByRole("button", { name: "Use this" }).click();
+  await expect(page.locator("#known")).toContainText("before it was measured");
+
+  await page.getByRole("link", { name: "Measure the air" }).click();
+  await enter(page, "Reading in row 2 at the first flow", "hot");
+  await expect(page.locator("#found")).toContainText("“hot” is no number");
+  await enter(page, "Reading in row 2 at the first flow", "255");
+  await expect(page.locator("#found h2")).toContainText("cooler than expected");
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Use this" }).click();
+
+  await page.getByRole("link", { name: "Probe on a board" }).click();
+  await enter(page, /Readings, a line each/, warmed(60).slice(0, 4).join("\n"));
+  await expect(page.locator("#found")).toContainText("they end after 30 s");
+  await enter(page, /Readings, a line each/, warmed(60).join("\n"));
+  await expect(page.locator("#found h2")).toContainText(/release .* became .* s/, { timeout: 60_000 });
+  await expect(page.locator(".probe-picture .read")).not.toHaveCount(0);
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Use this" }).click();
+  await expect(page.locator(".lessons li")).toHaveCount(3);
+
+  // The bag leaked: that lesson does not count any more, and can again.
+  const flow = page.locator(".lessons li").filter({ hasText: "Flow, by a bag" });
+  await flow.getByRole("textbox").fill("the bag leaked");
+  await flow.getByRole("button", { name: /^Leave out/ }).click();
+  await expect(flow).toContainText("left out: the bag leaked");
+  await expectAccessible(page);
+  await flow.getByRole("button", { name: /Count the lesson/ }).click();
+  await expect(flow).not.toContainText("left out");
+  await shop.stop();
+  shop.remove();
+});
+
+test("a probe whose bead came off teaches nothing, and a logger's file is read whatever it looks like", async ({ page }) => {
+  const { shop } = await shopWithStation(page);
+  await page.getByRole("link", { name: "Probe on a board" }).click();
+  await enter(page, /Readings, a line each/, warmed(3).join("\n"));
+  await expect(page.locator("#found .misfit")).toContainText("Has the bead come off", { timeout: 60_000 });
+  await page.getByRole("button", { name: "Use this" }).click();
+  await expect(page.locator("main")).toContainText("tape the bead flat and probe again");
+  await page.goBack();
+  const fahrenheit = [
+    "Time s;TC1 (°F)",
+    ...warmed(60, (t) => t * 1.8 + 32).map((line) => line.replace(", ", ";").replace(".", ",")),
+    "130;OPEN",
+  ];
+  await page
+    .getByLabel("Or a logger's file")
+    .setInputFiles({ name: "log.csv", mimeType: "text/csv", buffer: Buffer.from(fahrenheit.join("\r\n")) });
+  await page.getByRole("button", { name: "Read the file" }).click();
+  await expect(page.getByLabel(/Readings, a line each/)).toHaveValue(/^0\.0, 23\.0/);
+  await expect(page.locator("#found h2")).toContainText("became", { timeout: 60_000 });
+  await page
+    .getByLabel("Or a logger's file")
+    .setInputFiles({ name: "photo.jpg", mimeType: "image/jpeg", buffer: Buffer.from([255, 216, 255, 224, 0, 16]) });
+  await page.getByRole("button", { name: "Read the file" }).click();
+  await expect(page.locator("main")).toContainText("there are not two readings in it");
+  await shop.stop();
+  shop.remove();
+});
