@@ -1,5 +1,7 @@
 //! What a folder of exported files holds and how they belong together, `urgent-mend/export/2`.
 
+use std::collections::BTreeMap;
+
 use mend_core::finding::Finding;
 use serde::{Deserialize, Serialize};
 
@@ -38,6 +40,36 @@ pub struct Export {
     pub drafts: Vec<DraftEntry>,
     /// `urgent-mend/job/2`, oldest first.
     pub jobs: Vec<String>,
+    /// What measuring has taught, oldest first.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub lessons: Vec<LessonEntry>,
+}
+
+/// A lesson.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct LessonEntry {
+    /// What it says: `urgent-mend/lesson/1`.
+    pub file: String,
+    /// `flow`, `outlet` or `probe`.
+    pub kind: String,
+    /// Of which station: its place in the list, from 0.
+    pub station: usize,
+    /// With which nozzle, mm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub nozzle_mm: Option<f64>,
+    /// On which board.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub board: Option<BoardName>,
+    /// What was entered, field by field.
+    pub entered: BTreeMap<String, String>,
+    /// What came of it, in words.
+    pub figures: String,
+    /// When it was taught, ms since the epoch.
+    pub taught_ms: i64,
+    /// Why it does not count.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub left_out: Option<String>,
 }
 
 /// A station.

@@ -70,6 +70,13 @@ impl Read<'_> {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
+    /// All lessons, oldest first.
+    pub fn lessons(&self) -> Result<Vec<LessonRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} ORDER BY id"))?;
+        let rows = statement.query_map([], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
     /// One lesson.
     pub fn lesson(&self, id: i64) -> Result<Option<LessonRow>, StoreError> {
         Ok(self.0.prepare_cached(&format!("{SELECT} WHERE id = ?1"))?.query_row([id], of).optional()?)

@@ -68,7 +68,7 @@ fn learnt(bundle: &Bundle, taped: Thermocouple, file: &Path) -> Result<Probed, V
     let next = order.case(&melting);
     let case = Case { recipe: &recipe, thermocouples: &taped, ..next };
     let request = ProbeRequest { case: &case, readings: &readings, next: Some(&next) };
-    Ok(probed(&request).map_err(Unplanned::from).map_err(Unplanned::objections)?)
+    probed(&request).map_err(|cancelled| Unplanned::from(cancelled).objections())
 }
 
 fn describe(found: &Probed) -> String {

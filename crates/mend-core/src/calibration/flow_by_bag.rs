@@ -80,7 +80,7 @@ mod tests {
     use super::*;
 
     fn fillings(all: &[(f64, f64)]) -> Vec<Filling> {
-        all.iter().map(|(shown, seconds)| Filling { shown, seconds: *seconds }).collect()
+        all.iter().map(|(shown, seconds)| Filling { shown: *shown, seconds: *seconds }).collect()
     }
 
     #[test]

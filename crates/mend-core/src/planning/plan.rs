@@ -15,7 +15,7 @@ use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 
 /// Raised whenever the same inputs would give other figures: stored plans of another engine are computed anew.
-pub const ENGINE: u32 = 7;
+pub const ENGINE: u32 = 8;
 
 /// Is there a window?
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

@@ -3,7 +3,7 @@
 use mend_core::finding::Finding;
 use mend_core::planning::bench_event::Happening;
 use mend_core::planning::sequence::step::Step;
-use mend_formats::{board, connector, draft, equipment, plan, shop, shop_settings, station};
+use mend_formats::{board, connector, draft, equipment, lesson, plan, shop, shop_settings, station};
 use mend_store::{Read, StoreError};
 
 use super::CannotOpen;
@@ -57,6 +57,9 @@ fn library(read: Read<'_>) -> Result<Vec<String>, StoreError> {
     }
     for row in read.drafts()? {
         notes.want(&format!("draft {}", row.id), draft::parse(row.draft.as_bytes()));
+    }
+    for row in read.lessons()? {
+        notes.want(&format!("lesson {}", row.id), lesson::parse(row.lesson.says.as_bytes()));
     }
     if let Some(file) = read.equipment()? {
         notes.want("equipment and skill", equipment::parse(file.as_bytes()));

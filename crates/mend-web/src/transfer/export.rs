@@ -2,10 +2,10 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, PhotoEntry, StationEntry};
+use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, LessonEntry, PhotoEntry, StationEntry};
 use mend_formats::record::{self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, VariantRecord};
 use mend_formats::{draft, export as format, renewal};
-use mend_store::{PhotoRow, PlanRow, Read, RunRow, StoreError};
+use mend_store::{LessonRow, PhotoRow, PlanRow, Read, RunRow, StoreError};
 
 use super::CannotOpen;
 use crate::App;
@@ -26,6 +26,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         boards: Vec::new(),
         drafts: Vec::new(),
         jobs: Vec::new(),
+        lessons: Vec::new(),
     };
     let (shop, equipment) = read(app, |r| Ok((r.shop()?, r.equipment()?))).await?;
     list.shop = shop.map(|text| out.put("shop.json", text.as_bytes())).transpose()?;
@@ -47,6 +48,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
     }
     drafts(app, (&mut out, &mut list), (&photos, &numbers)).await?;
+    lessons(app, (&mut out, &mut list), &boards).await?;
     let text = format::write(&list).map_err(|error| failed(FILE, &error.to_string()))?;
     out.put(FILE, text.as_bytes())?;
     Ok(out.count)
@@ -146,6 +148,23 @@ async fn drafts(
         let file = out.put(&format!("drafts/{:03}.json", k + 1), placed(&row.draft, places).as_bytes())?;
         let job = row.job_id.and_then(|id| jobs.iter().position(|job| *job == id));
         list.drafts.push(DraftEntry { file, model, job });
+    }
+    Ok(())
+}
+
+async fn lessons(
+    app: &App,
+    (out, list): (&mut Out<'_>, &mut Export),
+    boards: &BTreeMap<i64, BoardName>,
+) -> Result<(), CannotOpen> {
+    let (rows, stations) = read(app, |r| Ok((r.lessons()?, r.stations()?))).await?;
+    for LessonRow { id, lesson, taught_ms, left_out } in rows {
+        let file = out.put(&format!("lessons/{id:05}.json"), lesson.says.as_bytes())?;
+        let station = stations.iter().position(|row| row.id == lesson.station_id).unwrap_or_default();
+        let entered = serde_json::from_str(&lesson.entered).unwrap_or_default();
+        let board = lesson.board_id.and_then(|id| boards.get(&id).cloned());
+        let (kind, nozzle_mm, figures) = (lesson.kind, lesson.nozzle_mm, lesson.figures);
+        list.lessons.push(LessonEntry { file, kind, station, nozzle_mm, board, entered, figures, taught_ms, left_out });
     }
     Ok(())
 }

@@ -6,9 +6,11 @@ use mend_core::finding::Finding;
 use mend_formats::export::{BoardEntry, Export};
 use mend_formats::record::{self, BoardName, JobRecord};
 use mend_formats::{
-    FileKind, board, connector, draft, equipment, export as format, file_kind, shop, shop_settings, station,
+    FileKind, board, connector, draft, equipment, export as format, file_kind, lesson, shop, shop_settings, station,
 };
-use mend_store::{EventRow, LogRow, Moment, NewBoard, NewDraft, NewMark, NewPhoto, NewPlan, NewRun, StoreError, Write};
+use mend_store::{
+    EventRow, LogRow, Moment, NewBoard, NewDraft, NewLesson, NewMark, NewPhoto, NewPlan, NewRun, StoreError, Write,
+};
 
 use super::CannotOpen;
 use crate::App;
@@ -149,6 +151,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
         jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
     }
     drafts(app, &list, (&photos, &jobs), &load).await?;
+    lessons(app, &list, &boards, &load).await?;
     Ok(jobs.len())
 }
 
@@ -164,6 +167,37 @@ async fn stations(app: &App, list: &Export, load: Load<'_>) -> Result<(), Cannot
             let Some(id) = w.add_station(&name, &file)? else { return Ok(()) };
             names.iter().try_for_each(|name| w.also_name_station(id, name))?;
             w.retire_station(id, retired)
+        };
+        app.writing(write).await.map_err(refused)?;
+    }
+    Ok(())
+}
+
+async fn lessons(app: &App, list: &Export, boards: &Boards, load: Load<'_>) -> Result<(), CannotOpen> {
+    let stations = app.reading(|read| read.stations()).await;
+    let stations = stations.map_err(|refusal| CannotOpen::refusal(format::FILE, refusal))?;
+    for entry in &list.lessons {
+        let bytes = load(&entry.file)?;
+        lesson::parse(&bytes).map_err(|found| CannotOpen::findings(&entry.file, &found))?;
+        let refused = |refusal| CannotOpen::refusal(&entry.file, refusal);
+        let station = stations.get(entry.station);
+        let station =
+            station.ok_or_else(|| CannotOpen::because(&entry.file, "it names a station that is not listed"))?;
+        let unknown = || CannotOpen::because(&entry.file, "it names a board that is not listed");
+        let board_id = entry.board.as_ref().map(|name| boards.get(name).copied().ok_or_else(unknown)).transpose()?;
+        let new = NewLesson {
+            kind: entry.kind.clone(),
+            station_id: station.id,
+            nozzle_mm: entry.nozzle_mm,
+            board_id,
+            says: text(&bytes).map_err(refused)?,
+            entered: serde_json::to_string(&entry.entered).unwrap_or_default(),
+            figures: entry.figures.clone(),
+        };
+        let (taught_ms, left_out) = (entry.taught_ms, entry.left_out.clone());
+        let write = move |w: &Write<'_>| {
+            let id = w.add_lesson(&new, taught_ms)?;
+            w.leave_lesson_out(id, left_out.as_deref())
         };
         app.writing(write).await.map_err(refused)?;
     }

@@ -143,7 +143,16 @@ async fn a_full_disk_is_named_and_writing_goes_on_by_itself() {
 async fn an_export_makes_the_same_shop() {
     let (one, other) = (shop(), shop());
     filled(&one).await;
+    // A lesson that counts, and one that was left out.
+    for row in ["1", "3"] {
+        let timed = format!("shown-{row}=20&seconds-{row}-1=30&shown-2=70&seconds-2-1=10");
+        let (status, said) = ask(&one, post("/stations/1/flow/done", &timed)).await;
+        assert_eq!(status, StatusCode::SEE_OTHER, "{said}");
+    }
+    assert_eq!(ask(&one, post("/stations/1/lessons/1", "why=")).await.0, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(ask(&one, post("/stations/1/lessons/1", "why=leaked")).await.0, StatusCode::SEE_OTHER);
     let files = exported(&one).await;
+    assert!(files.contains_key("lessons/00002.json"));
     let list = files["export.json"].clone();
     let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
     let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();

@@ -1,0 +1,30 @@
+//! A run that is watched: an update of its twin of 256 runs with all that is shown, and a new ensemble.
+#![allow(clippy::print_stdout, clippy::unwrap_used, clippy::expect_used)]
+
+use std::hint::black_box;
+use std::time::Instant;
+
+use mend_core::calibration::probe::place;
+use mend_core::example::Bench;
+use mend_core::planning::live::twin_of;
+
+fn main() {
+    let bench = Bench::try_new().expect("the example");
+    let taped = [place(&bench.board)];
+    let from = Instant::now();
+    let opened = twin_of(&bench.order(), &taped).expect("it can be computed");
+    println!("calibration/256_runs_all_cores     {:.2} s", from.elapsed().as_secs_f64());
+    let mut slowest: f64 = 0.0;
+    for _ in 0..5 {
+        let mut twin = opened.clone();
+        for second in 0..60 {
+            let at_s = f64::from(second);
+            let expected = twin.state(at_s).expected_c[0][1];
+            let from = Instant::now();
+            let _ = twin.read(0, [at_s, expected + 3.0]);
+            black_box(twin.state(at_s));
+            slowest = slowest.max(from.elapsed().as_secs_f64());
+        }
+    }
+    println!("calibration/update_of_256_slowest  {:.2} ms", slowest * 1e3);
+}
