@@ -14,7 +14,6 @@ const views = [
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
   ["handover", "/jobs/2/handover"],
-  ["station", "/stations/3"],
 ];
 
 for (const [name, path] of views) {
@@ -24,6 +23,16 @@ for (const [name, path] of views) {
     await shoot(page, name);
   });
 }
+
+test("picture of a probe", async ({ page }) => {
+  await page.goto("/stations/1/probe");
+  const read = [23.0, 41.6, 58.1, 67.7, 76.1, 80.6, 84.3, 77.7, 70.3, 65.8, 60.0, 55.9, 52.4];
+  await page.getByLabel(/Readings, a line each/).fill(read.map((celsius, k) => `${10 * k}, ${celsius.toFixed(1)}`).join("\n"));
+  await page.getByLabel(/Readings, a line each/).blur();
+  await expect(page.locator(".probe-picture")).toBeVisible({ timeout: 60_000 });
+  await page.locator("#found").evaluate((found) => window.scrollBy(0, found.getBoundingClientRect().bottom - window.innerHeight + 90));
+  await shoot(page, "probe");
+});
 
 test("picture of a new shop", async ({ browser }) => {
   const shop = await emptyShop();

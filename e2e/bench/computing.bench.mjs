@@ -87,6 +87,14 @@ test("going down in the middle of six comparisons", async () => {
   console.log(`SIGTERM in the middle of six comparisons: ended after ${((performance.now() - began) / 1000).toFixed(2)} s`);
 });
 
+test("the demo's own comparisons, one after the other", async ({ shop }) => {
+  test.setTimeout(300_000);
+  for (const job of [3, 4, 5, 6, 7, 11]) {
+    const took = await until(`${shop}/jobs/${job}/method/lanes`, (text) => text.includes("lanes-key"));
+    console.log(`comparison of job ${job}: ${took.toFixed(1)} s`);
+  }
+});
+
 test("the lists of a demo at an even pace", async ({ shop }) => {
   console.log(`/ at 200 a second: ${told(await steady(200, 5, () => ask(`${shop}/`)))}`);
 });

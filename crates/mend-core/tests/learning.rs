@@ -74,7 +74,7 @@ fn ten_jobs_teach_a_station_and_a_board() {
     let bank = Bank::new(&case);
     let truths = truths(&case);
     let mut off: Vec<Vec<f64>> = vec![Vec::new(); JOBS];
-    let mut held = vec![0; JOBS];
+    let mut held = [0; JOBS];
     for repetition in 0..REPEATED {
         let mut lessons: Vec<Lesson> = Vec::new();
         for job in 0..JOBS {
