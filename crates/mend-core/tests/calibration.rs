@@ -151,8 +151,8 @@ fn a_thermocouple_that_comes_off_is_left_out_and_the_band_stays_finite() {
         let truth = &truths[3];
         let mut twin = Twin::new(ensemble.clone(), vec![None; RUNS]);
         let curve = &truth.traces.thermocouples[0].celsius;
-        for second in 0..20 {
-            twin.read(0, [second as f64, f64::from(curve[second])]).expect("sound");
+        for (second, reads) in curve.iter().enumerate().take(20) {
+            twin.read(0, [second as f64, f64::from(*reads)]).expect("sound");
         }
         let before = twin.state(20.0);
         for (second, reads) in [(20, f64::from(curve[19]) + 200.0), (21, f64::NAN), (22, 1e9), (23, -300.0)] {
@@ -179,8 +179,8 @@ fn stated_chances_of_damage_come_true() {
             let (passed, curve) = (passes(truth), &truth.traces.thermocouples[0].celsius);
             let end = passed.map_or(curve.len() - 1, |passed| passed as usize);
             let mut warns = false;
-            for second in 0..end {
-                let _ = twin.read(0, [second as f64, f64::from(curve[second]) + 0.5 * chance.bell()]);
+            for (second, reads) in curve.iter().enumerate().take(end) {
+                let _ = twin.read(0, [second as f64, f64::from(*reads) + 0.5 * chance.bell()]);
                 let state = twin.state(second as f64);
                 warns |= state.advice != Advice::GoOn;
                 if second % 5 == 0 {

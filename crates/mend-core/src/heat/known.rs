@@ -84,6 +84,11 @@ impl Known {
         made
     }
 
+    /// Has anything been taught of a thing?
+    pub fn teaches(&self, what: Teachable) -> bool {
+        self.precision[(what as usize, what as usize)] > 0.0
+    }
+
     /// Has nothing been taught?
     pub fn is_nothing(&self) -> bool {
         *self == Self::NOTHING

@@ -128,7 +128,7 @@ impl Limit {
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let order = bench.order();
 /// let case = order.case(&melting);
-/// let nominal = run(&case, &ParameterSample::middle(case), Resolution::COARSE);
+/// let nominal = run(&case, &ParameterSample::nominal(), Resolution::COARSE);
 /// let damage = first_damage(&limits(&order, &case), &nominal.traces);
 /// let expected = nominal.release.is_some_and(|t| damage.as_ref().is_none_or(|damage| t < damage.at_s));
 /// assert_eq!(in_time(&nominal, damage.as_ref()), expected);

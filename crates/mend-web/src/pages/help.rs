@@ -18,7 +18,7 @@ struct OwnWord {
 }
 
 /// All of them. Other words on the pages are the trade's.
-const OWN_WORDS: [OwnWord; 5] = [
+const OWN_WORDS: [OwnWord; 7] = [
     OwnWord {
         key: "process-window",
         word: "Process window",
@@ -43,6 +43,16 @@ const OWN_WORDS: [OwnWord; 5] = [
         key: "cleaning-ledger",
         word: "Cleaning ledger",
         is: "What was fed into the joints, flooded and wicked out again, and what is left in them by arithmetic. Fitting stays closed until the joints are within limits.",
+    },
+    OwnWord {
+        key: "probe",
+        word: "Probe",
+        is: "A warm-up that measures a station and a board: two minutes at 150 °C with a thermocouple beside the part. What it reads is compared with 256 runs, and the plans after it start from those that agree.",
+    },
+    OwnWord {
+        key: "lesson",
+        word: "Lesson",
+        is: "What one measurement taught of a station and a board. Every plan starts from all lessons that count; one that went wrong can be left out with a reason on the station's page.",
     },
 ];
 

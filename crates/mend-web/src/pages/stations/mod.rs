@@ -56,16 +56,17 @@ struct ListPage {
     templates: &'static [Start],
 }
 
-fn line(row: &StationRow, visitor: Visitor) -> StationLine {
+fn line((row, taught): (&StationRow, bool), visitor: Visitor) -> StationLine {
     let station = station::parse(row.file.as_bytes()).ok();
-    StationLine { id: row.id, name: row.name.clone(), figures: station.map(|station| figures(&station, visitor)) }
+    let figures = station.map(|station| figures((&station, taught), visitor));
+    StationLine { id: row.id, name: row.name.clone(), figures }
 }
 
 /// What moves its air, what it takes, what it gives, how well it is known.
-fn figures(station: &Station, visitor: Visitor) -> [String; 4] {
+fn figures((station, taught): (&Station, bool), visitor: Visitor) -> [String; 4] {
     let blower = if station.blower == Blower::Fan { "fan" } else { "pump" };
     let (set, flow) = (station.set_range, station.flow_range);
-    let known = if station.is_measured() { "measured" } else { "not measured yet: plans show wide bands" };
+    let known = if taught || station.is_measured() { "measured" } else { "not measured yet: plans show wide bands" };
     [
         format!("{blower}, {} nozzles", station.nozzles.len()),
         format!("{}–{} {}", degrees(set.0, visitor.scale), degrees(set.1, visitor.scale), visitor.scale.symbol()),
@@ -80,9 +81,11 @@ fn figures(station: &Station, visitor: Visitor) -> [String; 4] {
 }
 
 async fn show(State(app): State<App>, visitor: Visitor) -> Result<ListPage, Refusal> {
-    let rows = app.reading(|read| read.stations()).await?;
+    let (rows, lessons) = app.reading(|read| Ok((read.stations()?, read.lessons()?))).await?;
+    let taught = |id: i64| lessons.iter().any(|row| row.lesson.station_id == id && row.left_out.is_none());
     let lines = |retired: bool| {
-        rows.iter().filter(|row| row.retired_ms.is_some() == retired).map(|row| line(row, visitor)).collect()
+        let own = rows.iter().filter(|row| row.retired_ms.is_some() == retired);
+        own.map(|row| line((row, taught(row.id)), visitor)).collect()
     };
     let frame = Frame::new("Stations", visitor.scale, "stations", "/stations".to_owned());
     Ok(ListPage { frame, in_use: lines(false), retired: lines(true), templates: TEMPLATES })

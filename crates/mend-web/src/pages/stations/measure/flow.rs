@@ -8,13 +8,12 @@ use mend_core::calibration::flow_by_bag::{Filling, FlowMeasured, USUAL_BAG_L, me
 use mend_core::finding::Finding;
 use mend_core::heat::display::Shows;
 use mend_core::units::Unit;
+use mend_formats::station;
 use mend_formats::station::StationFile;
-use mend_formats::{lesson, station};
-use mend_store::NewLesson;
 
 use super::super::super::Frame;
 use super::super::edit::StationPath;
-use super::{Measuring, within};
+use super::{Measuring, Taught, within};
 use crate::App;
 use crate::extract::Form;
 use crate::refusal::Refusal;
@@ -165,14 +164,6 @@ pub(crate) async fn done(
         let (id, name, text) = (kept.id, file.name.clone(), station::write(&file)?);
         app.writing(move |write| write.set_station(id, (&name, &text))).await?;
     }
-    let lesson = NewLesson {
-        kind: KIND.to_owned(),
-        station_id: kept.id,
-        nozzle_mm: None,
-        board_id: None,
-        says: lesson::write(&found.says)?,
-        entered: serde_json::to_string(&kept.fields)?,
-        figures: verdict(&found, kept.file.shows),
-    };
-    kept.taught(&app, lesson).await
+    let figures = verdict(&found, kept.file.shows);
+    kept.taught(&app, Taught { kind: KIND, on: None, says: found.says, figures }).await
 }

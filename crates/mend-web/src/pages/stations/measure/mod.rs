@@ -14,7 +14,9 @@ use axum::response::Redirect;
 use axum::routing::{get, post};
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
+use mend_core::heat::known::Known;
 use mend_core::units::{Scale, Unit};
+use mend_formats::lesson;
 use mend_formats::station::{self, StationFile};
 use mend_store::NewLesson;
 
@@ -49,6 +51,26 @@ pub(super) struct Measuring {
     fields: BTreeMap<String, String>,
 }
 
+/// What a measurement taught.
+pub(super) struct Taught {
+    pub(super) kind: &'static str,
+    /// What it was done with, where that matters.
+    pub(super) on: Option<ProbedWith>,
+    pub(super) says: Known,
+    /// What came of it, in words.
+    pub(super) figures: String,
+}
+
+/// What a probe was done with.
+#[derive(Clone, Copy)]
+pub(super) struct ProbedWith {
+    pub(super) nozzle_mm: f64,
+    pub(super) board_id: i64,
+}
+
+/// Longest name of a field, characters.
+const LONGEST_FIELD: usize = 20;
+
 impl Measuring {
     /// As it is kept.
     pub(super) async fn load(app: &App, path: &StationPath, kind: &'static str) -> Result<Self, Refusal> {
@@ -71,7 +93,8 @@ impl Measuring {
             return Err(Refusal::field(field, message, "cut out the two minutes of the probe"));
         }
         app.writing(move |write| {
-            sent.iter().try_for_each(|(field, value)| write.set_measuring((id, kind), (field, value.trim()), now))
+            let known = sent.iter().filter(|(field, _)| field.len() <= LONGEST_FIELD);
+            known.into_iter().try_for_each(|(field, value)| write.set_measuring((id, kind), (field, value.trim()), now))
         })
         .await?;
         Self::load(app, path, kind).await
@@ -96,8 +119,18 @@ impl Measuring {
         }
     }
 
-    /// Keeps a lesson of it, and ends it.
-    pub(super) async fn taught(&self, app: &App, lesson: NewLesson) -> Result<Redirect, Refusal> {
+    /// Keeps what it taught, and ends it.
+    pub(super) async fn taught(&self, app: &App, taught: Taught) -> Result<Redirect, Refusal> {
+        let Taught { kind, on, says, figures } = taught;
+        let lesson = NewLesson {
+            kind: kind.to_owned(),
+            station_id: self.id,
+            nozzle_mm: on.map(|on| on.nozzle_mm),
+            board_id: on.map(|on| on.board_id),
+            says: lesson::write(&says)?,
+            entered: serde_json::to_string(&self.fields)?,
+            figures,
+        };
         let now = app.now_ms();
         app.writing(move |write| write.add_lesson(&lesson, now)).await?;
         list_open_jobs(app).await?;

@@ -8,13 +8,11 @@ use mend_core::calibration::outlet::{BELOW_MM, OutletMeasured, OutletReading, me
 use mend_core::finding::Finding;
 use mend_core::units::{Flow, Length, Scale, Temperature, Unit};
 use mend_formats::bundle::USUAL_AMBIENT_C;
-use mend_formats::lesson;
-use mend_store::NewLesson;
 
 use super::super::super::Frame;
 use super::super::super::number::degrees;
 use super::super::edit::StationPath;
-use super::{Measuring, scale_key, within};
+use super::{Measuring, Taught, scale_key, within};
 use crate::App;
 use crate::extract::Form;
 use crate::refusal::Refusal;
@@ -162,14 +160,6 @@ pub(crate) async fn done(
     let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
     let nothing = || Refusal::field("read", "nothing has been read yet", "enter what the thermocouple came to");
     let found = read(&kept, visitor)?.ok_or_else(nothing)?;
-    let lesson = NewLesson {
-        kind: KIND.to_owned(),
-        station_id: kept.id,
-        nozzle_mm: None,
-        board_id: None,
-        says: lesson::write(&found.says)?,
-        entered: serde_json::to_string(&kept.fields)?,
-        figures: verdict(&found, visitor),
-    };
-    kept.taught(&app, lesson).await
+    let figures = verdict(&found, visitor);
+    kept.taught(&app, Taught { kind: KIND, on: None, says: found.says, figures }).await
 }

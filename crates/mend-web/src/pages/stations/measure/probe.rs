@@ -12,14 +12,13 @@ use mend_core::heat::case::Case;
 use mend_core::heat::thermocouple::Thermocouple;
 use mend_core::units::Unit;
 use mend_core::watch::Watch;
+use mend_formats::board;
 use mend_formats::bundle::Bundle;
 use mend_formats::readings::{self, Readings};
-use mend_formats::{board, lesson};
-use mend_store::NewLesson;
 
 use super::super::super::Frame;
 use super::super::edit::StationPath;
-use super::{Measuring, scale_key, within};
+use super::{Measuring, ProbedWith, Taught, scale_key, within};
 use crate::App;
 use crate::computing::{Key, Progress, Stand, Viewer};
 use crate::draw::probe_picture::ProbePicture;
@@ -318,14 +317,7 @@ pub(crate) async fn done(
         return Err(Refusal::NotYet("The probe is not computed yet: wait until its result is shown"));
     };
     let says = says.ok_or_else(|| Refusal::field("readings", figures.clone(), "tape the bead flat and probe again"))?;
-    let lesson = NewLesson {
-        kind: KIND.to_owned(),
-        station_id: kept.id,
-        nozzle_mm: Some(question.bundle.station.widest_nozzle().in_mm()),
-        board_id: Some(question.rig.board_id),
-        says: lesson::write(&says)?,
-        entered: serde_json::to_string(&kept.fields)?,
-        figures,
-    };
-    kept.taught(&app, lesson).await
+    let nozzle_mm = question.bundle.station.widest_nozzle().in_mm();
+    let on = Some(ProbedWith { nozzle_mm, board_id: question.rig.board_id });
+    kept.taught(&app, Taught { kind: KIND, on, says, figures }).await
 }
