@@ -15,7 +15,7 @@ use mend_core::heat::boundary::{Ambient, BoundaryConditions, HeatedBoard, LOSS_S
 use mend_core::heat::case::Case;
 use mend_core::heat::ensemble::run_all;
 use mend_core::heat::jet::{Jet, JetLaw};
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::mesh::{Mesh, Slab};
 use mend_core::heat::motion::Motion;
 use mend_core::heat::nodes::Nodes;
@@ -134,7 +134,7 @@ fn best_of_five(what: impl Fn(&Order<'_>) -> bool) -> f64 {
         station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch,

@@ -7,7 +7,7 @@ mod common;
 use std::time::Instant;
 
 use mend_core::board::KeepIntact;
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
 use mend_core::materials::Metal;
 use mend_core::method::MethodFamily;
@@ -37,7 +37,7 @@ fn main() {
         station: &station,
         equipment: &equipment,
         keep_intact: KeepIntact::Board,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
     };
     let sought = SearchRequest { subject: &subject, ambient, effort: Effort::Thorough, watch };

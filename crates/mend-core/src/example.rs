@@ -3,7 +3,7 @@
 
 use crate::board::library::{self, Values};
 use crate::board::{Board, ComponentKind, Face, KeepIntact, Outline, Point, Pose, Rect, StackUp, Turn};
-use crate::heat::known::Known;
+use crate::heat::known::Knowledge;
 use crate::heat::motion::Motion;
 use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
@@ -65,14 +65,14 @@ impl Bench {
     pub fn subject(&self) -> Subject<'_> {
         let Self { board, station, equipment, composition, .. } = self;
         let (keep_intact, purpose) = (KeepIntact::Board, Purpose::Remove);
-        Subject { board, composition, station, equipment, keep_intact, known: &Known::NOTHING, purpose }
+        Subject { board, composition, station, equipment, keep_intact, known: &Knowledge::NOTHING, purpose }
     }
 
     /// A plan is asked for.
     pub fn order(&self) -> Order<'_> {
         let Self { board, station, composition, recipe, watch, .. } = self;
         let (purpose, keep_intact) = (Purpose::Remove, KeepIntact::Board);
-        let known = &Known::NOTHING;
+        let known = &Knowledge::NOTHING;
         Order { board, composition, station, recipe, ambient: AMBIENT, known, purpose, keep_intact, watch }
     }
 

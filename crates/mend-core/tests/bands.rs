@@ -6,7 +6,7 @@ mod common;
 use common::{WANTED, below, board, sac305, station, with_case};
 use mend_core::board::KeepIntact;
 use mend_core::heat::ensemble::run_all;
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{Held, Recipe};
@@ -64,7 +64,7 @@ fn planned(recipe: &Recipe) -> Result<Plan, Unplanned> {
         station: &station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact,
         watch,

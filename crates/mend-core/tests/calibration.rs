@@ -4,7 +4,7 @@
 
 use mend_core::calibration::observation::Observation;
 use mend_core::calibration::probe;
-use mend_core::calibration::twin::{Advice, Twin};
+use mend_core::calibration::twin::{Twin, TwinAdvice};
 use mend_core::example::Bench;
 use mend_core::heat::case::Case;
 use mend_core::heat::ensemble::run_all;
@@ -182,7 +182,7 @@ fn stated_chances_of_damage_come_true() {
             for (second, reads) in curve.iter().enumerate().take(end) {
                 let _ = twin.read(0, [second as f64, f64::from(*reads) + 0.5 * chance.bell()]);
                 let state = twin.state(second as f64);
-                warns |= state.advice != Advice::GoOn;
+                warns |= state.advice != TwinAdvice::GoOn;
                 if second % 5 == 0 {
                     stated += state.damage_soon;
                     came += f64::from(u8::from(passed.is_some_and(|passed| passed <= second as f64 + 5.0)));

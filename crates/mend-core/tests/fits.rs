@@ -7,7 +7,7 @@ mod common;
 use common::{WANTED, below, board, fed, sac305, station};
 use mend_core::board::{Board, KeepIntact};
 use mend_core::heat::iron::{EVERY_ROW, Iron};
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, Recipe};
 use mend_core::materials::Metal;
@@ -29,7 +29,7 @@ fn planned(board: &Board, recipe: &Recipe, (composition, purpose): (&JointCompos
         station: &station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose,
         keep_intact,
         watch,

@@ -4,11 +4,11 @@
 
 use mend_core::calibration::lesson::{Lesson, Owner, known_at};
 use mend_core::calibration::observation::Observation;
-use mend_core::calibration::weights::Weights;
+use mend_core::calibration::weights::RunWeights;
 use mend_core::example::Bench;
 use mend_core::heat::case::Case;
 use mend_core::heat::ensemble::run_all;
-use mend_core::heat::known::{Belief, Values};
+use mend_core::heat::known::{Belief, TeachableValues};
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::run::Run;
 use mend_core::units::Temperature;
@@ -22,7 +22,7 @@ const WEEK_S: f64 = 7.0 * 86_400.0;
 struct Bank {
     blind: Belief,
     runs: Vec<Run>,
-    at: Vec<Values>,
+    at: Vec<TeachableValues>,
 }
 
 impl Bank {
@@ -36,7 +36,7 @@ impl Bank {
         self.at.iter().map(|at| belief.log_density(at) - self.blind.log_density(at)).collect()
     }
 
-    fn belief(&self, weights: &Weights) -> Belief {
+    fn belief(&self, weights: &RunWeights) -> Belief {
         Belief::from_points(&self.at.iter().copied().zip(weights.iter()).collect::<Vec<_>>())
     }
 }
@@ -81,7 +81,7 @@ fn ten_jobs_teach_a_station_and_a_board() {
             let now_s = job as f64 * WEEK_S;
             let before = bank.blind.taught(&known_at(&lessons, now_s, &bank.blind));
             let prior = bank.believing(&before);
-            let weights = Weights::from_logs(&prior);
+            let weights = RunWeights::from_logs(&prior);
             let truth = &truths[job * REPEATED + repetition];
             let Some(release) = truth.release else { continue };
             let [low, mid, high] = [0.1, 0.5, 0.9].map(|at| weights.quantile(at, |k| bank.runs[k].release));
@@ -90,7 +90,7 @@ fn ten_jobs_teach_a_station_and_a_board() {
             let moved = Observation::Moved { at_s: release };
             let logs: Vec<f64> =
                 bank.runs.iter().zip(&prior).map(|(run, prior)| prior + moved.log_likelihood(run)).collect();
-            let after = Weights::from_logs(&logs);
+            let after = RunWeights::from_logs(&logs);
             let says = bank.belief(&after).lesson(&bank.belief(&weights));
             lessons.push(Lesson { says, at_s: now_s, shares: Owner::ALL.to_vec() });
         }

@@ -6,7 +6,7 @@ mod common;
 use common::{WANTED, board, component, sac305, station};
 use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::purpose::Purpose;
@@ -85,7 +85,7 @@ impl Case {
 
     fn subject(&self) -> Subject<'_> {
         let Self { board, composition, station, equipment, keep_intact } = self;
-        let (keep_intact, known) = (*keep_intact, &Known::NOTHING);
+        let (keep_intact, known) = (*keep_intact, &Knowledge::NOTHING);
         Subject { board, composition, station, equipment, keep_intact, known, purpose: Purpose::Remove }
     }
 

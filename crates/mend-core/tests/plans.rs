@@ -9,7 +9,7 @@ use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::caution::Caution;
 use mend_core::finding::Finding;
 use mend_core::finding::problem::{BoardProblem, Named, Problem, ValueProblem};
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
@@ -37,7 +37,7 @@ fn order_with(board: &Board, recipe: &Recipe, composition: &JointComposition) ->
         station: &station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch,

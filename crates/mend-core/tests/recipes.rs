@@ -8,7 +8,7 @@ use mend_core::board::{Board, Face, KeepIntact};
 use mend_core::finding::Severity;
 use mend_core::finding::problem::{PlanProblem, Problem, SettingsProblem};
 use mend_core::heat::iron::{Iron, USUAL_DWELL};
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::preheater::{Coupling, Preheater};
@@ -46,7 +46,7 @@ fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplan
         station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch,
@@ -300,7 +300,7 @@ fn a_soaked_window_is_what_the_full_run_says() {
         station,
         recipe: &recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch: &WANTED,
@@ -349,7 +349,7 @@ fn what_nobody_wants_any_more_ends_without_a_plan() {
         station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch: &watch,

@@ -5,7 +5,7 @@ mod common;
 
 use common::{WANTED, air_below, below, board, component, sac305, station, with_case};
 use mend_core::board::{Board, Face, KeepIntact};
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::purpose::Purpose;
@@ -27,7 +27,7 @@ fn window_of(board: &Board, recipe: &Recipe) -> Result<ProcessWindow, Unplanned>
         station,
         recipe,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         purpose: Purpose::Remove,
         keep_intact: KeepIntact::Board,
         watch,

@@ -3,7 +3,7 @@
 use mend_core::board::Board;
 use mend_core::calibration::observation::Observation;
 use mend_core::calibration::reading_fault::ReadingFault;
-use mend_core::calibration::twin::{Advice, TwinState};
+use mend_core::calibration::twin::{TwinAdvice, TwinState};
 use mend_core::finding::Finding;
 use serde::{Deserialize, Serialize};
 
@@ -94,9 +94,9 @@ pub fn write(state: &TwinState, board: &Board, fault: Option<ReadingFault>) -> R
         release_s: state.release_s,
         damage_soon: state.damage_soon,
         advice: match state.advice {
-            Advice::GoOn => "go-on",
-            Advice::Warning => "warning",
-            Advice::AirAway => "air-away",
+            TwinAdvice::GoOn => "go-on",
+            TwinAdvice::Warning => "warning",
+            TwinAdvice::AirAway => "air-away",
         },
         last_joint: last.map(|joint| joint.name.as_str()),
         coldest_c: state.coldest_c,

@@ -47,6 +47,6 @@ pub(crate) fn bundle(inputs: &PlanInputs) -> Bundle {
         fit: None,
         equipment: mend_formats::equipment::EquipmentFile::default().equipment().expect("known"),
         ambient: mend_core::units::Temperature::celsius(23.0),
-        known: mend_core::heat::known::Known::NOTHING,
+        known: mend_core::heat::known::Knowledge::NOTHING,
     }
 }

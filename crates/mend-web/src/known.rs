@@ -1,7 +1,7 @@
 //! What is known of a station and a board from lessons, and a station as it is known: what plans depend on.
 
 use mend_core::calibration::lesson::{Lesson, Owner, known_at};
-use mend_core::heat::known::{Belief, Known};
+use mend_core::heat::known::{Belief, Knowledge};
 use mend_core::units::Length;
 use mend_core::watch::Watch;
 use mend_formats::bundle::Bundle;
@@ -26,10 +26,10 @@ pub(crate) fn as_known(file: &str, lessons: &[LessonRow]) -> String {
 }
 
 /// What lessons say of a setup now, guessing the rest as widely as its plan would. One that can't be read does not count.
-pub(crate) fn known(lessons: &[LessonRow], setup: Setup, (bundle, now_ms): (&Bundle, i64)) -> Known {
+pub(crate) fn known(lessons: &[LessonRow], setup: Setup, (bundle, now_ms): (&Bundle, i64)) -> Knowledge {
     let counting: Vec<Lesson> = lessons.iter().filter_map(|row| counted(row, setup)).collect();
     let watch = Watch::new();
-    let blind = Bundle { known: Known::NOTHING, ..bundle.clone() };
+    let blind = Bundle { known: Knowledge::NOTHING, ..bundle.clone() };
     let blind = Belief::blind(&blind.order(&watch).case(&[]));
     known_at(&counting, now_ms as f64 / 1000.0, &blind)
 }
@@ -53,7 +53,7 @@ mod tests {
     use super::*;
     use crate::fixture::{bundle, planned};
 
-    fn row(id: i64, nozzle_mm: Option<f64>, says: Known) -> LessonRow {
+    fn row(id: i64, nozzle_mm: Option<f64>, says: Knowledge) -> LessonRow {
         let lesson = NewLesson {
             kind: "probe".to_owned(),
             station_id: 1,
@@ -68,7 +68,7 @@ mod tests {
 
     #[test]
     fn a_jet_is_known_with_the_nozzle_that_it_was_measured_with_alone() {
-        let rows = [row(3, Some(22.0), Known::one(Teachable::Jet, (-0.3, 0.08)))];
+        let rows = [row(3, Some(22.0), Knowledge::one(Teachable::Jet, (-0.3, 0.08)))];
         let with = |station, nozzle| {
             let setup = Setup { station, board: 0, nozzle: Some(Length::mm(nozzle)) };
             known(&rows, setup, (&bundle(&planned().0), 0)).precision.amax()
@@ -79,7 +79,7 @@ mod tests {
 
     #[test]
     fn a_lesson_more_makes_another_station_of_it() {
-        let rows = [row(3, None, Known::NOTHING), row(5, None, Known::NOTHING)];
+        let rows = [row(3, None, Knowledge::NOTHING), row(5, None, Knowledge::NOTHING)];
         assert_eq!(as_known("{}", &[]), "{}");
         assert_ne!(as_known("{}", &rows), as_known("{}", &rows[..1]));
     }

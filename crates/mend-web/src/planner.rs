@@ -2,7 +2,7 @@
 
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::{Finding, any_blocking};
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
@@ -132,7 +132,7 @@ pub(crate) async fn usual_bundle(
         fit: None,
         equipment: equipment(app).await?.equipment()?,
         ambient: Temperature::celsius(USUAL_AMBIENT_C),
-        known: Known::NOTHING,
+        known: Knowledge::NOTHING,
     };
     bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
     Ok((bundle, as_known(&mend_formats::station::write(file)?, &lessons)))
@@ -163,7 +163,7 @@ impl Ordered {
             fit: None,
             equipment: equipment(app).await?.equipment()?,
             ambient: Temperature::celsius(USUAL_AMBIENT_C),
-            known: Known::NOTHING,
+            known: Knowledge::NOTHING,
         };
         bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
         Ok(Self { board_id, inputs: inputs.clone(), station: as_known(&file, &lessons), bundle })

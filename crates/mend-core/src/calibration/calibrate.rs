@@ -7,10 +7,10 @@
 //! belief: it is drawn as it always is, and so counts as noise.
 
 use super::observation::Observation;
-use super::weights::{Weights, most_that_leaves};
+use super::weights::{RunWeights, most_that_leaves};
 use crate::heat::case::Case;
 use crate::heat::ensemble::run_all;
-use crate::heat::known::{Belief, Values};
+use crate::heat::known::{Belief, TeachableValues};
 use crate::heat::parameters::ParameterSample;
 use crate::heat::run::Run;
 use crate::watch::Cancelled;
@@ -35,7 +35,7 @@ pub struct Calibrated {
     /// The last ensemble.
     pub runs: Vec<Run>,
     /// Its weights.
-    pub weights: Weights,
+    pub weights: RunWeights,
     /// How often it was drawn.
     pub rounds: usize,
     /// With which exponent the observations counted, 0-1: below 1 they contradict the model.
@@ -65,7 +65,7 @@ pub fn calibrate(case: &Case<'_>, observations: &[Observation], count: usize) ->
         let runs = run_all(case, &samples, &|_| true);
         case.watch.wanted()?;
         rounds += 1;
-        let at: Vec<Values> = samples.iter().map(ParameterSample::teachable).collect();
+        let at: Vec<TeachableValues> = samples.iter().map(ParameterSample::teachable).collect();
         let logs: Vec<[f64; 2]> = runs
             .iter()
             .zip(&at)
@@ -75,13 +75,13 @@ pub fn calibrate(case: &Case<'_>, observations: &[Observation], count: usize) ->
             })
             .collect();
         let weights = |exponent: f64| {
-            Weights::from_logs(&logs.iter().map(|[agrees, drawn]| exponent * agrees + drawn).collect::<Vec<f64>>())
+            RunWeights::from_logs(&logs.iter().map(|[agrees, drawn]| exponent * agrees + drawn).collect::<Vec<f64>>())
         };
         let least = IN_PLAY * count as f64;
         let reached = most_that_leaves(least, |exponent| weights(exponent).effective());
         counted = if rounds == MOST_ROUNDS { reached.max(counted) } else { reached };
         let weights = weights(counted);
-        let points: Vec<(Values, f64)> = at.into_iter().zip(weights.iter()).collect();
+        let points: Vec<(TeachableValues, f64)> = at.into_iter().zip(weights.iter()).collect();
         if counted >= 1.0 || rounds == MOST_ROUNDS {
             return Ok(Calibrated { before, after: Belief::from_points(&points), runs, weights, rounds, counted });
         }

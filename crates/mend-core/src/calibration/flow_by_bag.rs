@@ -1,7 +1,7 @@
 //! Real flow against what a station shows: a bag of known volume, and the seconds that it takes to fill.
 
 use crate::heat::display::Shows;
-use crate::heat::known::{Known, Teachable};
+use crate::heat::known::{Knowledge, Teachable};
 use crate::units::Flow;
 
 /// A bag of the usual size, L.
@@ -28,7 +28,7 @@ pub struct FlowMeasured {
     /// How far single fillings lie from that, of the logarithm.
     pub spread: f64,
     /// What it teaches of the station.
-    pub says: Known,
+    pub says: Knowledge,
 }
 
 /// The flow of a bag that was filled several times; none where fewer than two values were shown.
@@ -71,7 +71,7 @@ pub fn measured(shows: Shows, bag_l: f64, fillings: &[Filling]) -> Option<FlowMe
         table: shown.into_iter().zip(means).map(|(shown, ln)| (shown, Flow::litres_per_minute(ln.exp()))).collect(),
         ratio: middle.exp(),
         spread,
-        says: Known::one(Teachable::Flow, (middle, spread.max(BY_HAND))),
+        says: Knowledge::one(Teachable::Flow, (middle, spread.max(BY_HAND))),
     })
 }
 

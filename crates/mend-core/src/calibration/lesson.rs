@@ -1,6 +1,6 @@
 //! What one measurement or one job taught, and of whom: what is known of a station, a board, a hand and a place adds up from lessons.
 
-use crate::heat::known::{Belief, Known, Teachable, Values};
+use crate::heat::known::{Belief, Knowledge, Teachable, TeachableValues};
 
 /// Whose knowledge it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -51,7 +51,7 @@ const OUTLET_RISE_K: f64 = 300.0;
 #[derive(Debug, Clone, PartialEq)]
 pub struct Lesson {
     /// What was learnt, of all its owners together: what only their sum was seen of stays a sum.
-    pub says: Known,
+    pub says: Knowledge,
     /// When, s on any clock that only goes on.
     pub at_s: f64,
     /// Which of its owners the case shares.
@@ -65,15 +65,15 @@ pub struct Lesson {
 /// ```
 /// use mend_core::calibration::lesson::{Lesson, Owner, known_at};
 /// use mend_core::example::Bench;
-/// use mend_core::heat::known::{Belief, Known, Teachable};
+/// use mend_core::heat::known::{Belief, Knowledge, Teachable};
 /// let bench = Bench::try_new().expect("the example");
 /// let blind = Belief::blind(&bench.order().case(&[]));
-/// let lesson = Lesson { says: Known::one(Teachable::Jet, (-0.2, 0.08)), at_s: 0.0, shares: vec![Owner::Nozzle] };
+/// let lesson = Lesson { says: Knowledge::one(Teachable::Jet, (-0.2, 0.08)), at_s: 0.0, shares: vec![Owner::Nozzle] };
 /// let (now, later) = (known_at(&[lesson.clone()], 0.0, &blind), known_at(&[lesson], 3.0e7, &blind));
 /// assert!(later.precision[(0, 0)] < now.precision[(0, 0)], "a year later it is known less well");
 /// ```
-pub fn known_at(lessons: &[Lesson], now_s: f64, blind: &Belief) -> Known {
-    let (mut known, mut last_s) = (Known::NOTHING, f64::NEG_INFINITY);
+pub fn known_at(lessons: &[Lesson], now_s: f64, blind: &Belief) -> Knowledge {
+    let (mut known, mut last_s) = (Knowledge::NOTHING, f64::NEG_INFINITY);
     for lesson in lessons {
         let shared: Vec<Teachable> = lesson.shares.iter().flat_map(|owner| owner.teachable()).copied().collect();
         let says = lesson.says.of(&shared, blind).wandered(&varies());
@@ -84,12 +84,12 @@ pub fn known_at(lessons: &[Lesson], now_s: f64, blind: &Belief) -> Known {
 }
 
 /// A random walk of what ages: variance goes with time.
-fn aged(known: &Known, seconds: f64) -> Known {
+fn aged(known: &Knowledge, seconds: f64) -> Knowledge {
     if known.is_nothing() || seconds <= 0.0 {
         return *known;
     }
     let by = STATION_WANDERS * (seconds / MONTH_S).sqrt();
-    let mut values = Values::zeros();
+    let mut values = TeachableValues::zeros();
     for what in [Owner::Nozzle, Owner::Station].iter().flat_map(|owner| owner.teachable()) {
         values[*what as usize] = if *what == Teachable::Outlet { by * OUTLET_RISE_K } else { by };
     }
@@ -97,8 +97,8 @@ fn aged(known: &Known, seconds: f64) -> Known {
 }
 
 /// How far things vary from job to job.
-fn varies() -> Values {
-    let mut values = Values::zeros();
+fn varies() -> TeachableValues {
+    let mut values = TeachableValues::zeros();
     values[Teachable::Jet as usize] = JET_VARIES;
     values[Teachable::Distance as usize] = HAND_VARIES;
     values[Teachable::Losses as usize] = ROOM_VARIES;
@@ -110,13 +110,13 @@ mod tests {
     use super::*;
     use crate::example::Bench;
 
-    fn known(lessons: &[Lesson], now_s: f64) -> Known {
+    fn known(lessons: &[Lesson], now_s: f64) -> Knowledge {
         let bench = Bench::try_new().expect("the example");
         known_at(lessons, now_s, &Belief::blind(&bench.order().case(&[])))
     }
 
     fn said(what: Teachable, mean: f64, shares: &[Owner]) -> Lesson {
-        Lesson { says: Known::one(what, (mean, 0.1)), at_s: 0.0, shares: shares.to_vec() }
+        Lesson { says: Knowledge::one(what, (mean, 0.1)), at_s: 0.0, shares: shares.to_vec() }
     }
 
     #[test]

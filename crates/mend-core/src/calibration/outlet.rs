@@ -2,7 +2,7 @@
 
 use crate::board::Face;
 use crate::heat::jet::Jet;
-use crate::heat::known::{Known, Teachable};
+use crate::heat::known::{Knowledge, Teachable};
 use crate::heat::motion::Motion;
 use crate::heat::station::Station;
 use crate::heat::tool::HotAir;
@@ -34,7 +34,7 @@ pub struct OutletMeasured {
     /// How far single readings lie from that, K.
     pub spread_k: f64,
     /// What it teaches of the station.
-    pub says: Known,
+    pub says: Knowledge,
 }
 
 /// Readings below a station's nozzle in a room; none where there is no reading.
@@ -68,7 +68,7 @@ pub fn measured(
     let mean = |of: &[f64]| of.iter().sum::<f64>() / of.len() as f64;
     let off_k = mean(&off);
     let spread_k = mean(&off.iter().map(|off| (off - off_k).powi(2)).collect::<Vec<f64>>()).sqrt();
-    let says = Known::one(Teachable::Outlet, (off_k, spread_k.max(BEAD_K)));
+    let says = Knowledge::one(Teachable::Outlet, (off_k, spread_k.max(BEAD_K)));
     Some(OutletMeasured { expected_c, off_k, spread_k, says })
 }
 

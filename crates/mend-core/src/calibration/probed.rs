@@ -2,10 +2,10 @@
 
 use super::calibrate::{Calibrated, calibrate};
 use super::probe::{ON_S, observations};
-use super::weights::Weights;
+use super::weights::RunWeights;
 use crate::heat::case::Case;
 use crate::heat::ensemble::run_all;
-use crate::heat::known::{Belief, Known};
+use crate::heat::known::{Belief, Knowledge};
 use crate::heat::parameters::ParameterSample;
 use crate::heat::run::Run;
 use crate::watch::Cancelled;
@@ -39,7 +39,7 @@ pub struct Probed {
     /// What is believed before and after.
     pub beliefs: [Belief; 2],
     /// What it teaches.
-    pub says: Known,
+    pub says: Knowledge,
     /// What was expected before, and after.
     pub expected: [Vec<Expected>; 2],
     /// Root of the mean square of what the middle is off after, K.
@@ -95,7 +95,7 @@ pub fn probed(request: &ProbeRequest<'_>) -> Result<Probed, Cancelled> {
         calibrate(case, &observations(readings, WITHIN_MM), RUNS)?;
     let blind = run_all(case, &ParameterSample::samples_of(SHOWN, case, &before), &|_| true);
     case.watch.wanted()?;
-    let expected = [expected(&blind, &Weights::even(blind.len())), expected(&runs, &weights)];
+    let expected = [expected(&blind, &RunWeights::even(blind.len())), expected(&runs, &weights)];
     let release_s = next.map(|next| -> Result<_, Cancelled> {
         let says = after.lesson(&before);
         let now = Belief::from_case(next);
@@ -111,7 +111,7 @@ pub fn probed(request: &ProbeRequest<'_>) -> Result<Probed, Cancelled> {
     })
 }
 
-fn expected(runs: &[Run], weights: &Weights) -> Vec<Expected> {
+fn expected(runs: &[Run], weights: &RunWeights) -> Vec<Expected> {
     let seconds = (0..=2 * ON_S as usize).step_by(EVERY_S);
     let curve = |k: usize| runs[k].traces.thermocouples.first().map(|taped| &taped.celsius);
     let at = |second: usize| Expected {
@@ -127,7 +127,7 @@ fn expected(runs: &[Run], weights: &Weights) -> Vec<Expected> {
 fn release_of(case: &Case<'_>, belief: &Belief) -> Result<ReleaseBand, Cancelled> {
     let runs = run_all(case, &ParameterSample::samples_of(SHOWN, case, belief), &|_| true);
     case.watch.wanted()?;
-    let weights = Weights::even(runs.len());
+    let weights = RunWeights::even(runs.len());
     Ok(BAND.map(|at| weights.quantile(at, |k| runs[k].release)))
 }
 

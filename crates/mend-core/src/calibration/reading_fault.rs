@@ -22,14 +22,14 @@ pub enum ReadingFault {
 
 /// What came from one thermocouple so far.
 #[derive(Debug, Clone, Default)]
-pub struct Readings {
+pub struct SoundReadings {
     /// Seconds and °C that were sound.
     sound: Vec<[f64; 2]>,
     /// Since when it reads the same.
     same_since: Option<[f64; 2]>,
 }
 
-impl Readings {
+impl SoundReadings {
     /// The last sound one: seconds and °C.
     pub fn last(&self) -> Option<[f64; 2]> {
         self.sound.last().copied()
@@ -38,8 +38,8 @@ impl Readings {
     /// Takes a reading, or says why it is none. `expected_k` is how far it should have come in the last seconds.
     ///
     /// ```
-    /// use mend_core::calibration::reading_fault::{ReadingFault, Readings};
-    /// let mut readings = Readings::default();
+    /// use mend_core::calibration::reading_fault::{ReadingFault, SoundReadings};
+    /// let mut readings = SoundReadings::default();
     /// assert_eq!(readings.take([1.0, 24.0], 0.0), Ok(()));
     /// assert_eq!(readings.take([2.0, f64::NAN], 0.0), Err(ReadingFault::Open));
     /// assert!(matches!(readings.take([2.0, 190.0], 0.0), Err(ReadingFault::Jump { .. })));
@@ -74,17 +74,17 @@ mod tests {
 
     #[test]
     fn a_reading_that_stands_still_is_frozen_only_while_it_should_rise() {
-        let mut readings = Readings::default();
-        let last = |readings: &mut Readings, expected: f64| {
+        let mut readings = SoundReadings::default();
+        let last = |readings: &mut SoundReadings, expected: f64| {
             (0..10).map(|k| readings.take([f64::from(k), 80.0], expected)).next_back().expect("ten")
         };
         assert_eq!(last(&mut readings, 0.5), Ok(()), "the runs expect no more");
-        assert!(matches!(last(&mut Readings::default(), 6.0), Err(ReadingFault::Frozen { .. })));
+        assert!(matches!(last(&mut SoundReadings::default(), 6.0), Err(ReadingFault::Frozen { .. })));
     }
 
     #[test]
     fn after_a_jump_it_is_taken_again_once_it_is_back() {
-        let mut readings = Readings::default();
+        let mut readings = SoundReadings::default();
         let all = [[0.0, 60.0], [1.0, 300.0], [2.0, 62.0]].map(|reading| readings.take(reading, 0.0).is_ok());
         assert_eq!(all, [true, false, true]);
     }

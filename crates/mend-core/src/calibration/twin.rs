@@ -1,8 +1,8 @@
 //! A run that is watched: what is likely now, from what was read and seen so far.
 
 use super::observation::{Observation, sits};
-use super::reading_fault::{ReadingFault, Readings};
-use super::weights::Weights;
+use super::reading_fault::{ReadingFault, SoundReadings};
+use super::weights::RunWeights;
 use crate::heat::run::Run;
 
 /// Of a thermocouple a reading counts once in so many seconds: what no parameter explains lasts about twice as long.
@@ -23,7 +23,7 @@ const WANDERS_ON: [(f64, f64); 3] = [(-0.1732, 1.0 / 6.0), (0.0, 2.0 / 3.0), (0.
 
 /// What a person should do.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Advice {
+pub enum TwinAdvice {
     /// Nothing is near.
     GoOn,
     /// Something may be damaged soon.
@@ -48,7 +48,7 @@ pub struct TwinState {
     /// Each thermocouple as the runs expect it now, °C: one in ten, the middle, nine in ten.
     pub expected_c: Vec<[f64; 3]>,
     /// What to do.
-    pub advice: Advice,
+    pub advice: TwinAdvice,
     /// Runs in play.
     pub effective: f64,
 }
@@ -58,8 +58,8 @@ pub struct TwinState {
 pub struct Twin {
     runs: Vec<Run>,
     damages: Vec<Option<f64>>,
-    weights: Weights,
-    readings: Vec<Readings>,
+    weights: RunWeights,
+    readings: Vec<SoundReadings>,
     counted_s: Vec<f64>,
 }
 
@@ -68,22 +68,22 @@ impl Twin {
     ///
     /// ```
     /// use mend_core::example::Bench;
-    /// use mend_core::calibration::twin::{Advice, Twin};
+    /// use mend_core::calibration::twin::{TwinAdvice, Twin};
     /// let bench = Bench::try_new().expect("the example");
     /// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::run};
     /// let melting = bench.composition.targets(&bench.board).expect("computed");
     /// let done = run(&bench.order().case(&melting), &ParameterSample::nominal(), Resolution::COARSE);
     /// let twin = Twin::new(vec![done; 8], vec![Some(20.0); 8]);
-    /// assert_eq!((twin.state(5.0).advice, twin.state(17.0).advice), (Advice::GoOn, Advice::AirAway));
+    /// assert_eq!((twin.state(5.0).advice, twin.state(17.0).advice), (TwinAdvice::GoOn, TwinAdvice::AirAway));
     /// ```
     pub fn new(runs: Vec<Run>, damages: Vec<Option<f64>>) -> Self {
         let taped = runs.first().map_or(0, |run| run.traces.thermocouples.len());
-        let weights = Weights::even(runs.len());
+        let weights = RunWeights::even(runs.len());
         Self {
             runs,
             damages,
             weights,
-            readings: vec![Readings::default(); taped],
+            readings: vec![SoundReadings::default(); taped],
             counted_s: vec![f64::NEG_INFINITY; taped],
         }
     }
@@ -128,16 +128,16 @@ impl Twin {
             coldest_c: [0.1, 0.5, 0.9].map(cold),
             expected_c: (0..self.readings.len()).map(|k| self.expected_by(&now, k, at_s)).collect(),
             advice: match damage_soon {
-                chance if chance >= AIR_AWAY => Advice::AirAway,
-                chance if chance >= WARNING => Advice::Warning,
-                _ => Advice::GoOn,
+                chance if chance >= AIR_AWAY => TwinAdvice::AirAway,
+                chance if chance >= WARNING => TwinAdvice::Warning,
+                _ => TwinAdvice::GoOn,
             },
             effective: now.effective(),
         }
     }
 
     /// When the part comes away: the runs' own moments, what is left of each wandering as a jet does.
-    fn release_from(&self, now: &Weights, at_s: f64) -> [Option<f64>; 3] {
+    fn release_from(&self, now: &RunWeights, at_s: f64) -> [Option<f64>; 3] {
         let left = |k: usize| Some((self.runs[k].release? - at_s).max(0.0));
         let moment = |k: usize| Some(at_s + left(k / WANDERS_ON.len())? * WANDERS_ON[k % WANDERS_ON.len()].0.exp());
         let all = now.product(WANDERS_ON.map(|(_, weight)| weight));
@@ -148,7 +148,7 @@ impl Twin {
         self.expected_by(&self.weights, thermocouple, at_s)
     }
 
-    fn expected_by(&self, weights: &Weights, thermocouple: usize, at_s: f64) -> [f64; 3] {
+    fn expected_by(&self, weights: &RunWeights, thermocouple: usize, at_s: f64) -> [f64; 3] {
         let read = |k: usize| at(&self.runs[k].traces.thermocouples.get(thermocouple)?.celsius, at_s);
         [0.1, 0.5, 0.9].map(|quantile| weights.quantile(quantile, read).unwrap_or(f64::NAN))
     }
@@ -161,7 +161,7 @@ impl Twin {
         lacks.max_by(|a, b| a.0.total_cmp(&b.0)).map_or(f64::NAN, |(_, celsius)| celsius)
     }
 
-    fn last_joint(&self, weights: &Weights) -> Option<(usize, f64)> {
+    fn last_joint(&self, weights: &RunWeights) -> Option<(usize, f64)> {
         let joints = self.runs.first()?.melted.len();
         let last = |run: &Run| {
             let late = |k: &usize| run.melted[*k].unwrap_or(f64::INFINITY);

@@ -7,11 +7,11 @@ const HALVINGS: usize = 40;
 /// A run that fits worse than this beside the best is as good as none; it also keeps everything finite.
 const WORST: f64 = -700.0;
 
-/// Weights of runs, in their order. They sum to 1.
+/// RunWeights of runs, in their order. They sum to 1.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Weights(Vec<f64>);
+pub struct RunWeights(Vec<f64>);
 
-impl Weights {
+impl RunWeights {
     /// Before anything was observed.
     pub fn even(count: usize) -> Self {
         Self(vec![1.0 / count.max(1) as f64; count])
@@ -33,8 +33,8 @@ impl Weights {
     /// which exponent it counted, 0-1.
     ///
     /// ```
-    /// use mend_core::calibration::weights::Weights;
-    /// let mut weights = Weights::even(100);
+    /// use mend_core::calibration::weights::RunWeights;
+    /// let mut weights = RunWeights::even(100);
     /// let counted = weights.weigh(&(0..100).map(|k| -f64::from(k)).collect::<Vec<f64>>());
     /// assert!(counted < 1.0 && weights.effective() > 19.0);
     /// ```
@@ -111,7 +111,7 @@ mod tests {
     #[test]
     fn weights_stay_finite_whatever_comes_in() {
         for log in [f64::NAN, f64::NEG_INFINITY, f64::INFINITY, -1e300, 1e300] {
-            let mut weights = Weights::even(30);
+            let mut weights = RunWeights::even(30);
             let mut logs = vec![0.0; 30];
             logs[3] = log;
             weights.weigh(&logs);
@@ -124,7 +124,7 @@ mod tests {
 
     #[test]
     fn an_observation_that_agrees_with_one_run_alone_leaves_twenty_in_play() {
-        let mut weights = Weights::even(256);
+        let mut weights = RunWeights::even(256);
         let mut logs = vec![-400.0; 256];
         logs[7] = 0.0;
         let counted = weights.weigh(&logs);
@@ -133,7 +133,7 @@ mod tests {
 
     #[test]
     fn runs_that_never_come_to_it_lie_beyond_all_that_do() {
-        let weights = Weights::even(10);
+        let weights = RunWeights::even(10);
         let figure = |k: usize| (k < 6).then_some(k as f64);
         assert_eq!((weights.quantile(0.1, figure), weights.quantile(0.5, figure)), (Some(0.0), Some(4.0)));
         assert_eq!(weights.quantile(0.9, figure), None);

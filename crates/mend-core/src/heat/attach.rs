@@ -3,10 +3,11 @@
 use super::bridge::{Bridge, COPPER_CAPACITY};
 use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
 use super::mesh::Mesh;
-use super::network::{BLOCK_EMISSIVITY, Network, SOLDER_CAPACITY, SOLDER_LATENT, layer_of};
+use super::network::{BLOCK_EMISSIVITY, Network, SOLDER_CAPACITY, SOLDER_LATENT};
 use super::nodes::{CellLink, Node, NodeLink, NodeSurface};
 use super::recipe::{HeatingAids, Recipe};
 use super::shield::Shield;
+use super::under::layer_of;
 use crate::board::{Board, Rect, Stiffener};
 
 /// A stiffener reaches this far beyond the part's body, mm (E, 0.5-2).

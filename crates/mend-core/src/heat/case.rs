@@ -1,6 +1,6 @@
 //! Everything a run starts from.
 
-use super::known::Known;
+use super::known::Knowledge;
 use super::purpose::Purpose;
 use super::recipe::Recipe;
 use super::station::Station;
@@ -26,7 +26,7 @@ pub struct Case<'a> {
     /// Ambient temperature.
     pub ambient: Temperature,
     /// What has been learnt of station, board, hand and place.
-    pub known: &'a Known,
+    pub known: &'a Knowledge,
     /// Where thermocouples are taped.
     pub thermocouples: &'a [Thermocouple],
     /// Is it still wanted? A run that is not ends early, and is no run.

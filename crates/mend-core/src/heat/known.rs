@@ -5,18 +5,16 @@
 
 use nalgebra::{SMatrix, SVector};
 
-use super::case::Case;
 use super::spread::FLOOR;
-use super::uncertainty::Uncertainty;
 
 /// How many things can be taught.
 pub const TEACHABLE: usize = 7;
 /// A number for each of them.
-pub type Values = SVector<f64, TEACHABLE>;
+pub type TeachableValues = SVector<f64, TEACHABLE>;
 /// A number for each pair of them.
 pub type Pairs = SMatrix<f64, TEACHABLE, TEACHABLE>;
 
-/// A thing that can be taught, in the order of [`Values`]: the logarithm of its factor on the model, unless said.
+/// A thing that can be taught, in the order of [`TeachableValues`]: the logarithm of its factor on the model, unless said.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Teachable {
     /// The jet's transfer: of a station with a nozzle.
@@ -36,7 +34,7 @@ pub enum Teachable {
 }
 
 impl Teachable {
-    /// All of them, in the order of [`Values`].
+    /// All of them, in the order of [`TeachableValues`].
     pub const ALL: [Self; TEACHABLE] =
         [Self::Jet, Self::Flow, Self::Outlet, Self::Distance, Self::Conduction, Self::Capacity, Self::Losses];
 
@@ -51,14 +49,14 @@ impl Teachable {
 
 /// What lessons say together.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Known {
+pub struct Knowledge {
     /// Precision: of a thing that nobody taught, 0.
     pub precision: Pairs,
     /// Precision times mean.
-    pub pull: Values,
+    pub pull: TeachableValues,
 }
 
-impl Known {
+impl Knowledge {
     /// Nothing yet.
     pub const NOTHING: Self = Self {
         precision: SMatrix::from_array_storage(nalgebra::ArrayStorage([[0.0; TEACHABLE]; TEACHABLE])),
@@ -68,8 +66,8 @@ impl Known {
     /// What both say.
     ///
     /// ```
-    /// use mend_core::heat::known::{Known, Teachable};
-    /// let (once, nothing) = (Known::one(Teachable::Flow, (-0.1, 0.05)), Known::NOTHING);
+    /// use mend_core::heat::known::{Knowledge, Teachable};
+    /// let (once, nothing) = (Knowledge::one(Teachable::Flow, (-0.1, 0.05)), Knowledge::NOTHING);
     /// assert_eq!(once.and(&nothing), once);
     /// ```
     pub fn and(&self, other: &Self) -> Self {
@@ -97,7 +95,7 @@ impl Known {
     /// The same with each thing having wandered by so much since (standard deviation): a station ages.
     ///
     /// The covariance grows by the square of it; as a precision that is `P (1 + Q P)^-1`, which needs no inverse of `P`.
-    pub fn wandered(&self, by: &Values) -> Self {
+    pub fn wandered(&self, by: &TeachableValues) -> Self {
         let wander = Pairs::from_diagonal(&by.component_mul(by));
         let Some(shrinks) = (Pairs::identity() + wander * self.precision).try_inverse() else { return *self };
         let precision = self.precision * shrinks;
@@ -120,12 +118,13 @@ impl Known {
         let Some(inverse) = dropped.try_inverse() else { return Self::NOTHING };
         let own = Pairs::from_fn(|i, j| if inside(i) && inside(j) { self.precision[(i, j)] } else { 0.0 });
         let pulled = |k: usize, there: bool| if inside(k) == there { self.pull[k] } else { 0.0 };
-        let (pull, others) = (Values::from_fn(|k, _| pulled(k, true)), Values::from_fn(|k, _| pulled(k, false)));
+        let (pull, others) =
+            (TeachableValues::from_fn(|k, _| pulled(k, true)), TeachableValues::from_fn(|k, _| pulled(k, false)));
         Self { precision: own - across * inverse * across.transpose(), pull: pull - across * (inverse * others) }
     }
 }
 
-impl Default for Known {
+impl Default for Knowledge {
     fn default() -> Self {
         Self::NOTHING
     }
@@ -135,31 +134,20 @@ impl Default for Known {
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Belief {
     /// Mean.
-    pub mean: Values,
+    pub mean: TeachableValues,
     /// Covariance.
     pub covariance: Pairs,
 }
 
 impl Belief {
-    /// Before anybody has taught anything of a case.
-    pub fn blind(case: &Case<'_>) -> Self {
-        Self::from_spreads(&Uncertainty::blind(case).teachable())
-    }
-
     /// About as-computed, with these standard deviations.
-    pub fn from_spreads(spreads: &Values) -> Self {
-        Self { mean: Values::zeros(), covariance: Pairs::from_diagonal(&spreads.component_mul(spreads)) }
-    }
-
-    /// Of a case, with what is known.
-    pub fn from_case(case: &Case<'_>) -> Self {
-        let blind = Self::blind(case);
-        if case.known.is_nothing() { blind } else { blind.taught(case.known) }
+    pub fn from_spreads(spreads: &TeachableValues) -> Self {
+        Self { mean: TeachableValues::zeros(), covariance: Pairs::from_diagonal(&spreads.component_mul(spreads)) }
     }
 
     /// With lessons; no spread falls below its floor.
     #[must_use]
-    pub fn taught(&self, known: &Known) -> Self {
+    pub fn taught(&self, known: &Knowledge) -> Self {
         // P' = (P^-1 + K)^-1 = (1 + P K)^-1 P: no inverse of either is needed.
         let Some(inverse) = (Pairs::identity() + self.covariance * known.precision).try_inverse() else { return *self };
         let covariance = inverse * self.covariance;
@@ -180,19 +168,19 @@ impl Belief {
     ///
     /// The two are compared in the directions in which they differ: where this is no surer than before, chance made it so, and
     /// nothing was learnt there.
-    pub fn lesson(&self, before: &Self) -> Known {
-        let Some(root) = before.covariance.cholesky() else { return Known::NOTHING };
-        let Some(whiten) = root.l().try_inverse() else { return Known::NOTHING };
+    pub fn lesson(&self, before: &Self) -> Knowledge {
+        let Some(root) = before.covariance.cholesky() else { return Knowledge::NOTHING };
+        let Some(whiten) = root.l().try_inverse() else { return Knowledge::NOTHING };
         let seen = (whiten * self.covariance * whiten.transpose()).symmetric_eigen();
         // As surenesses of the whitened belief before, which was 1 each way.
         let gained = seen.eigenvalues.map(|variance| (1.0 / variance.max(1e-6) - 1.0).max(0.0));
         let turn = seen.eigenvectors;
         let moved = turn.transpose() * (whiten * (self.mean - before.mean));
         // mean' = mean + (1 + g)^-1 g (said - mean): what was said lies (1 + g) / g as far.
-        let said = Values::from_fn(|k, _| if gained[k] > 0.0 { moved[k] * (1.0 + gained[k]) } else { 0.0 });
+        let said = TeachableValues::from_fn(|k, _| if gained[k] > 0.0 { moved[k] * (1.0 + gained[k]) } else { 0.0 });
         let back = whiten.transpose() * turn;
         let precision = back * Pairs::from_diagonal(&gained) * back.transpose();
-        Known { precision, pull: back * said + precision * before.mean }
+        Knowledge { precision, pull: back * said + precision * before.mean }
     }
 
     /// Standard deviation of one thing.
@@ -201,15 +189,15 @@ impl Belief {
     }
 
     /// The values at a point of the standard bell.
-    pub(super) fn at(&self, bell: &Values) -> Values {
+    pub(super) fn at(&self, bell: &TeachableValues) -> TeachableValues {
         self.mean + self.root() * bell
     }
 
     /// Mean and covariance of weighted points.
-    pub fn from_points(points: &[(Values, f64)]) -> Self {
+    pub fn from_points(points: &[(TeachableValues, f64)]) -> Self {
         let all: f64 = points.iter().map(|(_, weight)| weight).sum::<f64>().max(f64::MIN_POSITIVE);
-        let mean = points.iter().fold(Values::zeros(), |sum, (at, weight)| sum + at * (weight / all));
-        let off = |at: &Values| (at - mean) * (at - mean).transpose();
+        let mean = points.iter().fold(TeachableValues::zeros(), |sum, (at, weight)| sum + at * (weight / all));
+        let off = |at: &TeachableValues| (at - mean) * (at - mean).transpose();
         let covariance = points.iter().fold(Pairs::zeros(), |sum, (at, weight)| sum + off(at) * (weight / all));
         Self { mean, covariance }.floored()
     }
@@ -230,7 +218,7 @@ impl Belief {
     }
 
     /// Logarithm of its density at a point, up to what is the same for all points of all beliefs.
-    pub fn log_density(&self, at: &Values) -> f64 {
+    pub fn log_density(&self, at: &TeachableValues) -> f64 {
         let Some(root) = self.covariance.cholesky() else { return f64::NEG_INFINITY };
         let off = at - self.mean;
         -0.5 * off.dot(&root.solve(&off)) - root.l().diagonal().map(f64::ln).sum()
@@ -253,12 +241,12 @@ mod tests {
     use super::*;
 
     fn blind() -> Belief {
-        Belief::from_spreads(&Values::from([0.25, 0.15, 15.0, 0.25, 0.3, 0.15, 0.2]))
+        Belief::from_spreads(&TeachableValues::from([0.25, 0.15, 15.0, 0.25, 0.3, 0.15, 0.2]))
     }
 
     #[test]
     fn a_lesson_makes_the_belief_after_out_of_the_one_before() {
-        let said = Known::one(Teachable::Jet, (-0.3, 0.08)).and(&Known::one(Teachable::Flow, (0.1, 0.2)));
+        let said = Knowledge::one(Teachable::Jet, (-0.3, 0.08)).and(&Knowledge::one(Teachable::Flow, (0.1, 0.2)));
         let after = blind().taught(&said);
         let lesson = after.lesson(&blind());
         let again = blind().taught(&lesson);
@@ -300,8 +288,8 @@ mod tests {
 
     #[test]
     fn a_thing_that_wanders_is_known_less_well_and_one_that_does_not_as_well_as_before() {
-        let known = Known::one(Teachable::Jet, (-0.3, 0.1)).and(&Known::one(Teachable::Conduction, (0.4, 0.1)));
-        let mut by = Values::zeros();
+        let known = Knowledge::one(Teachable::Jet, (-0.3, 0.1)).and(&Knowledge::one(Teachable::Conduction, (0.4, 0.1)));
+        let mut by = TeachableValues::zeros();
         by[Teachable::Jet as usize] = 0.1;
         let later = blind().taught(&known.wandered(&by));
         let now = blind().taught(&known);
@@ -313,7 +301,7 @@ mod tests {
 
     #[test]
     fn nothing_is_ever_known_better_than_its_floor() {
-        let sure = (0..50).fold(Known::NOTHING, |all, _| all.and(&Known::one(Teachable::Flow, (0.0, 0.05))));
+        let sure = (0..50).fold(Knowledge::NOTHING, |all, _| all.and(&Knowledge::one(Teachable::Flow, (0.0, 0.05))));
         assert!((blind().taught(&sure).spread(Teachable::Flow) - FLOOR).abs() < 1e-9);
     }
 }

@@ -10,7 +10,7 @@
 //!   [`covered_joint`]: what no shield may lie on; [`recipe`]: all of it in order
 //! - [`axis`], [`mesh`]: the grid; [`real`]: its numbers; [`surface_air`], [`coefficients`]: what every cell exchanges;
 //!   [`field`]: the sweep over all; [`rkl2`]: the time stepping, `stiffness`: how many stages it takes
-//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`shielding`], [`boundary`]: what the air
+//! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`under`]: the cells under something; [`shielding`], [`boundary`]: what the air
 //!   does to all
 //! - [`lumped_nodes`], [`stepping`], [`simulation`]: one step of everything, of one run or of several in a batch; [`run_view`]: one of them to
 //!   be read; [`rig`]: a case set up; [`traces`], [`thermocouple`]: what is watched; [`run`]: heat until release, then cool;
@@ -69,6 +69,7 @@ pub mod tip_patch;
 pub mod tool;
 pub mod traces;
 pub mod uncertainty;
+pub mod under;
 pub mod unit_run;
 pub mod wire_path;
 

@@ -3,6 +3,7 @@
 use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
 use super::thermocouple::ThermocoupleCells;
+use super::under::{Under, layer_of};
 use crate::board::route::by_place;
 use crate::board::{Board, Component, Connector, Face, Joint, JointShape, Rect, Role};
 use crate::materials::BodyMaterial;
@@ -59,15 +60,6 @@ pub struct Network {
     pub thermocouples: Vec<ThermocoupleCells>,
     /// For each stage and each of its irons, the tip that is held on joints in it: one for each place that it goes round.
     pub tips: Vec<Vec<Vec<usize>>>,
-}
-
-/// Cells of one layer under something, with their shares.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Under {
-    /// Columns and shares; the shares sum to 1.
-    pub columns: Vec<((usize, usize), f64)>,
-    /// The layer, 0 at the top.
-    pub layer: usize,
 }
 
 impl Network {
@@ -312,13 +304,6 @@ fn hole_conductance(role: Role) -> f64 {
         Role::Signal => 0.08,
         Role::Ground | Role::Power => 0.35,
         Role::Anchor => 0.5,
-    }
-}
-
-pub(super) fn layer_of(mesh: &Mesh, face: Face) -> usize {
-    match face {
-        Face::Top => 0,
-        Face::Bottom => mesh.layers - 1,
     }
 }
 

@@ -4,7 +4,7 @@
 use statrs::distribution::{ContinuousCDF, Normal};
 
 use super::case::Case;
-use super::known::{Belief, Teachable, Values};
+use super::known::{Belief, Teachable, TeachableValues};
 use super::latin_hypercube::latin_hypercube;
 use super::spread::EIGHT_IN_TEN;
 use super::uncertainty::{UncertainInput, Uncertainty};
@@ -159,9 +159,9 @@ impl ParameterSample {
         Self::nominal().believing(&Belief::from_case(case).mean)
     }
 
-    /// What is taught of it, in the order of [`Values`].
-    pub fn teachable(&self) -> Values {
-        Values::from_fn(|k, _| match Teachable::ALL[k] {
+    /// What is taught of it, in the order of [`TeachableValues`].
+    pub fn teachable(&self) -> TeachableValues {
+        TeachableValues::from_fn(|k, _| match Teachable::ALL[k] {
             Teachable::Jet => self.jet.ln(),
             Teachable::Flow => self.flow.ln(),
             Teachable::Outlet => self.outlet_k,
@@ -172,7 +172,7 @@ impl ParameterSample {
         })
     }
 
-    fn believing(self, values: &Values) -> Self {
+    fn believing(self, values: &TeachableValues) -> Self {
         let factor = |what: Teachable| values[what as usize].exp();
         Self {
             jet: factor(Teachable::Jet),
@@ -192,7 +192,7 @@ impl ParameterSample {
             more_k: MORE_SPREAD_K * draw.bell(16 + 2 * family),
         };
         // In the order of the values: each has kept its dimension since the first plans.
-        let taught = belief.at(&Values::from([0, 3, 6, 8, 1, 11, 2].map(|dimension| draw.bell(dimension))));
+        let taught = belief.at(&TeachableValues::from([0, 3, 6, 8, 1, 11, 2].map(|dimension| draw.bell(dimension))));
         Self {
             melt: draw.bell(4) / EIGHT_IN_TEN,
             shield: draw.factor(5, SHIELD_SPREAD),

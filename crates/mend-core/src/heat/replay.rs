@@ -5,7 +5,8 @@ use super::mesh::Resolution;
 use super::parameters::ParameterSample;
 use super::rig::{Model, Rig};
 use super::run::{WICKING_WARMTH, comes_away};
-use super::traces::{Traces, mean};
+use super::traces::Traces;
+use super::under::mean;
 use crate::watch::Cancelled;
 
 /// Longest cooling that is shown, s.

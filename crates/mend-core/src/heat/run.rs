@@ -9,7 +9,8 @@ use super::rig::{Model, Rig};
 use super::run_view::RunView;
 use super::simulation::Simulation;
 use super::stepping::Sweep;
-use super::traces::{Traces, mean};
+use super::traces::Traces;
+use super::under::mean;
 use crate::units::Temperature;
 
 /// Longest cooling that is followed, s.

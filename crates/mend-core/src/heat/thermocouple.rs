@@ -1,10 +1,9 @@
 //! A thermocouple taped to the board: what it would read, and how much a slip of a millimetre would change that.
 
 use super::mesh::Mesh;
-use super::network::{Under, layer_of};
 use super::run_view::RunView;
 use super::stepping::Sweep;
-use super::traces::mean;
+use super::under::{Under, layer_of, mean};
 use crate::board::{Face, Point, Rect};
 
 /// The bead and its tape take the mean of a square this wide, mm (E, 1.5-3).

@@ -1,9 +1,10 @@
 //! Temperatures of everything that is watched, at every full second.
 
-use super::network::{Network, Under};
+use super::network::Network;
 use super::run_view::RunView;
 use super::stepping::Sweep;
 use super::thermocouple::ThermocoupleCurve;
+use super::under::{Under, mean};
 
 /// A curve each, from second 0, over whatever the recorder counts from: °C in a run, the rise in a unit run.
 #[derive(Debug, Clone, Default)]
@@ -71,14 +72,6 @@ impl Traces {
         let taped = self.thermocouples.iter_mut().zip(&mut other.thermocouples);
         taped.for_each(|(own, other)| own.append(other));
     }
-}
-
-/// Mean of the cells under something, K over ambient.
-pub(crate) fn mean<const RUNS: usize>(state: &RunView<'_, f32, RUNS>, under: &Under) -> f64
-where
-    f32: Sweep<RUNS>,
-{
-    under.columns.iter().map(|(column, share)| share * state.cell(*column, under.layer)).sum()
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::case::Case;
 use super::display::Shows;
-use super::known::{Belief, Teachable, Values};
+use super::known::{Belief, Teachable, TeachableValues};
 use super::recipe::Held;
 use super::station::Station;
 use super::tool::{Blower, HotAir};
@@ -136,9 +136,9 @@ impl Uncertainty {
         }
     }
 
-    /// Of what can be taught, in the order of [`Values`].
-    pub fn teachable(&self) -> Values {
-        Values::from_fn(|k, _| match Teachable::ALL[k] {
+    /// Of what can be taught, in the order of [`TeachableValues`].
+    pub fn teachable(&self) -> TeachableValues {
+        TeachableValues::from_fn(|k, _| match Teachable::ALL[k] {
             Teachable::Jet => self.jet,
             Teachable::Flow => self.flow,
             Teachable::Outlet => self.outlet_k,
@@ -168,5 +168,18 @@ impl Uncertainty {
             | UncertainInput::Shields
             | UncertainInput::Tolerance => 1.0,
         }
+    }
+}
+
+impl Belief {
+    /// Before anybody has taught anything of a case.
+    pub fn blind(case: &Case<'_>) -> Self {
+        Self::from_spreads(&Uncertainty::blind(case).teachable())
+    }
+
+    /// Of a case, with what is known.
+    pub fn from_case(case: &Case<'_>) -> Self {
+        let blind = Self::blind(case);
+        if case.known.is_nothing() { blind } else { blind.taught(case.known) }
     }
 }

@@ -4,7 +4,7 @@ use super::equipment::{Equipment, SkillLevel, Sucker};
 use super::subject::Subject;
 use super::usual::{TAPE, TENT};
 use crate::board::{Board, Face, KeepIntact, Outline, Point, StackUp, library};
-use crate::heat::known::Known;
+use crate::heat::known::Knowledge;
 use crate::heat::purpose::Purpose;
 use crate::heat::station::Station;
 use crate::heat::tool::Blower;
@@ -66,7 +66,7 @@ pub(crate) fn shop(kind: &str) -> TestCase {
 impl TestCase {
     pub(crate) fn subject(&self) -> Subject<'_> {
         let Self { board, composition, station, equipment, keep_intact } = self;
-        let (keep_intact, known) = (*keep_intact, &Known::NOTHING);
+        let (keep_intact, known) = (*keep_intact, &Knowledge::NOTHING);
         Subject { board, composition, station, equipment, keep_intact, known, purpose: Purpose::Remove }
     }
 

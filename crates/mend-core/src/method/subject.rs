@@ -4,7 +4,7 @@ use super::equipment::Equipment;
 use super::reason::Obstacle;
 use crate::board::{Board, Component, Joint, KeepIntact, Rect};
 use crate::heat::iron::{TOO_WIDE, pitch_at};
-use crate::heat::known::Known;
+use crate::heat::known::Knowledge;
 use crate::heat::purpose::Purpose;
 use crate::heat::station::Station;
 use crate::solder::JointComposition;
@@ -33,7 +33,7 @@ pub struct Subject<'a> {
     /// What must come through alive.
     pub keep_intact: KeepIntact,
     /// What has been learnt of station, board, hand and place.
-    pub known: &'a Known,
+    pub known: &'a Knowledge,
     /// What the heat is for.
     pub purpose: Purpose,
 }

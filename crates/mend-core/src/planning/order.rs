@@ -5,7 +5,7 @@ use crate::board::{Board, KeepIntact, rules};
 use crate::finding::{Finding, any_blocking};
 use crate::heat::case::Case;
 use crate::heat::covered_joint::covered_joints;
-use crate::heat::known::Known;
+use crate::heat::known::Knowledge;
 use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
@@ -27,7 +27,7 @@ pub struct Order<'a> {
     /// Ambient temperature.
     pub ambient: Temperature,
     /// What has been learnt of station, board, hand and place.
-    pub known: &'a Known,
+    pub known: &'a Knowledge,
     /// What for.
     pub purpose: Purpose,
     /// Is the part wanted alive (taken from a donor)? Then its body's limit binds.

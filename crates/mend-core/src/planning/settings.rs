@@ -4,7 +4,7 @@ use crate::board::Board;
 use crate::finding::Finding;
 use crate::finding::problem::{SettingsProblem, ValueProblem};
 use crate::heat::iron::Iron;
-use crate::heat::known::{Known, Teachable};
+use crate::heat::known::{Knowledge, Teachable};
 use crate::heat::recipe::{HeatingAids, Recipe};
 use crate::heat::shield::ShieldKind;
 use crate::heat::station::Station;
@@ -49,7 +49,7 @@ impl Ranges {
 const WARM_C: (f64, f64) = (-10.0, 180.0);
 
 /// All objections to a recipe. A blocking one means that there is nothing to compute.
-pub(crate) fn check(recipe: &Recipe, (station, known): (&Station, &Known), board: &Board) -> Vec<Finding> {
+pub(crate) fn check(recipe: &Recipe, (station, known): (&Station, &Knowledge), board: &Board) -> Vec<Finding> {
     let mut ranges = Ranges::default();
     recipe.air.iter().for_each(|air| check_air(air, (station, ""), &mut ranges));
     ranges.within("longest_s", (recipe.longest.in_seconds(), Unit::Seconds), (20.0, 600.0));
@@ -192,7 +192,7 @@ mod tests {
     fn blocked(change: impl FnOnce(&mut Bench)) -> Vec<String> {
         let mut bench = Bench::try_new().expect("the example");
         change(&mut bench);
-        let found = check(&bench.recipe, (&bench.station, &Known::NOTHING), &bench.board);
+        let found = check(&bench.recipe, (&bench.station, &Knowledge::NOTHING), &bench.board);
         let blocking = found.into_iter().filter(|f| f.severity == crate::finding::Severity::Blocking);
         blocking.map(|f| f.place).collect()
     }
@@ -247,7 +247,7 @@ mod tests {
         let mut bench = Bench::try_new().expect("the example");
         let air = bench.recipe.air.as_mut().expect("hot air");
         (air.set, air.nozzle) = (Temperature::celsius(900.0), Length::mm(15.0));
-        let found = check(&bench.recipe, (&bench.station, &Known::NOTHING), &bench.board);
+        let found = check(&bench.recipe, (&bench.station, &Knowledge::NOTHING), &bench.board);
         let own = found.iter().any(|f| {
             matches!(&f.problem, Problem::Value(ValueProblem::OutOfRange { owner: Some(owner), .. }) if *owner == bench.station.name)
         });

@@ -9,7 +9,7 @@ use mend_core::board::{
     StackUp,
 };
 use mend_core::heat::case::Case;
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::motion::Motion;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
@@ -147,7 +147,7 @@ pub(crate) fn with_case<T>((board, recipe): (&Board, &Recipe), then: impl FnOnce
         recipe,
         purpose: Purpose::Remove,
         ambient,
-        known: &Known::NOTHING,
+        known: &Knowledge::NOTHING,
         thermocouples: &[],
         watch: &WANTED,
     })

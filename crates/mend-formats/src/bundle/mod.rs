@@ -3,7 +3,7 @@
 use mend_core::board::{Board, KeepIntact};
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
@@ -97,7 +97,7 @@ pub struct Bundle {
     /// Ambient temperature.
     pub ambient: Temperature,
     /// What has been learnt of station, board, hand and place.
-    pub known: Known,
+    pub known: Knowledge,
 }
 
 impl Bundle {
@@ -145,6 +145,6 @@ pub fn parse(bytes: &[u8]) -> Result<Bundle, Vec<Finding>> {
         fit: file.fit.map(|fit| (if fit.set_on { Purpose::SetOn } else { Purpose::Fit }, fit.settings)),
         equipment: file.equipment.equipment()?,
         ambient: Temperature::celsius(file.ambient_c),
-        known: file.known.map_or(Ok(Known::NOTHING), lesson::LessonFile::known)?,
+        known: file.known.map_or(Ok(Knowledge::NOTHING), lesson::LessonFile::known)?,
     })
 }

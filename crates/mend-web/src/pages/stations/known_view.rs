@@ -4,7 +4,7 @@ use axum::extract::{Path, State};
 use axum::response::Redirect;
 use jiff::Timestamp;
 use mend_core::calibration::lesson::{Lesson, Owner, known_at};
-use mend_core::heat::known::{Belief, Teachable, Values};
+use mend_core::heat::known::{Belief, Teachable, TeachableValues};
 use mend_formats::lesson;
 use mend_formats::station::StationFile;
 use mend_store::LessonRow;
@@ -90,7 +90,7 @@ fn kind(key: &str) -> &'static str {
 
 /// What is guessed of a station as its file has it.
 fn blind(file: &StationFile) -> Belief {
-    let mut spreads = Values::repeat(0.2);
+    let mut spreads = TeachableValues::repeat(0.2);
     spreads[Teachable::Jet as usize] = file.jet_spread;
     spreads[Teachable::Flow as usize] = file.flow_spread;
     spreads[Teachable::Outlet as usize] = file.outlet_spread_k;

@@ -26,7 +26,7 @@ const ROWS: usize = 3;
 const TIMES: usize = 2;
 
 /// A row of the form.
-struct RowView {
+struct FlowRow {
     number: usize,
     shown: String,
     seconds: [String; TIMES],
@@ -35,7 +35,7 @@ struct RowView {
 /// What the entries come to.
 #[derive(Template, WebTemplate)]
 #[template(path = "stations/measure/flow_found.html")]
-pub(crate) struct FoundPart {
+pub(crate) struct FlowFound {
     findings: Vec<FindingView>,
     /// Shown, and real L/min.
     table: Vec<(String, String)>,
@@ -52,8 +52,8 @@ pub(crate) struct FlowPage {
     name: String,
     shows: &'static str,
     bag: String,
-    rows: Vec<RowView>,
-    found: FoundPart,
+    rows: Vec<FlowRow>,
+    found: FlowFound,
 }
 
 /// The values that the display shows at least flow, in between and at most.
@@ -65,8 +65,8 @@ fn usual_shown(file: &StationFile) -> [String; ROWS] {
     [low, f64::midpoint(low, high).round(), high].map(|value| value.to_string())
 }
 
-fn rows(kept: &Measuring) -> Vec<RowView> {
-    let row = |(k, usual): (usize, String)| RowView {
+fn rows(kept: &Measuring) -> Vec<FlowRow> {
+    let row = |(k, usual): (usize, String)| FlowRow {
         number: k + 1,
         shown: kept.or(&format!("shown-{}", k + 1), &usual),
         seconds: std::array::from_fn(|time| kept.get(&format!("seconds-{}-{}", k + 1, time + 1)).to_owned()),
@@ -90,13 +90,13 @@ fn read(kept: &Measuring) -> Result<Option<FlowMeasured>, Vec<Finding>> {
     if bad.is_empty() { Ok(measured(kept.file.shows, bag, &fillings)) } else { Err(bad) }
 }
 
-fn found(kept: &Measuring, visitor: Visitor) -> FoundPart {
+fn found(kept: &Measuring, visitor: Visitor) -> FlowFound {
     let shows = kept.file.shows.name();
-    let empty = |findings| FoundPart { findings, table: Vec::new(), verdict: String::new(), shows };
+    let empty = |findings| FlowFound { findings, table: Vec::new(), verdict: String::new(), shows };
     match read(kept) {
         Err(findings) => empty(visitor.words().findings(&findings)),
         Ok(None) => empty(Vec::new()),
-        Ok(Some(found)) => FoundPart {
+        Ok(Some(found)) => FlowFound {
             table: found
                 .table
                 .iter()
@@ -143,7 +143,7 @@ pub(crate) async fn keep(
     visitor: Visitor,
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
-) -> Result<FoundPart, Refusal> {
+) -> Result<FlowFound, Refusal> {
     Ok(found(&Measuring::entered(&app, &path, (KIND, sent)).await?, visitor))
 }
 

@@ -14,7 +14,7 @@ use axum::response::Redirect;
 use axum::routing::{get, post};
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
-use mend_core::heat::known::Known;
+use mend_core::heat::known::Knowledge;
 use mend_core::units::{Scale, Unit};
 use mend_formats::lesson;
 use mend_formats::station::{self, StationFile};
@@ -56,7 +56,7 @@ pub(super) struct Taught {
     pub(super) kind: &'static str,
     /// What it was done with, where that matters.
     pub(super) on: Option<ProbedWith>,
-    pub(super) says: Known,
+    pub(super) says: Knowledge,
     /// What came of it, in words.
     pub(super) figures: String,
 }

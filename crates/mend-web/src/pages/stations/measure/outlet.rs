@@ -29,7 +29,7 @@ const USUAL_SETS_C: [f64; SETS] = [200.0, 300.0, 400.0];
 const POSSIBLE_C: (f64, f64) = (0.0, 700.0);
 
 /// A row of the form: a set temperature, and what was read at each flow.
-struct RowView {
+struct OutletRow {
     number: usize,
     set: String,
     read: [String; FLOWS],
@@ -38,7 +38,7 @@ struct RowView {
 /// What the entries come to.
 #[derive(Template, WebTemplate)]
 #[template(path = "stations/measure/outlet_found.html")]
-pub(crate) struct FoundPart {
+pub(crate) struct OutletFound {
     findings: Vec<FindingView>,
     verdict: String,
 }
@@ -54,8 +54,8 @@ pub(crate) struct OutletPage {
     below_mm: f64,
     nozzles: Vec<(String, bool)>,
     flows: [String; FLOWS],
-    rows: Vec<RowView>,
-    found: FoundPart,
+    rows: Vec<OutletRow>,
+    found: OutletFound,
 }
 
 fn nozzle(kept: &Measuring) -> f64 {
@@ -70,9 +70,9 @@ fn flows(kept: &Measuring) -> [String; FLOWS] {
     std::array::from_fn(|k| kept.or(&format!("flow-{}", k + 1), &usual[k].to_string()))
 }
 
-fn rows(kept: &Measuring, scale: Scale) -> Vec<RowView> {
+fn rows(kept: &Measuring, scale: Scale) -> Vec<OutletRow> {
     let usual = |k: usize| Temperature::celsius(USUAL_SETS_C[k].clamp(kept.file.set_c[0], kept.file.set_c[1]));
-    let row = |k: usize| RowView {
+    let row = |k: usize| OutletRow {
         number: k + 1,
         set: kept.or(&format!("set-{}", k + 1), &degrees(usual(k), scale)),
         read: std::array::from_fn(|flow| kept.get(&format!("read-{}-{}", k + 1, flow + 1)).to_owned()),
@@ -102,11 +102,11 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<OutletMeasured>, Ve
     if bad.is_empty() { Ok(found) } else { Err(bad) }
 }
 
-fn found(kept: &Measuring, visitor: Visitor) -> FoundPart {
+fn found(kept: &Measuring, visitor: Visitor) -> OutletFound {
     match read(kept, visitor) {
-        Err(findings) => FoundPart { findings: visitor.words().findings(&findings), verdict: String::new() },
+        Err(findings) => OutletFound { findings: visitor.words().findings(&findings), verdict: String::new() },
         Ok(found) => {
-            FoundPart { findings: Vec::new(), verdict: found.map_or(String::new(), |found| verdict(&found, visitor)) }
+            OutletFound { findings: Vec::new(), verdict: found.map_or(String::new(), |found| verdict(&found, visitor)) }
         }
     }
 }
@@ -147,7 +147,7 @@ pub(crate) async fn keep(
     visitor: Visitor,
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
-) -> Result<FoundPart, Refusal> {
+) -> Result<OutletFound, Refusal> {
     Ok(found(&Measuring::entered(&app, &path, (KIND, sent)).await?, visitor))
 }
 

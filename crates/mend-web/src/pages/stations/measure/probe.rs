@@ -35,16 +35,16 @@ const LIMIT: SizeLimit = SizeLimit { bytes: 32 * 1024 * 1024, what: "a table of 
 /// What is known of the probe while it is under way.
 #[derive(Template, WebTemplate)]
 #[template(path = "stations/measure/probe_found.html")]
-pub(crate) struct FoundPart {
+pub(crate) struct ProbeFound {
     id: i64,
     findings: Vec<FindingView>,
     /// How many readings were understood, in words; empty: none entered.
     taken: String,
-    part: Option<Progress<FoundView>>,
+    part: Option<Progress<ProbeView>>,
 }
 
 /// What it taught, laid out.
-pub(crate) struct FoundView {
+pub(crate) struct ProbeView {
     picture: ProbePicture,
     verdict: String,
     release: String,
@@ -69,17 +69,17 @@ pub(crate) struct ProbePage {
     at: [String; 2],
     face: &'static str,
     readings: String,
-    found: FoundPart,
+    found: ProbeFound,
 }
 
 /// The board that is probed, and the thermocouple on it.
-struct Rig {
+struct ProbedBoard {
     board_id: i64,
     board: Board,
     taped: Thermocouple,
 }
 
-async fn rig(app: &App, kept: &Measuring) -> Result<(Vec<(i64, String, bool)>, Option<Rig>), Refusal> {
+async fn rig(app: &App, kept: &Measuring) -> Result<(Vec<(i64, String, bool)>, Option<ProbedBoard>), Refusal> {
     let rows = app.reading(|read| read.boards()).await?;
     let chosen = kept.get("board").parse::<i64>().ok();
     let row = rows.iter().find(|row| Some(row.id) == chosen).or(rows.first());
@@ -100,7 +100,7 @@ async fn rig(app: &App, kept: &Measuring) -> Result<(Vec<(i64, String, bool)>, O
             x: own("x", usual.at.x).clamp(bounds.left(), bounds.right()),
             y: own("y", usual.at.y).clamp(bounds.near(), bounds.far()),
         };
-        Rig { board_id: id, taped: Thermocouple { at, ..usual }, board }
+        ProbedBoard { board_id: id, taped: Thermocouple { at, ..usual }, board }
     });
     Ok((listed, rig))
 }
@@ -126,14 +126,14 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<Readings>, Vec<Find
 }
 
 /// What is computed, for whom.
-struct Question {
+struct ProbeQuestion {
     bundle: Bundle,
-    rig: Rig,
+    rig: ProbedBoard,
     readings: Vec<[f64; 2]>,
     key: Key<Probed>,
 }
 
-impl Question {
+impl ProbeQuestion {
     async fn load(app: &App, kept: &Measuring, visitor: Visitor) -> Result<Option<(Self, Readings)>, Refusal> {
         let Some(found) = read(kept, visitor)? else { return Ok(None) };
         let Some(rig) = rig(app, kept).await?.1 else { return Ok(None) };
@@ -162,11 +162,11 @@ impl Question {
     }
 }
 
-fn view(found: &Probed, readings: &[[f64; 2]], visitor: Visitor) -> FoundView {
+fn view(found: &Probed, readings: &[[f64; 2]], visitor: Visitor) -> ProbeView {
     let release = found.release_s.filter(|_| found.fits()).map_or(String::new(), |[before, after]| {
         format!("A usual plan on this board: release {} became {}.", band(before), band(after))
     });
-    FoundView { picture: ProbePicture::new(found, readings, visitor.scale), verdict: verdict(found, visitor), release }
+    ProbeView { picture: ProbePicture::new(found, readings, visitor.scale), verdict: verdict(found, visitor), release }
 }
 
 fn band([low, _, high]: ReleaseBand) -> String {
@@ -188,10 +188,10 @@ fn verdict(found: &Probed, visitor: Visitor) -> String {
     }
 }
 
-async fn found_part(app: &App, kept: &Measuring, visitor: Visitor) -> Result<FoundPart, Refusal> {
+async fn found_part(app: &App, kept: &Measuring, visitor: Visitor) -> Result<ProbeFound, Refusal> {
     let id = kept.id;
-    let empty = |findings, taken| FoundPart { id, findings, taken, part: None };
-    let (question, readings) = match Question::load(app, kept, visitor).await {
+    let empty = |findings, taken| ProbeFound { id, findings, taken, part: None };
+    let (question, readings) = match ProbeQuestion::load(app, kept, visitor).await {
         Ok(Some(loaded)) => loaded,
         Ok(None) => return Ok(empty(Vec::new(), String::new())),
         Err(Refusal::Bad(findings)) => return Ok(empty(visitor.words().findings(&findings), String::new())),
@@ -204,7 +204,7 @@ async fn found_part(app: &App, kept: &Measuring, visitor: Visitor) -> Result<Fou
     };
     let taken = format!("{} readings{gaps}", readings.readings.len());
     let part = question.probed(app, id).await.shown(|found| view(&found, &question.readings, visitor))?;
-    Ok(FoundPart { part: Some(part), ..empty(Vec::new(), taken) })
+    Ok(ProbeFound { part: Some(part), ..empty(Vec::new(), taken) })
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<ProbePage, Refusal> {
@@ -255,12 +255,12 @@ pub(crate) async fn keep(
     visitor: Visitor,
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
-) -> Result<FoundPart, Refusal> {
+) -> Result<ProbeFound, Refusal> {
     let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
     found_part(&app, &kept, visitor).await
 }
 
-pub(crate) async fn found(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<FoundPart, Refusal> {
+pub(crate) async fn found(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<ProbeFound, Refusal> {
     found_part(&app, &Measuring::load(&app, &path, KIND).await?, visitor).await
 }
 
@@ -308,7 +308,7 @@ pub(crate) async fn done(
 ) -> Result<Redirect, Refusal> {
     let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
     let nothing = || Refusal::field("readings", "there are no readings yet", "enter them, or choose the logger's file");
-    let (question, _) = Question::load(&app, &kept, visitor).await?.ok_or_else(nothing)?;
+    let (question, _) = ProbeQuestion::load(&app, &kept, visitor).await?.ok_or_else(nothing)?;
     let taken = question.probed(&app, kept.id).await.shown(|found| {
         let lines = view(&found, &question.readings, visitor);
         (found.fits().then_some(found.says), format!("{} {}", lines.verdict, lines.release))
