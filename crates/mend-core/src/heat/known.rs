@@ -266,7 +266,7 @@ mod tests {
     fn together() -> Belief {
         let mut after = blind();
         (after.covariance[(0, 0)], after.covariance[(4, 4)]) = (0.04, 0.05);
-        (after.covariance[(0, 4)], after.covariance[(4, 0)]) = (0.042, 0.042);
+        (after.covariance[(0, 4)], after.covariance[(4, 0)]) = (0.025, 0.025);
         (after.mean[0], after.mean[4]) = (-0.15, 0.18);
         after
     }
