@@ -3,7 +3,6 @@
 
 use super::mesh::{Mesh, Slab};
 use super::real::Real;
-use super::stiffness::Exchange;
 use super::surface_air::SurfaceAir;
 
 /// Loss of the rim to the room, W/m²K (T: natural convection and radiation of a narrow edge).
@@ -149,54 +148,12 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
         (j * self.row + i) * RUNS
     }
 
-    /// What the cells exchange within the board and lose at its rim, each rate that of the run where it is fastest; places for so
-    /// many lumps behind the cells.
-    pub(super) fn conduction(&self, lumps: usize) -> Exchange {
-        let mut made = Exchange::none(self.values() / RUNS + lumps);
-        let through = self.fastest_run(&self.through, 0);
-        for (i, j) in self.columns() {
-            let at = self.column((i, j));
-            let [west, east, near, far, all] = [&self.west, &self.east, &self.near, &self.far, &self.diagonal]
-                .map(|rates| self.fastest_run(rates, at));
-            for layer in 0..self.layers {
-                let (here, above, across) = (self.place((i, j), layer), self.row + 2, (self.row + 2) * self.layers);
-                let sides = [(here - 1, west), (here + 1, east), (here - across, near), (here + across, far)];
-                sides.iter().for_each(|(there, rate)| made.link(here, *there, *rate));
-                made.loses(here, (all - west - east - near - far).max(0.0));
-                [(layer > 0).then(|| here - above), (layer + 1 < self.layers).then_some(here + above)]
-                    .into_iter()
-                    .flatten()
-                    .for_each(|there| made.link(here, there, through));
-            }
-        }
-        made
-    }
-
-    /// Adds what the faces lose to the air, radiation taken at 700 K.
-    pub(super) fn add_air(&self, to: &mut Exchange) {
-        for (face, layer) in self.faces.iter().zip([0, self.layers - 1]) {
-            for at in self.columns() {
-                let column = self.column(at);
-                let (loss, shone) = (self.fastest_run(&face.loss, column), self.fastest_run(&face.radiation, column));
-                to.loses(self.place(at, layer), loss + 4.0 * 700.0_f64.powi(3) * shone);
-            }
-        }
-    }
-
-    /// The greatest of a rate over the runs, from that of the first on.
-    fn fastest_run(&self, rates: &[R], at: usize) -> f64 {
-        rates[at..at + RUNS].iter().map(|rate| rate.wide()).fold(0.0, f64::max)
-    }
-
-    /// Every place of the grid, on the board or beside it.
-    fn columns(&self) -> impl Iterator<Item = (usize, usize)> + use<R, RUNS> {
-        let (nx, ny) = (self.nx, self.ny);
-        (0..ny).flat_map(move |j| (0..nx).map(move |i| (i, j)))
-    }
-
-    /// Which cell that is, counted over the field.
-    fn place(&self, at: (usize, usize), layer: usize) -> usize {
-        self.cell(at, layer) / RUNS
+    /// Fastest rate of a run within a column, 1/s, node links left out: Gershgorin's bound, radiation taken at 700 K.
+    pub fn fastest(&self, at: (usize, usize), run: usize) -> f64 {
+        let at = self.column(at) + run;
+        let sides = self.diagonal[at].wide() * 2.0 + self.through[run].wide() * 4.0;
+        let face = |f: &FaceRates<R>| f.loss[at].wide() + 4.0 * 700.0_f64.powi(3) * f.radiation[at].wide();
+        sides + face(&self.faces[0]) + face(&self.faces[1])
     }
 }
 
@@ -204,7 +161,6 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
 mod tests {
     use super::*;
     use crate::heat::axis::Axis;
-    use crate::heat::stiffness;
 
     const SLAB: Slab = Slab { thickness: 1.6e-3, in_plane: 20.0, through: 0.4, capacity: 2.0e6 };
 
@@ -248,21 +204,14 @@ mod tests {
         assert_eq!(places.len(), 5 * 4 * 3);
     }
 
-    /// The fastest rate of a board on which nothing stands, 1/s.
-    fn fastest(made: &Coefficients<f64>) -> f64 {
-        let mut air = Exchange::none(made.values());
-        made.add_air(&mut air);
-        stiffness::fastest([&made.conduction(0), &air])
-    }
-
     #[test]
     fn finer_cells_and_stronger_air_exchange_faster() {
         let coarse = Coefficients::<f64>::new(&plate(2.0), RIM_LOSS, 296.0);
         let mut fine = Coefficients::<f64>::new(&plate(1.0), RIM_LOSS, 296.0);
-        let still = fastest(&fine);
-        assert!(still > fastest(&coarse));
+        let still = fine.fastest((2, 2), 0);
+        assert!(still > coarse.fastest((2, 2), 0));
         let air = vec![SurfaceAir { loss: 200.0, gain: 0.0, emissivity: 0.9, linear_radiation: 0.0 }; 20];
         fine.set_faces((&plate(1.0), &SLAB, 0), [&air, &air]);
-        assert!(fastest(&fine) > still);
+        assert!(fine.fastest((2, 2), 0) > still);
     }
 }

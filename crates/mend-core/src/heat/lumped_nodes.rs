@@ -6,7 +6,6 @@
 
 use super::nodes::{CellLink, Node, NodeLink, Nodes};
 use super::real::Real;
-use super::stiffness::Exchange;
 
 /// A figure of each run.
 pub(super) type OfRuns<const RUNS: usize> = [f64; RUNS];
@@ -122,23 +121,18 @@ impl<const RUNS: usize> LumpedNodes<RUNS> {
         self.joined.extend(of.joined(tips));
     }
 
-    /// Adds what the lumps exchange with each other, with the cells and with the air, each rate that of the run where it is
-    /// fastest; the lumps' places come behind those of so many `cells`. What melts is slower.
-    pub(super) fn add_exchange(&self, to: &mut Exchange, cells: usize) {
-        let most = |of: &OfRuns<RUNS>| of.iter().copied().fold(0.0, f64::max);
-        let per_joule = |k: usize| if self.lumps[k].held { 0.0 } else { most(&self.lumps[k].per_joule) };
-        for (k, loss) in self.loss.iter().enumerate() {
-            to.loses(cells + k, most(loss) * per_joule(k));
+    /// Gershgorin's bounds of a run, 1/s: what links add to each cell, by index, and the fastest lump.
+    pub(super) fn fastest(&self, run: usize, of: &Nodes, into_cells: &mut [f64]) -> f64 {
+        let mut into: Vec<f64> = self.loss.iter().map(|loss| loss[run]).collect();
+        for contact in &self.contacts {
+            into_cells[contact.cell / RUNS] += 2.0 * contact.conductance * contact.per_joule[run];
+            into[contact.node] += 2.0 * contact.conductance;
         }
         for link in &self.joined {
-            to.link(cells + link.a, cells + link.b, link.conductance * per_joule(link.a));
-            to.link(cells + link.b, cells + link.a, link.conductance * per_joule(link.b));
+            into[link.a] += 2.0 * link.conductance;
+            into[link.b] += 2.0 * link.conductance;
         }
-        for contact in &self.contacts {
-            let (node, cell) = (cells + contact.node, contact.cell / RUNS);
-            to.link(node, cell, contact.conductance * per_joule(contact.node));
-            to.link(cell, node, contact.conductance * most(&contact.per_joule));
-        }
+        of.nodes.iter().zip(&into).map(|(node, g)| g / node.capacity).fold(0.0, f64::max)
     }
 
     /// Temperatures and rates of all lumps at a state. Held ones stay.

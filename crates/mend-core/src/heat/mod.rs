@@ -9,7 +9,7 @@
 //!   what it pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`shield`]: what a person sets;
 //!   [`covered_joint`]: what no shield may lie on; [`recipe`]: all of it in order
 //! - [`axis`], [`mesh`]: the grid; [`real`]: its numbers; [`surface_air`], [`coefficients`]: what every cell exchanges;
-//!   [`field`]: the sweep over all; [`rkl2`]: the time stepping, `stiffness`: how many stages it takes
+//!   [`field`]: the sweep over all; [`rkl2`]: the time stepping
 //! - [`nodes`]: joints and bodies; [`network`]: builds them from a board; [`under`]: the cells under something; [`shielding`], [`boundary`]: what the air
 //!   does to all
 //! - [`lumped_nodes`], [`stepping`], [`simulation`]: one step of everything, of one run or of several in a batch; [`run_view`]: one of them to
@@ -62,7 +62,6 @@ pub mod simulation;
 pub(crate) mod spread;
 pub mod station;
 pub mod stepping;
-mod stiffness;
 pub mod surface_air;
 pub mod thermocouple;
 pub mod tip_patch;

@@ -131,7 +131,7 @@ where
                 self.simulation.hand_on(from, to);
             }
         }
-        self.simulation.move_tips(&air);
+        self.simulation.set_airs(&air);
     }
 
     /// One second on; joints that let go get their time in their run, interpolated on enthalpy; one that

@@ -9,7 +9,6 @@ use super::nodes::{CellLink, Nodes};
 use super::rkl2::{self, Weights};
 use super::run_view::RunView;
 use super::stepping::{State, Sweep};
-use super::stiffness::{self, Exchange};
 
 /// A board under a tool, in time. All temperatures are excess over ambient, K.
 #[derive(Debug, Clone)]
@@ -20,10 +19,6 @@ pub struct Simulation<R, const RUNS: usize = 1> {
     nodes: [Nodes; RUNS],
     step: f64,
     weights: Vec<Weights>,
-    /// What the cells of the board exchange, in whichever run they do so the fastest.
-    conduction: Exchange,
-    /// Stages since the air changed, by the tips that were on their joints: they go round.
-    known: Vec<(Vec<usize>, usize)>,
     pub(super) state: State<R, RUNS>,
 }
 
@@ -103,43 +98,37 @@ impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
         };
         let lumps = LumpedNodes::new(&nodes, place);
         let state = State::at_rest(lumps, (coefficients.values(), nodes[0].nodes.len()));
-        let conduction = coefficients.conduction(nodes[0].nodes.len());
-        let (weights, known) = (Vec::new(), Vec::new());
-        let mut made = Self { mesh, slabs, coefficients, nodes, step, weights, conduction, known, state };
+        let mut made = Self { mesh, slabs, coefficients, nodes, step, weights: Vec::new(), state };
         made.choose_stages();
         made
     }
 
     /// Changes what the air does in each run. The stage count follows: all take as many as the stiffest.
     pub fn set_airs(&mut self, airs: &[BoundaryConditions; RUNS]) {
-        self.known.clear();
-        self.move_tips(airs);
-    }
-
-    /// The same where only tips have come to other joints.
-    pub(super) fn move_tips(&mut self, airs: &[BoundaryConditions; RUNS]) {
         for (run, air) in airs.iter().enumerate() {
             self.coefficients.set_faces((&self.mesh, &self.slabs[run], run), [&air.faces[0], &air.faces[1]]);
             self.state.lumps.set_air(run, &air.nodes);
         }
         self.state.lumps.join(&self.nodes[0], &airs[0].tips);
-        match self.known.iter().find(|(tips, _)| *tips == airs[0].tips) {
-            Some((_, stages)) => self.weights = rkl2::weights(*stages, self.step),
-            None => {
-                self.choose_stages();
-                self.known.push((airs[0].tips.clone(), self.weights.len()));
-            }
-        }
+        self.choose_stages();
     }
 
-    /// A bound on the fastest rate of every run, then the stages that cover the step with it.
+    /// Gershgorin's bound over cells and nodes of every run, then the stages that cover the step.
     fn choose_stages(&mut self) {
-        let cells = self.coefficients.values() / RUNS;
-        let mut others = Exchange::none(cells + self.nodes[0].nodes.len());
-        self.coefficients.add_air(&mut others);
-        self.state.lumps.add_exchange(&mut others, cells);
-        let fastest = stiffness::fastest([&self.conduction, &others]);
+        let fastest = (0..RUNS).map(|run| self.fastest(run)).fold(0.0, f64::max);
         self.weights = rkl2::weights(rkl2::stages(self.step, fastest), self.step);
+    }
+
+    fn fastest(&self, run: usize) -> f64 {
+        let mut into_cells = vec![0.0; self.coefficients.values() / RUNS];
+        let lumps = self.state.lumps.fastest(run, &self.nodes[run], &mut into_cells);
+        let nx = self.mesh.x.len();
+        let inside = (0..self.mesh.inside.len()).filter(|c| self.mesh.inside[*c]);
+        // Through the thickness, the cell with the strongest link counts.
+        let place = |at, layer| self.coefficients.cell(at, layer) / RUNS;
+        let strongest = |at| (0..self.mesh.layers).map(|l| into_cells[place(at, l)]).fold(0.0, f64::max);
+        let board = inside.map(|c| (c % nx, c / nx)).map(|at| self.coefficients.fastest(at, run) + strongest(at));
+        board.fold(lumps, f64::max)
     }
 
     /// Stages of one step.
