@@ -56,7 +56,8 @@ impl Observation {
             Self::Shone { joints, at_s } => {
                 let liquid = joints.iter().map(|k| run.melted.get(*k).copied().flatten());
                 let last = liquid.collect::<Option<Vec<f64>>>().map(|all| all.into_iter().fold(0.0, f64::max));
-                seen(*at_s, last)
+                // How far the run itself is off is counted once, in what is left until release.
+                seen_within(SEEN, *at_s, last)
             }
             Self::Sits { until_s } => sits(*until_s, run.release).max(f64::MIN_POSITIVE).ln(),
             Self::Moved { at_s } => seen(*at_s, run.release),
@@ -92,8 +93,13 @@ fn between(curve: &[f32], at_s: f64) -> Option<f64> {
 
 /// A moment that was seen against the run's own.
 fn seen(at_s: f64, own: Option<f64>) -> f64 {
+    seen_within(SEEN.hypot(MODEL), at_s, own)
+}
+
+/// The same by an eye that is off by so much, of the logarithm, and a hand.
+fn seen_within(spread: f64, at_s: f64, own: Option<f64>) -> f64 {
     let Some(own) = own.filter(|own| *own > 0.0) else { return WORST };
-    let spread = spread(own);
+    let spread = spread.hypot(PRESSED_S / own.max(1.0));
     let off = (at_s.max(0.1) / own).ln() / spread;
     -off * off / 2.0 - spread.ln()
 }
