@@ -1,6 +1,6 @@
 //! Tables `lessons` and `measuring`: what measuring has taught, and measurements that are under way.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use rusqlite::{OptionalExtension, Row, params};
 
@@ -67,6 +67,22 @@ impl Read<'_> {
         let sql = format!("{SELECT} WHERE (station_id = ?1 OR board_id = ?2) AND left_out IS NULL ORDER BY id");
         let mut statement = self.0.prepare_cached(&sql)?;
         let rows = statement.query_map([station, board], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// The numbers of those alone.
+    pub fn lesson_numbers_for(&self, station: i64, board: i64) -> Result<Vec<i64>, StoreError> {
+        let sql = "SELECT id FROM lessons WHERE (station_id = ?1 OR board_id = ?2) AND left_out IS NULL ORDER BY id";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let rows = statement.query_map([station, board], |row| row.get(0))?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// The stations of which a lesson counts.
+    pub fn taught_stations(&self) -> Result<BTreeSet<i64>, StoreError> {
+        let sql = "SELECT DISTINCT station_id FROM lessons WHERE left_out IS NULL";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let rows = statement.query_map([], |row| row.get(0))?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 

@@ -112,30 +112,43 @@ pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
     Ok(write_inputs(inputs)?)
 }
 
-/// A usual removal on a board with a station, and the station as it is known: what a measurement is shown on.
-pub(crate) async fn usual_bundle(
+/// Some inputs on a board with a station and what is known of the two, and the station as it is known.
+async fn known_bundle(
     app: &App,
-    (id, file): (i64, &StationFile),
-    (board_id, board): (i64, &Board),
+    inputs: &PlanInputs,
+    (board_id, board): (i64, Board),
+    NamedStation { id, station, file }: NamedStation,
 ) -> Result<(Bundle, String), Refusal> {
-    let station = file.clone().into_station()?;
-    let inputs = first_inputs(board, std::slice::from_ref(&station)).ok_or(Refusal::NoStation)?;
     let lessons = app.reading(move |read| read.lessons_for(id, board_id)).await?;
-    let setup = Setup { station: id, board: board_id, nozzle: Some(station.widest_nozzle()) };
+    let nozzle = inputs.settings.air.map(|air| air.nozzle);
     let mut bundle = Bundle {
-        board: board.clone(),
-        composition: inputs.heated_composition(board)?,
+        composition: inputs.heated_composition(&board)?,
+        board,
         keep_intact: inputs.keep_intact,
         purpose: inputs.purpose,
         station,
-        recipe: inputs.settings,
+        recipe: inputs.settings.clone(),
         fit: None,
         equipment: equipment(app).await?.equipment()?,
         ambient: Temperature::celsius(USUAL_AMBIENT_C),
         known: Knowledge::NOTHING,
     };
+    let setup = Setup { station: id, board: Some(board_id), nozzle };
     bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
-    Ok((bundle, as_known(&mend_formats::station::write(file)?, &lessons)))
+    let counting: Vec<i64> = lessons.iter().map(|row| row.id).collect();
+    Ok((bundle, as_known(&file, &counting)))
+}
+
+/// A usual removal on a board: what a measurement of a station is shown on.
+pub(crate) async fn usual_bundle(
+    app: &App,
+    (id, file): (i64, &StationFile),
+    board: (i64, Board),
+) -> Result<(Bundle, String), Refusal> {
+    let station = file.clone().into_station()?;
+    let inputs = first_inputs(&board.1, std::slice::from_ref(&station)).ok_or(Refusal::NoStation)?;
+    let station = NamedStation { id, station, file: station::write(file)? };
+    known_bundle(app, &inputs, board, station).await
 }
 
 /// Some inputs on a job's board, with everything that a result depends on.
@@ -150,23 +163,9 @@ pub(crate) struct Ordered {
 impl Ordered {
     pub(crate) async fn load(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Self, Refusal> {
         let (board_id, board) = job.board()?.clone();
-        let NamedStation { id, station, file } = station_named(app, &inputs.station).await?;
-        let lessons = app.reading(move |read| read.lessons_for(id, board_id)).await?;
-        let setup = Setup { station: id, board: board_id, nozzle: inputs.settings.air.map(|air| air.nozzle) };
-        let mut bundle = Bundle {
-            composition: inputs.heated_composition(&board)?,
-            board,
-            keep_intact: inputs.keep_intact,
-            purpose: inputs.purpose,
-            station,
-            recipe: inputs.settings.clone(),
-            fit: None,
-            equipment: equipment(app).await?.equipment()?,
-            ambient: Temperature::celsius(USUAL_AMBIENT_C),
-            known: Knowledge::NOTHING,
-        };
-        bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
-        Ok(Self { board_id, inputs: inputs.clone(), station: as_known(&file, &lessons), bundle })
+        let named = station_named(app, &inputs.station).await?;
+        let (bundle, station) = known_bundle(app, inputs, (board_id, board), named).await?;
+        Ok(Self { board_id, inputs: inputs.clone(), station, bundle })
     }
 
     fn key_of(&self, inputs: &PlanInputs) -> Result<String, Refusal> {

@@ -36,8 +36,6 @@ pub struct Calibrated {
     pub runs: Vec<Run>,
     /// Its weights.
     pub weights: RunWeights,
-    /// How often it was drawn.
-    pub rounds: usize,
     /// With which exponent the observations counted, 0-1: below 1 they contradict the model.
     pub counted: f64,
 }
@@ -83,7 +81,7 @@ pub fn calibrate(case: &Case<'_>, observations: &[Observation], count: usize) ->
         let weights = weights(counted);
         let points: Vec<(TeachableValues, f64)> = at.into_iter().zip(weights.iter()).collect();
         if counted >= 1.0 || rounds == MOST_ROUNDS {
-            return Ok(Calibrated { before, after: Belief::from_points(&points), runs, weights, rounds, counted });
+            return Ok(Calibrated { before, after: Belief::from_points(&points), runs, weights, counted });
         }
         proposal = Belief::from_points(&points).towards(&before, SHRUNK).widened(WIDENED);
     }

@@ -18,8 +18,6 @@ const SHOWN: usize = 64;
 const WITHIN_MM: f64 = 1.0;
 /// The band is drawn every so many seconds.
 const EVERY_S: usize = 4;
-/// What a band holds: eight in ten, and the middle.
-const BAND: [f64; 3] = [0.1, 0.5, 0.9];
 
 /// When a part comes away, s of all its heating: one in ten, the middle, nine in ten; none: may never.
 pub type ReleaseBand = [Option<f64>; 3];
@@ -116,10 +114,7 @@ fn expected(runs: &[Run], weights: &RunWeights) -> Vec<Expected> {
     let curve = |k: usize| runs[k].traces.thermocouples.first().map(|taped| &taped.celsius);
     let at = |second: usize| Expected {
         at_s: second as f64,
-        celsius: BAND.map(|at| {
-            let read = |k: usize| Some(f64::from(*curve(k)?.get(second)?));
-            weights.quantile(at, read).unwrap_or(f64::NAN)
-        }),
+        celsius: weights.band(|k| Some(f64::from(*curve(k)?.get(second)?))).map(|celsius| celsius.unwrap_or(f64::NAN)),
     };
     seconds.map(at).collect()
 }
@@ -127,8 +122,7 @@ fn expected(runs: &[Run], weights: &RunWeights) -> Vec<Expected> {
 fn release_of(case: &Case<'_>, belief: &Belief) -> Result<ReleaseBand, Cancelled> {
     let runs = run_all(case, &ParameterSample::samples_of(SHOWN, case, belief), &|_| true);
     case.watch.wanted()?;
-    let weights = RunWeights::even(runs.len());
-    Ok(BAND.map(|at| weights.quantile(at, |k| runs[k].release)))
+    Ok(RunWeights::even(runs.len()).band(|k| runs[k].release))
 }
 
 /// Readings against the nearest moment of the expected curve.

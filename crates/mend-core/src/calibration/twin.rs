@@ -12,8 +12,6 @@ const SOON_S: f64 = 5.0;
 /// From this chance of it on there is a warning, and from this one on the air goes away.
 const WARNING: f64 = 0.10;
 const AIR_AWAY: f64 = 0.30;
-/// Below so many effective runs a new ensemble is wanted.
-const RENEW_BELOW: f64 = 40.0;
 /// A thermocouple's bead lies within so many mm of where it is said to (E).
 const WITHIN_MM: f64 = 1.0;
 
@@ -107,11 +105,6 @@ impl Twin {
         self.weights.weigh(&logs);
     }
 
-    /// Are so few runs in play that a new ensemble should be drawn?
-    pub fn wants_renewal(&self) -> bool {
-        self.weights.effective() < RENEW_BELOW.min(self.runs.len() as f64 / 2.0)
-    }
-
     /// How it stands after so many seconds, the part still sitting and nothing seen to be damaged.
     pub fn state(&self, at_s: f64) -> TwinState {
         let undamaged = |k: usize| self.damages[k].is_none_or(|damage| damage > at_s);
@@ -120,13 +113,12 @@ impl Twin {
         let left = now.share(undamaged);
         let soon = |k: usize| self.damages[k].is_some_and(|damage| damage > at_s && damage <= at_s + SOON_S);
         let damage_soon = if left > 0.0 { now.share(soon) / left } else { 1.0 };
-        let cold = |at| now.quantile(at, |k| Some(self.coldest(k, at_s))).unwrap_or(f64::NAN);
         TwinState {
             at_s,
             release_s: self.release_from(&now, at_s),
             damage_soon,
             last_joint: self.last_joint(&now),
-            coldest_c: [0.1, 0.5, 0.9].map(cold),
+            coldest_c: now.band(|k| Some(self.coldest(k, at_s))).map(|celsius| celsius.unwrap_or(f64::NAN)),
             expected_c: (0..self.readings.len()).map(|k| self.expected_by(&now, k, at_s)).collect(),
             advice: match damage_soon {
                 chance if chance >= AIR_AWAY => TwinAdvice::AirAway,
@@ -142,7 +134,7 @@ impl Twin {
         let left = |k: usize| Some((self.runs[k].release? - at_s).max(0.0));
         let moment = |k: usize| Some(at_s + left(k / WANDERS_ON.len())? * WANDERS_ON[k % WANDERS_ON.len()].0.exp());
         let all = now.product(WANDERS_ON.map(|(_, weight)| weight));
-        [0.1, 0.5, 0.9].map(|at| all.quantile(at, moment))
+        all.band(moment)
     }
 
     fn expected(&self, thermocouple: usize, at_s: f64) -> [f64; 3] {
@@ -151,7 +143,7 @@ impl Twin {
 
     fn expected_by(&self, weights: &RunWeights, thermocouple: usize, at_s: f64) -> [f64; 3] {
         let read = |k: usize| at(&self.runs[k].traces.thermocouples.get(thermocouple)?.celsius, at_s);
-        [0.1, 0.5, 0.9].map(|quantile| weights.quantile(quantile, read).unwrap_or(f64::NAN))
+        weights.band(read).map(|celsius| celsius.unwrap_or(f64::NAN))
     }
 
     /// Of a run, the joint that lacks most to where it lets go, °C.

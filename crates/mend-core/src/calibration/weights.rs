@@ -76,6 +76,11 @@ impl RunWeights {
         self.0.iter().enumerate().filter(|(k, _)| holds(*k)).map(|(_, w)| w).sum()
     }
 
+    /// A figure of the runs as a band: one in ten, the middle, nine in ten.
+    pub fn band(&self, figure: impl Fn(usize) -> Option<f64>) -> [Option<f64>; 3] {
+        [0.1, 0.5, 0.9].map(|at| self.quantile(at, &figure))
+    }
+
     /// A quantile of a figure of the runs; a run that has none counts as beyond all that have. None where the quantile lies there.
     pub fn quantile(&self, at: f64, figure: impl Fn(usize) -> Option<f64>) -> Option<f64> {
         let mut all: Vec<(f64, f64)> = self.0.iter().enumerate().filter_map(|(k, w)| Some((figure(k)?, *w))).collect();

@@ -5,7 +5,7 @@
 
 use nalgebra::{SMatrix, SVector};
 
-use super::spread::FLOOR;
+use super::spread::{EIGHT_IN_TEN, FLOOR};
 
 /// How many things can be taught.
 pub const TEACHABLE: usize = 7;
@@ -186,6 +186,12 @@ impl Belief {
     /// Standard deviation of one thing.
     pub fn spread(&self, what: Teachable) -> f64 {
         self.covariance[(what as usize, what as usize)].max(0.0).sqrt()
+    }
+
+    /// Where the middle eight in ten of one thing begin, its middle, and where they end.
+    pub fn band(&self, what: Teachable) -> [f64; 3] {
+        let (mean, half) = (self.mean[what as usize], EIGHT_IN_TEN * self.spread(what));
+        [mean - half, mean, mean + half]
     }
 
     /// The values at a point of the standard bell.

@@ -37,7 +37,7 @@ impl KeptPlan {
         let Some(plan) = plan else { return Ok(None) };
         let named = shop::read_inputs(&plan.inputs).map(|inputs| inputs.station);
         let station = named.map(|name| read.station_named(&name)).transpose()?.flatten();
-        let lessons = station.as_ref().map(|row| read.lessons_for(row.id, plan.board_id)).transpose()?;
+        let lessons = station.as_ref().map(|row| read.lesson_numbers_for(row.id, plan.board_id)).transpose()?;
         let station = station.zip(lessons).map(|(row, lessons)| as_known(&row.file, &lessons));
         Ok(Some(Self { plan, station }))
     }

@@ -66,7 +66,8 @@ pub(super) fn best(sought: &SearchRequest<'_>, setting: &Setting<'_>) -> Result<
         Soaked::Unknown => unit_run(&case),
         Soaked::Known(soak) => unit_run_after(&case, soak),
     };
-    let screened = Screened { order: &order, case, limits: &limits, unit: &unit, air };
+    let middle = ParameterSample::middle(&case);
+    let screened = Screened { order: &order, case, limits: &limits, unit: &unit, air, middle };
     let scored = sets.iter().map(|set| (screened.score(*set), *set));
     let best = scored.max_by(|a, b| a.0.0.order(&b.0.0));
     Ok(best.map(|((score, tightest), set)| Tried {
@@ -99,12 +100,12 @@ struct Screened<'a> {
     limits: &'a [Limit],
     unit: &'a UnitRun,
     air: HotAir,
+    middle: ParameterSample,
 }
 
 impl Screened<'_> {
     fn score(&self, set: Temperature) -> (Score, Option<usize>) {
-        let nominal = ParameterSample::middle(&self.case);
-        let exit_excess = jet(&self.case, &HotAir { set, ..self.air }, &nominal).exit_excess;
+        let exit_excess = jet(&self.case, &HotAir { set, ..self.air }, &self.middle).exit_excess;
         let wide = spread(&self.case);
         let seen = [(1.0, 0.0), (1.0 / wide, 1.0), (wide, -1.0)].map(|(factor, late)| {
             let scale = factor * exit_excess / self.unit.exit_excess;
@@ -132,8 +133,7 @@ impl Screened<'_> {
 
     /// What one jet does; joints melt `late` times their spread later.
     fn seen(&self, scaled: &Scaled<'_>, late: f64) -> ScreenedPoint {
-        let nominal = ParameterSample::middle(&self.case);
-        let later = |t: &MeltTarget| nominal.melts(t).lets_go + TempDelta::kelvin(late * t.spread.in_kelvin());
+        let later = |t: &MeltTarget| self.middle.melts(t).lets_go + TempDelta::kelvin(late * t.spread.in_kelvin());
         let melting: Vec<Temperature> = self.case.melting.iter().map(later).collect();
         let candidate = scaled.candidate(&melting, self.limits);
         ScreenedPoint {

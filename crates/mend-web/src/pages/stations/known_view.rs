@@ -3,9 +3,9 @@
 use axum::extract::{Path, State};
 use axum::response::Redirect;
 use jiff::Timestamp;
-use mend_core::calibration::lesson::{Lesson, Owner, known_at};
+use mend_core::calibration::lesson::{Lesson, known_at};
 use mend_core::heat::known::{Belief, Teachable, TeachableValues};
-use mend_formats::lesson;
+use mend_core::units::Length;
 use mend_formats::station::StationFile;
 use mend_store::LessonRow;
 use serde::Deserialize;
@@ -13,11 +13,10 @@ use serde::Deserialize;
 use super::edit::{list_open_jobs, load};
 use crate::App;
 use crate::extract::Form;
+use crate::known::{Setup, counted};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
-/// Half width of the middle eight in ten of a bell, standard deviations (T).
-const EIGHT_IN_TEN: f64 = 1.281_6;
 /// A spread that is narrower than this part of another was taught.
 const TAUGHT: f64 = 0.95;
 /// Longest reason, characters.
@@ -53,7 +52,10 @@ impl KnownView {
         let now_s = app.now_ms() as f64 / 1000.0;
         let blind = blind(file);
         let believed = |nozzle: Option<f64>| {
-            let counting: Vec<Lesson> = rows.iter().filter_map(|row| counted(row, nozzle)).collect();
+            let counting: Vec<Lesson> = {
+                let setup = Setup { station: id, board: None, nozzle: nozzle.map(Length::mm) };
+                rows.iter().filter_map(|row| counted(row, setup)).collect()
+            };
             blind.taught(&known_at(&counting, now_s, &blind))
         };
         let widest = file.nozzles_mm.iter().copied().fold(0.0, f64::max);
@@ -106,23 +108,10 @@ const fn guessed(what: Teachable) -> f64 {
     }
 }
 
-fn counted(row: &LessonRow, nozzle: Option<f64>) -> Option<Lesson> {
-    if row.left_out.is_some() {
-        return None;
-    }
-    let says = lesson::parse(row.lesson.says.as_bytes()).ok()?;
-    let same = nozzle.is_some() && row.lesson.nozzle_mm == nozzle;
-    let shares = [Some(Owner::Station), same.then_some(Owner::Nozzle)].into_iter().flatten().collect();
-    Some(Lesson { says, at_s: row.taught_ms as f64 / 1000.0, shares })
-}
-
 fn row((what, nozzle): (Teachable, Option<f64>), (belief, blind): (&Belief, &Belief), visitor: Visitor) -> KnownRow {
-    let said = |belief: &Belief| {
-        let (mean, half) = (belief.mean[what as usize], EIGHT_IN_TEN * belief.spread(what));
-        match what {
-            Teachable::Outlet => kelvins(mean, half, visitor),
-            _ => percent(mean, half),
-        }
+    let said = |belief: &Belief| match what {
+        Teachable::Outlet => kelvins(belief.band(what), visitor),
+        _ => percent(belief.band(what)),
     };
     KnownRow {
         what: match what {
@@ -142,9 +131,9 @@ fn row((what, nozzle): (Teachable, Option<f64>), (belief, blind): (&Belief, &Bel
 }
 
 /// A factor, and where eight in ten lie.
-fn percent(mean: f64, half: f64) -> String {
-    let of = |ln: f64| 100.0 * (ln.exp() - 1.0);
-    format!("{} ({} to {})", signed(of(mean)), signed(of(mean - half)), signed(of(mean + half)))
+fn percent(band: [f64; 3]) -> String {
+    let [low, mid, high] = band.map(|ln| signed(100.0 * (ln.exp() - 1.0)));
+    format!("{mid} ({low} to {high})")
 }
 
 fn signed(percent: f64) -> String {
@@ -152,7 +141,7 @@ fn signed(percent: f64) -> String {
     if whole > 0.0 { format!("+{whole} %") } else { format!("{} %", format!("{whole}").replace('-', "−")) }
 }
 
-fn kelvins(mean: f64, half: f64, visitor: Visitor) -> String {
+fn kelvins(band: [f64; 3], visitor: Visitor) -> String {
     let words = visitor.words();
     let of = |kelvin: f64| {
         let sign = if kelvin.abs() < 0.5 {
@@ -164,7 +153,8 @@ fn kelvins(mean: f64, half: f64, visitor: Visitor) -> String {
         };
         format!("{sign}{}", words.apart(kelvin.abs()))
     };
-    format!("{} ({} to {})", of(mean), of(mean - half), of(mean + half))
+    let [low, mid, high] = band.map(of);
+    format!("{mid} ({low} to {high})")
 }
 
 /// Why a lesson does not count; empty: it counts again.
@@ -202,7 +192,7 @@ mod tests {
 
     #[test]
     fn a_factor_is_said_in_per_cent_with_its_band() {
-        assert_eq!(percent(0.0, 0.25), "0 % (−22 % to +28 %)");
-        assert_eq!(percent(0.75_f64.ln(), 0.064), "−25 % (−30 % to −20 %)");
+        assert_eq!(percent([-0.25, 0.0, 0.25]), "0 % (−22 % to +28 %)");
+        assert_eq!(percent([-0.064, 0.0, 0.064].map(|half| 0.75_f64.ln() + half)), "−25 % (−30 % to −20 %)");
     }
 }

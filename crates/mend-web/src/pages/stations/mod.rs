@@ -81,11 +81,10 @@ fn figures((station, taught): (&Station, bool), visitor: Visitor) -> [String; 4]
 }
 
 async fn show(State(app): State<App>, visitor: Visitor) -> Result<ListPage, Refusal> {
-    let (rows, lessons) = app.reading(|read| Ok((read.stations()?, read.lessons()?))).await?;
-    let taught = |id: i64| lessons.iter().any(|row| row.lesson.station_id == id && row.left_out.is_none());
+    let (rows, taught) = app.reading(|read| Ok((read.stations()?, read.taught_stations()?))).await?;
     let lines = |retired: bool| {
         let own = rows.iter().filter(|row| row.retired_ms.is_some() == retired);
-        own.map(|row| line((row, taught(row.id)), visitor)).collect()
+        own.map(|row| line((row, taught.contains(&row.id)), visitor)).collect()
     };
     let frame = Frame::new("Stations", visitor.scale, "stations", "/stations".to_owned());
     Ok(ListPage { frame, in_use: lines(false), retired: lines(true), templates: TEMPLATES })

@@ -138,7 +138,7 @@ impl ProbeQuestion {
         let Some(found) = read(kept, visitor)? else { return Ok(None) };
         let Some(rig) = rig(app, kept).await?.1 else { return Ok(None) };
         // Not what the lessons say: that ages from moment to moment.
-        let (bundle, station) = usual_bundle(app, (kept.id, &kept.file), (rig.board_id, &rig.board)).await?;
+        let (bundle, station) = usual_bundle(app, (kept.id, &kept.file), (rig.board_id, rig.board.clone())).await?;
         let text = serde_json::to_string(&found.readings)?;
         let Point { x, y } = rig.taped.at;
         let key = Key::probe(format!("{station} {} {x} {y} {text}", rig.board_id));
