@@ -74,11 +74,14 @@ test("temperatures read in °F when that is wanted, and are taken in °F", async
 
 test("assets are kept for ever under their hash and unchanged ones are not sent again", async ({ request }) => {
   const html = await (await request.get("/")).text();
-  const address = html.match(/\/assets\/app\.css\?v=[0-9a-f]+/)[0];
+  const address = html.match(/\/assets\/[0-9a-f]{16}\/app\.css/)[0];
   const first = await request.get(address);
   expect(first.headers()["cache-control"]).toContain("immutable");
   const again = await request.get("/assets/app.css", { headers: { "if-none-match": first.headers().etag } });
   expect(again.status()).toBe(304);
+  // A script that another one imports is asked for under the same hash, and kept as well.
+  const imported = await request.get(address.replace("app.css", "js/queue.js"));
+  expect(imported.headers()["cache-control"]).toContain("immutable");
 });
 
 test("the process window moves the setting by pointer and by keys, and the plan follows", async ({ page }) => {

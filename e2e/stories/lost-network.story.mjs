@@ -15,6 +15,21 @@ test("a press made without a network is kept with its time and sent when it is b
   await expect(page.locator("#unsaved")).toBeHidden();
 });
 
+test("a press made before the page's script has arrived is heard when it is there", async ({ page }) => {
+  await page.goto("/jobs/6/run");
+  let arrive;
+  const held = new Promise((done) => (arrive = done));
+  await page.route("**/js/run.js", async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.getByRole("button", { name: "Begin at the bench" }).click({ noWaitAfter: true });
+  await expect(page.locator("#step h1")).toHaveText("Make ready");
+  await page.keyboard.press("Space");
+  arrive();
+  await expect(page.locator("#step h1")).toHaveText("Protect");
+});
+
 test("a field typed without a network is sent when it is back", async ({ page, context }) => {
   await page.goto("/jobs/10/intake");
   await context.setOffline(true);

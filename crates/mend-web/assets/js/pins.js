@@ -37,7 +37,8 @@ function move(rows, columns) {
 }
 
 function mark(kind) {
-  marks.add(kind ? `Pin ${chosen}: ${kind}` : `Pin ${chosen}: mark taken back`, { pin: chosen, mark: kind });
+  const label = kind ? `Pin ${chosen}: ${kind}` : `Pin ${chosen}: mark taken back`;
+  marks.add({ label }, { pin: chosen, mark: kind });
   if (kind) move(0, 1);
 }
 

@@ -123,12 +123,13 @@ export function queue({ name, send, shown, refused, lost, move }) {
   let sending = false;
   let said = "";
 
-  function add(label, data) {
+  /** Adds an entry as its label says it to a person; `moment` is when it was made, ms on the page's own clock. */
+  function add({ label, moment = performance.now() }, data) {
     const numbers = all().map((entry) => Number(entry.key.slice(prefix.length).split("|")[0]));
     const next = String(Math.max(0, ...numbers) + 1).padStart(9, "0");
     const made = {
-      at: Date.now(),
-      mono: performance.now(),
+      at: Math.round(Date.now() - (performance.now() - moment)),
+      mono: moment,
       origin: performance.timeOrigin,
     };
     put(`${prefix}${next}|${token()}`, {

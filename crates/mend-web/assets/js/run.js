@@ -1,5 +1,6 @@
 // The bench run's keys, clocks and entries. The shop decides what a press means; this sends it with the run and the step that
 // were on the screen, and how long ago it was.
+import { hear } from "./hear.js";
 import { queue } from "./queue.js";
 
 const KEYS = {
@@ -40,41 +41,31 @@ const entries = queue({
   }),
 });
 
-function bounced() {
-  const now = performance.now();
-  if (now - lastPress < BOUNCE_MS) return true;
-  lastPress = now;
+function bounced(moment) {
+  if (moment - lastPress < BOUNCE_MS) return true;
+  lastPress = moment;
   return false;
 }
 
-function press(kind) {
+function press(kind, moment) {
   const { next, run, phase } = step().dataset;
   if (next && kind === "go") return location.assign(next);
   const button = step().querySelector(`[data-press="${kind}"]`);
-  if (!run || !button || button.disabled || bounced()) return;
+  if (!run || !button || button.disabled || bounced(moment)) return;
   if (button.dataset.shut) return say(button.dataset.shut);
   // While entries wait to be sent the screen does not show the phase that they lead to.
-  enter(button.firstChild.textContent.trim() || button.textContent, {
-    kind,
-    phase: entries.waiting() ? "" : phase,
-  });
+  const label = button.firstChild.textContent.trim() || button.textContent;
+  enter({ label, moment }, { kind, phase: entries.waiting() ? "" : phase });
 }
 
-function enter(label, data) {
+function enter({ label, moment }, data) {
   const { run, title } = step().dataset;
-  entries.add(`“${label}” at ${title}`, {
-    run,
-    step: step().dataset.step,
-    ...data,
-  });
+  entries.add({ label: `“${label}” at ${title}`, moment }, { run, step: step().dataset.step, ...data });
 }
 
-function tap(button) {
-  if (!bounced())
-    enter(button.firstChild.textContent.trim(), {
-      kind: button.dataset.enter,
-      row: button.dataset.row ?? "",
-    });
+function tap(button, moment) {
+  const label = button.firstChild.textContent.trim();
+  if (!bounced(moment)) enter({ label, moment }, { kind: button.dataset.enter, row: button.dataset.row ?? "" });
 }
 
 function say(text) {
@@ -105,7 +96,7 @@ function draw() {
   if (stop) step().classList.toggle("overdue", share >= Number(stop.getAttribute("x")));
 }
 
-document.addEventListener("keydown", (event) => {
+function keydown(event) {
   if (event.target.closest("input, textarea, select, summary")) return;
   if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
   // Space and Enter on a button or a link press that one, nothing else.
@@ -114,20 +105,23 @@ document.addEventListener("keydown", (event) => {
   const kind = KEYS[event.key];
   if (!(kind || key)) return;
   event.preventDefault();
-  if (key) tap(key);
-  else press(kind);
-});
-document.addEventListener("click", (event) => {
+  if (key) tap(key, event.timeStamp);
+  else press(kind, event.timeStamp);
+}
+
+function click(event) {
   const button = event.target.closest("[data-press]");
   const key = event.target.closest("[data-enter]");
-  if (button) press(button.dataset.press);
-  if (key) tap(key);
-});
+  if (button) press(button.dataset.press, event.timeStamp);
+  if (key) tap(key, event.timeStamp);
+}
+
+hear({ keydown, click });
 document.addEventListener("submit", (event) => {
   if (!event.target.matches("[data-override]")) return;
   event.preventDefault();
   const reason = event.target.elements.reason.value.trim();
-  if (reason) enter("Going on all the same", { kind: "overridden", reason });
+  if (reason) enter({ label: "Going on all the same", moment: event.timeStamp }, { kind: "overridden", reason });
   else event.target.elements.reason.focus();
 });
 setInterval(draw, 200);

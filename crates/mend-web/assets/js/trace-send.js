@@ -77,10 +77,13 @@ window.trace = (() => {
     const label = body.edit ? `“${body.edit.do}”` : path.slice(1);
     // Said at once: until the queue has its turn "Saved" would still stand there, of the act before.
     say("Saving…");
-    acts.add(label, {
-      path,
-      body: { client, on: revision(), show: live().dataset.show, ...body },
-    });
+    acts.add(
+      { label },
+      {
+        path,
+        body: { client, on: revision(), show: live().dataset.show, ...body },
+      },
+    );
   }
 
   async function show(panel) {
