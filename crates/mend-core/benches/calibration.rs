@@ -6,17 +6,17 @@ use std::time::Instant;
 
 use mend_core::calibration::probe::place;
 use mend_core::example::Bench;
-use mend_core::planning::live::twin_of;
+use mend_core::planning::live::Watching;
 
 fn main() {
     let bench = Bench::try_new().expect("the example");
     let taped = [place(&bench.board)];
     let from = Instant::now();
-    let opened = twin_of(&bench.order(), &taped).expect("it can be computed");
+    let opened = Watching::try_new(&bench.order(), &taped).expect("it can be computed");
     println!("calibration/256_runs_all_cores     {:.2} s", from.elapsed().as_secs_f64());
     let mut slowest: f64 = 0.0;
     for _ in 0..5 {
-        let mut twin = opened.clone();
+        let mut twin = opened.twin();
         for second in 0..60 {
             let at_s = f64::from(second);
             let expected = twin.state(at_s).expected_c[0][1];

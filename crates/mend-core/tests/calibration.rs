@@ -5,6 +5,7 @@
 use mend_core::calibration::observation::Observation;
 use mend_core::calibration::probe;
 use mend_core::calibration::twin::{Twin, TwinAdvice};
+use mend_core::calibration::watched_run::WatchedRun;
 use mend_core::example::Bench;
 use mend_core::heat::case::Case;
 use mend_core::heat::ensemble::run_all;
@@ -46,7 +47,7 @@ fn wandering(recipe: &Recipe, chance: &mut Chance) -> Recipe {
 }
 
 struct Drawn {
-    ensemble: Vec<Run>,
+    ensemble: Vec<WatchedRun>,
     truths: Vec<Run>,
 }
 
@@ -60,7 +61,7 @@ fn drawn(case: &Case<'_>) -> Drawn {
         .zip(&recipes)
         .map(|(sample, recipe)| run_all(&Case { recipe, ..*case }, &[*sample], &|_| true).pop().unwrap())
         .collect();
-    Drawn { ensemble: run_all(case, &samples, &|_| true), truths }
+    Drawn { ensemble: run_all(case, &samples, &|_| true).iter().map(WatchedRun::from).collect(), truths }
 }
 
 /// How far the middle is from the truth, as a logarithm, and whether the band holds it.
@@ -109,7 +110,7 @@ fn bands_narrow_with_what_is_read_and_seen_and_keep_their_word() {
         let mut records: [Record; 4] = std::array::from_fn(|_| Record(Vec::new()));
         for truth in truths.iter().filter(|run| run.release.is_some()) {
             let release = truth.release.unwrap();
-            let mut twin = Twin::new(ensemble.clone(), vec![None; RUNS]);
+            let mut twin = Twin::new(ensemble.clone());
             records[0].0.push(against(&twin, 0.0, release));
             let curve = &truth.traces.thermocouples[0];
             let slip = chance.bell();
@@ -128,7 +129,7 @@ fn bands_narrow_with_what_is_read_and_seen_and_keep_their_word() {
             let shines = row.iter().map(|k| truth.melted[*k].unwrap()).fold(0.0, f64::max);
             let at_s = shines * (0.12 * chance.bell()).exp() + 1.5 * chance.even();
             if at_s < release {
-                let mut seen = Twin::new(ensemble.clone(), vec![None; RUNS]);
+                let mut seen = Twin::new(ensemble.clone());
                 seen.observe(&Observation::Shone { joints: row.clone(), at_s });
                 records[3].0.push(against(&seen, at_s, release));
             }
@@ -149,7 +150,7 @@ fn bands_narrow_with_what_is_read_and_seen_and_keep_their_word() {
 fn a_thermocouple_that_comes_off_is_left_out_and_the_band_stays_finite() {
     with_drawn(|_, Drawn { ensemble, truths }| {
         let truth = &truths[3];
-        let mut twin = Twin::new(ensemble.clone(), vec![None; RUNS]);
+        let mut twin = Twin::new(ensemble.clone());
         let curve = &truth.traces.thermocouples[0].celsius;
         for (second, reads) in curve.iter().enumerate().take(20) {
             twin.read(0, [second as f64, f64::from(*reads)]).expect("sound");
@@ -169,14 +170,15 @@ fn a_thermocouple_that_comes_off_is_left_out_and_the_band_stays_finite() {
 fn stated_chances_of_damage_come_true() {
     with_drawn(|_, Drawn { ensemble, truths }| {
         const LIMIT_C: f32 = 150.0;
-        let passes =
-            |run: &Run| run.traces.thermocouples[0].celsius.iter().position(|t| *t > LIMIT_C).map(|s| s as f64);
-        let damages: Vec<Option<f64>> = ensemble.iter().map(passes).collect();
+        let passes = |curve: &[f32]| curve.iter().position(|t| *t > LIMIT_C).map(|s| s as f64);
+        let damaged = |run: &WatchedRun| run.clone().damaged_at(passes(&run.thermocouples[0].celsius));
+        let ensemble: Vec<WatchedRun> = ensemble.iter().map(damaged).collect();
         let mut chance = Chance(23);
         let (mut stated, mut came, mut warned, mut damaged) = (0.0, 0.0, 0, 0);
         for truth in truths {
-            let mut twin = Twin::new(ensemble.clone(), damages.clone());
-            let (passed, curve) = (passes(truth), &truth.traces.thermocouples[0].celsius);
+            let mut twin = Twin::new(ensemble.clone());
+            let curve = &truth.traces.thermocouples[0].celsius;
+            let passed = passes(curve);
             let end = passed.map_or(curve.len() - 1, |passed| passed as usize);
             let mut warns = false;
             for (second, reads) in curve.iter().enumerate().take(end) {

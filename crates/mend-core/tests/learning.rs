@@ -4,13 +4,13 @@
 
 use mend_core::calibration::lesson::{Lesson, Owner, known_at};
 use mend_core::calibration::observation::Observation;
+use mend_core::calibration::watched_run::WatchedRun;
 use mend_core::calibration::weights::RunWeights;
 use mend_core::example::Bench;
 use mend_core::heat::case::Case;
 use mend_core::heat::ensemble::run_all;
 use mend_core::heat::known::{Belief, TeachableValues};
 use mend_core::heat::parameters::ParameterSample;
-use mend_core::heat::run::Run;
 use mend_core::units::Temperature;
 
 const BANK: usize = 2048;
@@ -21,7 +21,7 @@ const WEEK_S: f64 = 7.0 * 86_400.0;
 /// Runs drawn from the blind guesses, so many that weighing them is as good as drawing anew.
 struct Bank {
     blind: Belief,
-    runs: Vec<Run>,
+    runs: Vec<WatchedRun>,
     at: Vec<TeachableValues>,
 }
 
@@ -29,7 +29,7 @@ impl Bank {
     fn new(case: &Case<'_>) -> Self {
         let samples = ParameterSample::samples(BANK, case);
         let at = samples.iter().map(ParameterSample::teachable).collect();
-        Self { blind: Belief::blind(case), runs: run_all(case, &samples, &|_| true), at }
+        Self { blind: Belief::blind(case), runs: all(case, &samples), at }
     }
 
     fn believing(&self, belief: &Belief) -> Vec<f64> {
@@ -43,7 +43,7 @@ impl Bank {
 
 /// The truths, job by job: jet and conduction are what they are; what a station and a board have besides is one for all jobs of a
 /// repetition; a hand and a room vary within themselves; all else is drawn anew.
-fn truths(case: &Case<'_>) -> Vec<Run> {
+fn truths(case: &Case<'_>) -> Vec<WatchedRun> {
     let lasting = ParameterSample::samples(REPEATED, case);
     let mut samples = ParameterSample::samples(REPEATED * JOBS, case);
     for (k, job) in samples.iter_mut().enumerate() {
@@ -61,7 +61,11 @@ fn truths(case: &Case<'_>) -> Vec<Run> {
             ..*job
         };
     }
-    run_all(case, &samples, &|_| true)
+    all(case, &samples)
+}
+
+fn all(case: &Case<'_>, samples: &[ParameterSample]) -> Vec<WatchedRun> {
+    run_all(case, samples, &|_| true).iter().map(WatchedRun::from).collect()
 }
 
 #[test]
@@ -83,8 +87,8 @@ fn ten_jobs_teach_a_station_and_a_board() {
             let prior = bank.believing(&before);
             let weights = RunWeights::from_logs(&prior);
             let truth = &truths[job * REPEATED + repetition];
-            let Some(release) = truth.release else { continue };
-            let [low, mid, high] = [0.1, 0.5, 0.9].map(|at| weights.quantile(at, |k| bank.runs[k].release));
+            let Some(release) = truth.release_s else { continue };
+            let [low, mid, high] = [0.1, 0.5, 0.9].map(|at| weights.quantile(at, |k| bank.runs[k].release_s));
             off[job].push(mid.map_or(1.0, |mid| (mid / release).ln().abs()));
             held[job] += usize::from(low.is_some_and(|low| low <= release) && high.is_none_or(|high| release <= high));
             let moved = Observation::Moved { at_s: release };

@@ -1,7 +1,5 @@
 //! What a folder of exported files holds and how they belong together, `urgent-mend/export/2`.
 
-use std::collections::BTreeMap;
-
 use mend_core::finding::Finding;
 use serde::{Deserialize, Serialize};
 
@@ -51,7 +49,7 @@ pub struct Export {
 pub struct LessonEntry {
     /// What it says: `urgent-mend/lesson/1`.
     pub file: String,
-    /// `flow`, `outlet` or `probe`.
+    /// `flow`, `outlet`, `probe` or `job`.
     pub kind: String,
     /// Of which station: its place in the list, from 0.
     pub station: usize,
@@ -61,8 +59,11 @@ pub struct LessonEntry {
     /// On which board.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub board: Option<BoardName>,
-    /// What was entered, field by field.
-    pub entered: BTreeMap<String, String>,
+    /// The job that taught it: its place in the list, from 0.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub job: Option<usize>,
+    /// What was entered or stamped, field by field.
+    pub entered: serde_json::Map<String, serde_json::Value>,
     /// What came of it, in words.
     pub figures: String,
     /// When it was taught, ms since the epoch.

@@ -80,10 +80,26 @@ struct StateFile<'a> {
     advice: &'static str,
     last_joint: Option<&'a str>,
     coldest_c: [f64; 3],
+    #[serde(skip_serializing_if = "Option::is_none")]
+    tightest_c: Option<[f64; 3]>,
     expected_c: &'a [[f64; 3]],
     effective: f64,
     #[serde(skip_serializing_if = "Option::is_none")]
     fault: Option<&'static str>,
+}
+
+/// What was said of a run at a moment, read back.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
+pub struct SaidState {
+    /// When the part comes away, s from the first tool: one in ten, the middle, nine in ten; none: may never.
+    pub release_s: [Option<f64>; 3],
+    /// Chance that something is damaged within the next 5 s, 0-1.
+    pub damage_soon: f64,
+}
+
+/// Reads a line of state.
+pub fn read(says: &str) -> Option<SaidState> {
+    serde_json::from_str(says).ok()
 }
 
 /// Writes a state; where a reading was left out, why.
@@ -100,6 +116,7 @@ pub fn write(state: &TwinState, board: &Board, fault: Option<ReadingFault>) -> R
         },
         last_joint: last.map(|joint| joint.name.as_str()),
         coldest_c: state.coldest_c,
+        tightest_c: state.tightest_c,
         expected_c: &state.expected_c,
         effective: state.effective,
         fault: fault.map(|fault| match fault {

@@ -114,13 +114,30 @@ pub struct RunRecord {
     pub steps: Option<Box<RawValue>>,
     /// What happened, in its sequence.
     pub events: Vec<EventRecord>,
+    /// What was said of its heatings while they were watched.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub states: Vec<StateRecord>,
+}
+
+/// What was said of a heating at a moment, as it was shown.
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct StateRecord {
+    /// The step, from 0.
+    pub step: i64,
+    /// When the air went on, ms since the run was opened.
+    pub begun_ms: i64,
+    /// Seconds from air on.
+    pub at_s: i64,
+    /// A line of docs/formats/live.md.
+    pub says: Box<RawValue>,
 }
 
 /// An event.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct EventRecord {
-    /// `go`, `stopped`, `undo`, `fed`, `flooded`, `wicked` or `overridden`.
+    /// `go`, `stopped`, `undo`, `shone`, `fed`, `flooded`, `wicked` or `overridden`.
     pub kind: String,
     /// The step at which it was entered, from 0; -1: not known.
     pub step: i64,

@@ -22,7 +22,7 @@ pub struct LessonRow {
 /// A lesson to be kept.
 #[derive(Debug, Clone)]
 pub struct NewLesson {
-    /// `flow`, `outlet` or `probe`.
+    /// `flow`, `outlet`, `probe` or `job`.
     pub kind: String,
     /// Which station.
     pub station_id: i64,
@@ -30,6 +30,8 @@ pub struct NewLesson {
     pub nozzle_mm: Option<f64>,
     /// On which board.
     pub board_id: Option<i64>,
+    /// The job that taught it, if a job did.
+    pub job_id: Option<i64>,
     /// What it says, `urgent-mend/lesson/1`.
     pub says: String,
     /// What was entered.
@@ -38,8 +40,7 @@ pub struct NewLesson {
     pub figures: String,
 }
 
-const SELECT: &str =
-    "SELECT id, kind, station_id, nozzle_mm, board_id, says, entered, figures, taught_ms, left_out FROM lessons";
+const SELECT: &str = "SELECT id, kind, station_id, nozzle_mm, board_id, job_id, says, entered, figures, taught_ms, left_out FROM lessons";
 
 fn of(row: &Row<'_>) -> rusqlite::Result<LessonRow> {
     let lesson = NewLesson {
@@ -47,11 +48,12 @@ fn of(row: &Row<'_>) -> rusqlite::Result<LessonRow> {
         station_id: row.get(2)?,
         nozzle_mm: row.get(3)?,
         board_id: row.get(4)?,
-        says: row.get(5)?,
-        entered: row.get(6)?,
-        figures: row.get(7)?,
+        job_id: row.get(5)?,
+        says: row.get(6)?,
+        entered: row.get(7)?,
+        figures: row.get(8)?,
     };
-    Ok(LessonRow { id: row.get(0)?, lesson, taught_ms: row.get(8)?, left_out: row.get(9)? })
+    Ok(LessonRow { id: row.get(0)?, lesson, taught_ms: row.get(9)?, left_out: row.get(10)? })
 }
 
 impl Read<'_> {
@@ -60,6 +62,19 @@ impl Read<'_> {
         let mut statement = self.0.prepare_cached(&format!("{SELECT} WHERE station_id = ?1 ORDER BY id"))?;
         let rows = statement.query_map([station], of)?;
         Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// All lessons of a board, whatever the station, those left out too, oldest first.
+    pub fn lessons_of_board(&self, board: i64) -> Result<Vec<LessonRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} WHERE board_id = ?1 ORDER BY id"))?;
+        let rows = statement.query_map([board], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// What a job has taught.
+    pub fn lesson_of_job(&self, job: i64) -> Result<Option<LessonRow>, StoreError> {
+        let sql = format!("{SELECT} WHERE job_id = ?1 ORDER BY id DESC LIMIT 1");
+        Ok(self.0.prepare_cached(&sql)?.query_row([job], of).optional()?)
     }
 
     /// The lessons that count for a station on a board, oldest first.
@@ -110,10 +125,11 @@ impl Read<'_> {
 impl Write<'_> {
     /// Keeps a lesson, and ends the measurement that it came from.
     pub fn add_lesson(&self, new: &NewLesson, now_ms: i64) -> Result<i64, StoreError> {
-        let sql = "INSERT INTO lessons (kind, station_id, nozzle_mm, board_id, says, entered, figures, taught_ms)
-                   VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)";
-        let NewLesson { kind, station_id, nozzle_mm, board_id, says, entered, figures } = new;
-        let values = params![kind, station_id, nozzle_mm, board_id, says, entered, figures, now_ms];
+        let sql =
+            "INSERT INTO lessons (kind, station_id, nozzle_mm, board_id, job_id, says, entered, figures, taught_ms)
+                   VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)";
+        let NewLesson { kind, station_id, nozzle_mm, board_id, job_id, says, entered, figures } = new;
+        let values = params![kind, station_id, nozzle_mm, board_id, job_id, says, entered, figures, now_ms];
         self.0.prepare_cached(sql)?.execute(values)?;
         let id = self.0.last_insert_rowid();
         self.end_measuring(*station_id, kind)?;

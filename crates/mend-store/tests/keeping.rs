@@ -222,6 +222,7 @@ async fn a_lesson_ends_its_measurement_and_counts_until_it_is_left_out() {
         station_id: station,
         nozzle_mm: None,
         board_id: None,
+        job_id: None,
         says: "{}".to_owned(),
         entered: "{}".to_owned(),
         figures: "{}".to_owned(),

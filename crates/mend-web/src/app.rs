@@ -131,6 +131,11 @@ impl App {
         }
     }
 
+    /// Computes the lessons of jobs that were given back and wait for theirs.
+    pub fn learn_what_waits(&self) {
+        crate::learning::learn_all(self);
+    }
+
     /// Puts jobs of an older version into the lists, a few at a time.
     pub async fn list_missing_jobs(&self) {
         const AT_A_TIME: u32 = 20;

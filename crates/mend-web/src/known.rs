@@ -64,6 +64,7 @@ mod tests {
             station_id: 1,
             nozzle_mm,
             board_id: Some(7),
+            job_id: None,
             says: lesson::write(&says).expect("written"),
             entered: String::new(),
             figures: String::new(),

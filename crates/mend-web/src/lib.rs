@@ -2,7 +2,8 @@
 //!
 //! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them; `door`: who is let in
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `pictures`: those of boards, kept; `job`: a job with everything
-//!   known of it; `known`: what lessons say of a station and a board
+//!   known of it; `known`: what lessons say of a station and a board; `learning`: what a job
+//!   taught
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
 //!   is kept; [`words`]: what the core found, in sentences
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
@@ -20,6 +21,7 @@ mod extract;
 mod fixture;
 mod job;
 mod known;
+mod learning;
 mod methods;
 pub mod opening;
 mod pages;

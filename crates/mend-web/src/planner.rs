@@ -1,6 +1,9 @@
 //! Computes plans through the computation service and keeps them.
 
+use std::sync::Arc;
+
 use mend_core::board::{Board, KeepIntact};
+use mend_core::calibration::observation::Observation;
 use mend_core::finding::{Finding, any_blocking};
 use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
@@ -8,6 +11,8 @@ use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::HotAir;
 use mend_core::method::usual;
+use mend_core::planning::learnt::Learnt;
+use mend_core::planning::live::Watching;
 use mend_core::planning::make_plan::plan;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::plan_inputs::PlanInputs;
@@ -218,6 +223,39 @@ impl Ordered {
         Ok(app.computing.compute((place, &self.replay_key()?), work).await)
     }
 
+    /// What a run with it is watched with, or how far that is.
+    pub(crate) async fn watching(&self, app: &App, place: Viewer) -> Result<Stand<Watching>, Refusal> {
+        Ok(app.computing.compute((place, &self.watching_key()?), self.watching_work()).await)
+    }
+
+    /// The same, computed to its end: nobody waits for it yet.
+    pub(crate) async fn watching_at_leisure(&self, app: &App, place: Viewer) {
+        if let Ok(key) = self.watching_key() {
+            let _ = app.computing.whole((place, &key), self.watching_work()).await;
+        }
+    }
+
+    fn watching_key(&self) -> Result<Key<Watching>, Refusal> {
+        Ok(Key::watching(self.key_of(&self.inputs)?))
+    }
+
+    fn watching_work(&self) -> impl Fn(&Watch) -> Result<Watching, Failed> + Clone + Send + 'static {
+        let bundle = self.bundle.clone();
+        move |watch: &Watch| Ok(Watching::try_new(&bundle.order(watch), &[])?)
+    }
+
+    /// What was seen while it was carried out teaches, waited for.
+    pub(crate) async fn learnt(
+        &self,
+        app: &App,
+        (place, observations): (Viewer, Vec<Observation>),
+    ) -> Result<Arc<Learnt>, Refusal> {
+        let key = Key::learnt(format!("{} {observations:?}", self.key_of(&self.inputs)?));
+        let bundle = self.bundle.clone();
+        let work = move |watch: &Watch| Ok(Learnt::try_new(&bundle.order(watch), &observations)?);
+        app.computing.whole((place, &key), work).await.map_err(unexpected)
+    }
+
     /// Keeps its plan with the job; two who waited for the same one keep it once. That of a job that has been handed over is
     /// shown and not kept.
     async fn keep(&self, app: &App, (job, plan): (&Job, &Plan)) -> Result<Planned, Refusal> {
@@ -239,7 +277,7 @@ impl Ordered {
 pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Stand<Planned>, Refusal> {
     let work = HeatWork::from(inputs.purpose);
     if let Some(planned) = job.newest_plan_of(work).filter(|p| p.inputs == *inputs) {
-        return Ok(Stand::Ended(Ok(std::sync::Arc::new(planned.clone()))));
+        return Ok(Stand::Ended(Ok(Arc::new(planned.clone()))));
     }
     let order = Ordered::load(app, job, inputs).await?;
     Ok(match order.plan(app, Viewer::heat(work, job.row.id)).await? {
@@ -254,9 +292,14 @@ pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
     let order = Ordered::load(app, job, inputs).await?;
     let work = HeatWork::from(inputs.purpose);
     let ended = app.computing.whole((Viewer::heat(work, job.row.id), &order.plan_key()?), order.plan_work()).await;
-    let plan = ended.map_err(|failed| match failed {
+    let plan = ended.map_err(unexpected)?;
+    order.keep(app, (job, &plan)).await
+}
+
+/// Of a computation that is waited for to its end.
+fn unexpected(failed: Failed) -> Refusal {
+    match failed {
         Failed::Objections(findings) => Refusal::Bad(findings),
         other => Refusal::Broken(format!("{other:?}")),
-    })?;
-    order.keep(app, (job, &plan)).await
+    }
 }

@@ -11,7 +11,7 @@ use mend_core::calibration::probed::{ProbeRequest, Probed, probed};
 use mend_core::finding::Finding;
 use mend_core::heat::case::Case;
 use mend_core::heat::thermocouple::Thermocouple;
-use mend_core::planning::live::twin_of;
+use mend_core::planning::live::Watching;
 use mend_core::planning::order::Unplanned;
 use mend_core::units::Scale;
 use mend_core::watch::Watch;
@@ -84,9 +84,9 @@ fn describe(found: &Probed) -> String {
 /// Watches a run: a line of state for every event.
 pub(crate) fn watch(taped: &Taped, events: &Path) -> anyhow::Result<ExitCode> {
     let opened = read(&taped.bundle).and_then(|bundle| {
-        let twin =
-            twin_of(&bundle.order(&Watch::new()), &[taped.thermocouple(&bundle)]).map_err(Unplanned::objections)?;
-        Ok((bundle, twin))
+        let (watch, taped) = (Watch::new(), [taped.thermocouple(&bundle)]);
+        let watching = Watching::try_new(&bundle.order(&watch), &taped).map_err(Unplanned::objections)?;
+        Ok((bundle, watching.twin()))
     });
     let (bundle, mut twin) = match opened {
         Ok(opened) => opened,

@@ -7,6 +7,7 @@
 //! belief: it is drawn as it always is, and so counts as noise.
 
 use super::observation::Observation;
+use super::watched_run::WatchedRun;
 use super::weights::{RunWeights, most_that_leaves};
 use crate::heat::case::Case;
 use crate::heat::ensemble::run_all;
@@ -68,7 +69,8 @@ pub fn calibrate(case: &Case<'_>, observations: &[Observation], count: usize) ->
             .iter()
             .zip(&at)
             .map(|(run, at)| {
-                let agrees = observations.iter().map(|observation| observation.log_likelihood(run)).sum();
+                let run = WatchedRun::from(run);
+                let agrees = observations.iter().map(|observation| observation.log_likelihood(&run)).sum();
                 [agrees, before.log_density(at) - proposal.log_density(at)]
             })
             .collect();

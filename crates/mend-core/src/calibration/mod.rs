@@ -7,7 +7,7 @@
 //! - [`flow_by_bag`], [`outlet`]: a station's flow and its air, measured
 //! - [`lesson`]: what is kept of it, for whom, and how it ages
 //! - [`probe`], [`probed`]: the harmless warm-up that measures a station and a board, and what it found
-//! - [`twin`]: a run that is watched
+//! - [`twin`]: a run that is watched; [`watched_run`]: what it needs of each run of its ensemble
 //!
 //! Knows no clock and no device: times and readings come in as numbers. Does not compute what is damaged: that is handed in.
 
@@ -20,4 +20,5 @@ pub mod probe;
 pub mod probed;
 pub mod reading_fault;
 pub mod twin;
+pub mod watched_run;
 pub mod weights;

@@ -2,7 +2,7 @@
 
 use statrs::distribution::{ContinuousCDF, Normal};
 
-use crate::heat::run::Run;
+use super::watched_run::WatchedRun;
 
 /// Of a thermocouple itself, K (D, type K by class 2 and its logger).
 const READING_K: f64 = 1.5;
@@ -39,16 +39,17 @@ impl Observation {
     ///
     /// ```
     /// use mend_core::example::Bench;
-    /// use mend_core::calibration::observation::Observation;
+    /// use mend_core::calibration::{observation::Observation, watched_run::WatchedRun};
     /// let bench = Bench::try_new().expect("the example");
     /// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::run};
     /// let melting = bench.composition.targets(&bench.board).expect("computed");
     /// let done = run(&bench.order().case(&melting), &ParameterSample::nominal(), Resolution::COARSE);
-    /// let at_s = done.release.expect("it melts");
+    /// let done = WatchedRun::from(&done);
+    /// let at_s = done.release_s.expect("it melts");
     /// let likely = |at_s| Observation::Moved { at_s }.log_likelihood(&done);
     /// assert!(likely(at_s) > likely(2.0 * at_s));
     /// ```
-    pub fn log_likelihood(&self, run: &Run) -> f64 {
+    pub fn log_likelihood(&self, run: &WatchedRun) -> f64 {
         let log = match self {
             Self::Reading { thermocouple, at_s, celsius, within_mm } => {
                 reading(run, *thermocouple, (*at_s, *celsius, *within_mm))
@@ -59,17 +60,17 @@ impl Observation {
                 // How far the run itself is off is counted once, in what is left until release.
                 seen_within(SEEN, *at_s, last)
             }
-            Self::Sits { until_s } => sits(*until_s, run.release).max(f64::MIN_POSITIVE).ln(),
-            Self::Moved { at_s } => seen(*at_s, run.release),
-            Self::Froze { after_s } => seen(*after_s, run.cooling.as_ref().and_then(|cooling| cooling.hold)),
+            Self::Sits { until_s } => sits(*until_s, run.release_s).max(f64::MIN_POSITIVE).ln(),
+            Self::Moved { at_s } => seen(*at_s, run.release_s),
+            Self::Froze { after_s } => seen(*after_s, run.hold_s),
         };
         if log.is_nan() { WORST } else { log.max(WORST) }
     }
 }
 
 /// A reading against the run's own curve.
-fn reading(run: &Run, thermocouple: usize, (at_s, celsius, within_mm): (f64, f64, f64)) -> f64 {
-    let Some(curve) = run.traces.thermocouples.get(thermocouple) else { return WORST };
+fn reading(run: &WatchedRun, thermocouple: usize, (at_s, celsius, within_mm): (f64, f64, f64)) -> f64 {
+    let Some(curve) = run.thermocouples.get(thermocouple) else { return WORST };
     let (Some(begins), Some(is), Some(per_mm)) =
         (curve.celsius.first(), between(&curve.celsius, at_s), between(&curve.per_mm, at_s))
     else {

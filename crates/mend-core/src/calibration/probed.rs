@@ -119,7 +119,8 @@ fn expected(runs: &[Run], weights: &RunWeights) -> Vec<Expected> {
     seconds.map(at).collect()
 }
 
-fn release_of(case: &Case<'_>, belief: &Belief) -> Result<ReleaseBand, Cancelled> {
+/// When the part comes away if this is believed.
+pub(crate) fn release_of(case: &Case<'_>, belief: &Belief) -> Result<ReleaseBand, Cancelled> {
     let runs = run_all(case, &ParameterSample::samples_of(SHOWN, case, belief), &|_| true);
     case.watch.wanted()?;
     Ok(RunWeights::even(runs.len()).band(|k| runs[k].release))

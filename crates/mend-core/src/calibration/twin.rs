@@ -1,9 +1,11 @@
 //! A run that is watched: what is likely now, from what was read and seen so far.
 
+use std::sync::Arc;
+
 use super::observation::{Observation, sits};
 use super::reading_fault::{ReadingFault, SoundReadings};
+use super::watched_run::WatchedRun;
 use super::weights::RunWeights;
-use crate::heat::run::Run;
 
 /// Of a thermocouple a reading counts once in so many seconds: what no parameter explains lasts about twice as long.
 const APART_S: f64 = 5.0;
@@ -44,6 +46,8 @@ pub struct TwinState {
     pub last_joint: Option<(usize, f64)>,
     /// The coldest joint now, °C: one in ten, the middle, nine in ten.
     pub coldest_c: [f64; 3],
+    /// What is nearest to its limit, now, °C, likewise; none where nothing is looked at.
+    pub tightest_c: Option<[f64; 3]>,
     /// Each thermocouple as the runs expect it now, °C: one in ten, the middle, nine in ten.
     pub expected_c: Vec<[f64; 3]>,
     /// What to do.
@@ -55,36 +59,30 @@ pub struct TwinState {
 /// An ensemble under observation.
 #[derive(Debug, Clone)]
 pub struct Twin {
-    runs: Vec<Run>,
-    damages: Vec<Option<f64>>,
+    runs: Arc<[WatchedRun]>,
     weights: RunWeights,
     readings: Vec<SoundReadings>,
     counted_s: Vec<f64>,
 }
 
 impl Twin {
-    /// Begins with runs and when each first damages something, s from the first tool.
+    /// Begins with an ensemble.
     ///
     /// ```
     /// use mend_core::example::Bench;
-    /// use mend_core::calibration::twin::{TwinAdvice, Twin};
+    /// use mend_core::calibration::{twin::{Twin, TwinAdvice}, watched_run::WatchedRun};
     /// let bench = Bench::try_new().expect("the example");
     /// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::run};
     /// let melting = bench.composition.targets(&bench.board).expect("computed");
     /// let done = run(&bench.order().case(&melting), &ParameterSample::nominal(), Resolution::COARSE);
-    /// let twin = Twin::new(vec![done; 8], vec![Some(20.0); 8]);
+    /// let twin = Twin::new(vec![WatchedRun::from(&done).damaged_at(Some(20.0)); 8]);
     /// assert_eq!((twin.state(5.0).advice, twin.state(17.0).advice), (TwinAdvice::GoOn, TwinAdvice::AirAway));
     /// ```
-    pub fn new(runs: Vec<Run>, damages: Vec<Option<f64>>) -> Self {
-        let taped = runs.first().map_or(0, |run| run.traces.thermocouples.len());
-        let weights = RunWeights::even(runs.len());
-        Self {
-            runs,
-            damages,
-            weights,
-            readings: vec![SoundReadings::default(); taped],
-            counted_s: vec![f64::NEG_INFINITY; taped],
-        }
+    pub fn new(runs: impl Into<Arc<[WatchedRun]>>) -> Self {
+        let runs = runs.into();
+        let taped = runs.first().map_or(0, |run| run.thermocouples.len());
+        let (weights, readings) = (RunWeights::even(runs.len()), vec![SoundReadings::default(); taped]);
+        Self { runs, weights, readings, counted_s: vec![f64::NEG_INFINITY; taped] }
     }
 
     /// Takes a reading of a thermocouple, or says why it is none.
@@ -107,18 +105,19 @@ impl Twin {
 
     /// How it stands after so many seconds, the part still sitting and nothing seen to be damaged.
     pub fn state(&self, at_s: f64) -> TwinState {
-        let undamaged = |k: usize| self.damages[k].is_none_or(|damage| damage > at_s);
-        let now = self.weights.times(|k| sits(at_s, self.runs[k].release));
+        let undamaged = |k: usize| self.runs[k].damage_s.is_none_or(|damage| damage > at_s);
+        let now = self.weights.times(|k| sits(at_s, self.runs[k].release_s));
         // Of the runs in which nothing is damaged yet; where there are none, it is as if all were about to be.
         let left = now.share(undamaged);
-        let soon = |k: usize| self.damages[k].is_some_and(|damage| damage > at_s && damage <= at_s + SOON_S);
+        let soon = |k: usize| self.runs[k].damage_s.is_some_and(|damage| damage > at_s && damage <= at_s + SOON_S);
         let damage_soon = if left > 0.0 { now.share(soon) / left } else { 1.0 };
         TwinState {
             at_s,
             release_s: self.release_from(&now, at_s),
             damage_soon,
             last_joint: self.last_joint(&now),
-            coldest_c: now.band(|k| Some(self.coldest(k, at_s))).map(|celsius| celsius.unwrap_or(f64::NAN)),
+            coldest_c: now.band(|k| at(&self.runs[k].coldest, at_s)).map(|celsius| celsius.unwrap_or(f64::NAN)),
+            tightest_c: whole(now.band(|k| at(&self.runs[k].tightest, at_s))),
             expected_c: (0..self.readings.len()).map(|k| self.expected_by(&now, k, at_s)).collect(),
             advice: match damage_soon {
                 chance if chance >= AIR_AWAY => TwinAdvice::AirAway,
@@ -131,7 +130,7 @@ impl Twin {
 
     /// When the part comes away: the runs' own moments, what is left of each wandering as a jet does.
     fn release_from(&self, now: &RunWeights, at_s: f64) -> [Option<f64>; 3] {
-        let left = |k: usize| Some((self.runs[k].release? - at_s).max(0.0));
+        let left = |k: usize| Some((self.runs[k].release_s? - at_s).max(0.0));
         let moment = |k: usize| Some(at_s + left(k / WANDERS_ON.len())? * WANDERS_ON[k % WANDERS_ON.len()].0.exp());
         let all = now.product(WANDERS_ON.map(|(_, weight)| weight));
         all.band(moment)
@@ -142,21 +141,13 @@ impl Twin {
     }
 
     fn expected_by(&self, weights: &RunWeights, thermocouple: usize, at_s: f64) -> [f64; 3] {
-        let read = |k: usize| at(&self.runs[k].traces.thermocouples.get(thermocouple)?.celsius, at_s);
+        let read = |k: usize| at(&self.runs[k].thermocouples.get(thermocouple)?.celsius, at_s);
         weights.band(read).map(|celsius| celsius.unwrap_or(f64::NAN))
-    }
-
-    /// Of a run, the joint that lacks most to where it lets go, °C.
-    fn coldest(&self, k: usize, at_s: f64) -> f64 {
-        let run = &self.runs[k];
-        let joints = run.traces.joints.iter().zip(&run.melts_at);
-        let lacks = joints.filter_map(|(curve, melts)| Some((melts - at(curve, at_s)?, at(curve, at_s)?)));
-        lacks.max_by(|a, b| a.0.total_cmp(&b.0)).map_or(f64::NAN, |(_, celsius)| celsius)
     }
 
     fn last_joint(&self, weights: &RunWeights) -> Option<(usize, f64)> {
         let joints = self.runs.first()?.melted.len();
-        let last = |run: &Run| {
+        let last = |run: &WatchedRun| {
             let late = |k: &usize| run.melted[*k].unwrap_or(f64::INFINITY);
             (0..joints).max_by(|a, b| late(a).total_cmp(&late(b)))
         };
@@ -164,6 +155,12 @@ impl Twin {
         let share = |joint: usize| (joint, weights.share(|k| of[k] == Some(joint)));
         (0..joints).map(share).max_by(|a, b| a.1.total_cmp(&b.1))
     }
+}
+
+/// A band of which nothing is missing.
+fn whole(band: [Option<f64>; 3]) -> Option<[f64; 3]> {
+    let [low, middle, high] = band;
+    Some([low?, middle?, high?])
 }
 
 /// A curve at a moment, at its last full second; at its end for one beyond it.

@@ -11,6 +11,11 @@ pub enum Happening {
     Stopped,
     /// Takes the event before it back, wherever it was.
     Undo,
+    /// The joints of a row were seen to be liquid, all of them, for the first time.
+    Shone {
+        /// Which row.
+        row: String,
+    },
     /// An entry of the cleaning ledger.
     Ledger(Entry),
 }
@@ -22,16 +27,18 @@ impl Happening {
             Self::Go => "go",
             Self::Stopped => "stopped",
             Self::Undo => "undo",
+            Self::Shone { .. } => "shone",
             Self::Ledger(entry) => entry.act.name(),
         }
     }
 
-    /// Read back; `row` and `reason` are those of an entry of the ledger.
+    /// Read back; `row` is what it is about, `reason` that of an entry of the ledger.
     pub fn named(name: &str, (row, reason): (&str, &str)) -> Option<Self> {
         match name {
             "go" => Some(Self::Go),
             "stopped" => Some(Self::Stopped),
             "undo" => Some(Self::Undo),
+            "shone" => (!row.is_empty()).then(|| Self::Shone { row: row.to_owned() }),
             _ => LedgerAct::named(name)
                 .map(|act| Self::Ledger(Entry { act, row: row.to_owned(), reason: reason.to_owned() })),
         }

@@ -44,6 +44,8 @@ impl RunPhase {
 pub struct Stamp {
     /// Which step, by its place.
     pub step: usize,
+    /// When the air went on, ms since the run was opened.
+    pub begun_ms: i64,
     /// Air on until it moved, s.
     pub seconds: f64,
     /// Which time the air went on in this run, from 1.
@@ -59,6 +61,19 @@ impl Stamp {
     }
 }
 
+/// A row that was seen to shine.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Cue {
+    /// In which step, by its place.
+    pub step: usize,
+    /// When the air went on, ms since the run was opened.
+    pub begun_ms: i64,
+    /// Which row.
+    pub row: String,
+    /// Air on until it was seen, s.
+    pub seconds: f64,
+}
+
 /// The state of a run.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BenchRun {
@@ -72,6 +87,10 @@ pub struct BenchRun {
     pub stopped: usize,
     /// How often the air went on.
     pub attempts: usize,
+    /// How often of these in the present step.
+    pub attempts_here: usize,
+    /// Rows that were seen to shine.
+    pub cues: Vec<Cue>,
     /// When it last went off, ms since the run was opened.
     pub air_off_ms: Option<i64>,
     /// The cleaning ledger's entries, in order.
@@ -119,6 +138,8 @@ impl BenchRun {
             stamps,
             stopped: 0,
             attempts: 0,
+            attempts_here: 0,
+            cues: Vec::new(),
             air_off_ms: None,
             entries,
             undoable: false,
@@ -146,8 +167,46 @@ impl BenchRun {
                 next.entries.push(entry.clone());
                 Some(next)
             }
+            Happening::Shone { row } => self.seen(steps, (row, event.at_ms)),
             Happening::Undo => None,
         }
+    }
+
+    /// A row shines once in an attempt, while the air is on.
+    fn seen(&self, steps: &[Step], (row, now_ms): (&str, i64)) -> Option<Self> {
+        let RunPhase::Running { since_ms } = self.phase else { return None };
+        let is_new = self.cues_now().all(|cue| cue.row != row);
+        (is_new && steps.get(self.at)?.kind.is_heating()).then(|| {
+            let seconds = (now_ms - since_ms) as f64 / 1000.0;
+            let cue = Cue { step: self.at, begun_ms: since_ms, row: row.to_owned(), seconds };
+            let mut next = self.clone();
+            next.cues.push(cue);
+            next
+        })
+    }
+
+    /// When the air went on that is on now, ms since the run was opened.
+    pub fn begun_ms(&self) -> Option<i64> {
+        match self.phase {
+            RunPhase::Running { since_ms } => Some(since_ms),
+            _ => None,
+        }
+    }
+
+    /// What has been seen since then.
+    pub fn cues_now(&self) -> impl Iterator<Item = &Cue> {
+        self.cues.iter().filter(|cue| Some(cue.begun_ms) == self.begun_ms())
+    }
+
+    /// Is the heating under way the one that a plan has: the first of its step, of a removal on a board that no air was on before?
+    pub fn is_as_planned(&self, steps: &[Step]) -> bool {
+        let first = self.attempts_here == 1 && matches!(self.phase, RunPhase::Running { .. });
+        first
+            && match steps.get(self.at).map(|step| &step.kind) {
+                Some(StepKind::Heat { .. }) => self.air_off_ms.is_none(),
+                Some(StepKind::Set { fit }) => fit.is_some(),
+                _ => false,
+            }
     }
 
     /// Clocks of windows and holds count from when the air went off, through whatever was done since.
@@ -158,7 +217,7 @@ impl BenchRun {
             }
             _ => RunPhase::Ready,
         };
-        Self { at, phase, ..self.clone() }
+        Self { at, phase, attempts_here: 0, ..self.clone() }
     }
 
     fn gone(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
@@ -168,7 +227,8 @@ impl BenchRun {
                 Self { phase: RunPhase::Running { since_ms: now_ms }, ..self.clone() }
             }
             (kind, RunPhase::Ready) if kind.is_heating() => {
-                Self { phase: RunPhase::Running { since_ms: now_ms }, attempts: self.attempts + 1, ..self.clone() }
+                let (attempts, attempts_here) = (self.attempts + 1, self.attempts_here + 1);
+                Self { phase: RunPhase::Running { since_ms: now_ms }, attempts, attempts_here, ..self.clone() }
             }
             (kind, RunPhase::Running { since_ms }) if kind.is_heating() => {
                 let phase = RunPhase::Moved { since_ms, at_ms: now_ms };
@@ -185,6 +245,7 @@ impl BenchRun {
         let seconds = |from: i64, to: i64| (to - from) as f64 / 1000.0;
         matches!(step.kind, StepKind::Heat { .. }).then(|| Stamp {
             step: self.at,
+            begun_ms: on_ms,
             seconds: seconds(on_ms, off_ms),
             attempt: self.attempts,
             since_off_s: self.air_off_ms.map(|off| seconds(off, on_ms)),
@@ -287,6 +348,19 @@ mod tests {
         assert_eq!(run(&[(Stopped, 5)]).stopped, 0, "there is no air to stop");
         let slip = run(&[(Go, 0), (Go, 5000), (Undo, 5500), (Go, 9000), (Go, 49_000)]);
         assert_eq!(slip.release().map(|s| s.seconds), Some(40.0), "an air-on that was taken back is none");
+    }
+
+    #[test]
+    fn a_row_shines_once_in_an_attempt_and_only_under_air() {
+        let shone = |row: &str| Happening::Shone { row: row.to_owned() };
+        let heated = [(Go, 0), (shone("row A"), 2000), (Go, 5000), (shone("row A"), 35_000), (shone("row A"), 36_000)];
+        let now = run(&heated);
+        let cue = Cue { step: 1, begun_ms: 5000, row: "row A".to_owned(), seconds: 30.0 };
+        assert_eq!((now.cues_now().collect::<Vec<_>>(), now.is_as_planned(&steps())), (vec![&cue], true));
+        assert_eq!(run(&[&heated[..], &[(Undo, 37_000)]].concat()).cues, [], "taken back");
+        let again = run(&[&heated[..], &[(Stopped, 40_000), (Go, 90_000), (shone("row B"), 99_000)]].concat());
+        assert_eq!(again.cues_now().map(|cue| (cue.begun_ms, cue.seconds)).collect::<Vec<_>>(), [(90_000, 9.0)]);
+        assert!(!again.is_as_planned(&steps()), "the board is warm");
     }
 
     #[test]

@@ -1,8 +1,15 @@
 //! A plan under the eyes of its twin: the ensemble that a run at the bench is watched with.
 
-use super::limits::{first_damage_of, limits};
+use std::sync::Arc;
+
+use super::bench_run::Cue;
+use super::damaged::Damaged;
+use super::limits::{Limit, first_damage_of, limits};
 use super::order::{Order, Unplanned};
+use crate::board::Board;
+use crate::calibration::observation::Observation;
 use crate::calibration::twin::Twin;
+use crate::calibration::watched_run::WatchedRun;
 use crate::heat::case::Case;
 use crate::heat::ensemble::run_all;
 use crate::heat::parameters::ParameterSample;
@@ -12,25 +19,85 @@ use crate::heat::thermocouple::Thermocouple;
 /// Runs of a twin.
 const RUNS: usize = 256;
 
-/// The twin of an order, with thermocouples where they are taped.
+/// What a run at the bench is watched with.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Watching {
+    /// The ensemble.
+    pub runs: Arc<[WatchedRun]>,
+    /// What is nearest to its limit, in most of its runs; none where nothing has one.
+    pub tightest: Option<Damaged>,
+    /// When the stage begins in which the part comes away, s from the first tool.
+    pub last_from_s: f64,
+}
+
+impl Watching {
+    /// The ensemble of an order, with thermocouples where they are taped.
+    ///
+    /// ```
+    /// use mend_core::example::Bench;
+    /// use mend_core::planning::live::Watching;
+    /// let bench = Bench::try_new().expect("the example");
+    /// let watching = Watching::try_new(&bench.order(), &[]).expect("it can be computed");
+    /// let [low, mid, high] = watching.twin().state(0.0).release_s;
+    /// assert!(low < mid && high.is_none_or(|high| Some(high) > mid));
+    /// ```
+    pub fn try_new(order: &Order<'_>, thermocouples: &[Thermocouple]) -> Result<Self, Unplanned> {
+        order.checked()?;
+        let melting = order.composition.targets(order.board)?;
+        let case = Case { thermocouples, ..order.case(&melting) };
+        let limits = limits(order, &case);
+        case.watch.expect(RUNS);
+        let samples = ParameterSample::samples(RUNS, &case);
+        let runs = run_all(&case, &samples, &|run| first_damage_of(&limits, run).is_some());
+        case.watch.wanted()?;
+        let tightest = tightest(&limits, &runs);
+        let watched = |run: &Run| WatchedRun {
+            damage_s: first_damage_of(&limits, run).map(|damage| damage.at_s),
+            tightest: tightest.map_or_else(Vec::new, |limit| limit.watched.curve(&run.traces).to_vec()),
+            ..WatchedRun::from(run)
+        };
+        Ok(Self {
+            runs: runs.iter().map(watched).collect(),
+            tightest: tightest.map(|limit| limit.of.clone()),
+            last_from_s: order.recipe.seconds_before() as f64,
+        })
+    }
+
+    /// The twin, before anything was seen.
+    pub fn twin(&self) -> Twin {
+        Twin::new(self.runs.clone())
+    }
+}
+
+/// What was seen in an attempt whose air went on so many seconds after the first tool.
 ///
 /// ```
+/// use mend_core::calibration::observation::Observation;
 /// use mend_core::example::Bench;
-/// use mend_core::planning::live::twin_of;
+/// use mend_core::planning::{bench_run::Cue, live::seen};
 /// let bench = Bench::try_new().expect("the example");
-/// let twin = twin_of(&bench.order(), &[]).expect("it can be computed");
-/// let [low, mid, high] = twin.state(0.0).release_s;
-/// assert!(low < mid && high.is_none_or(|high| Some(high) > mid));
+/// let cue = Cue { step: 2, begun_ms: 0, row: "row A".to_owned(), seconds: 30.0 };
+/// let told = seen(&bench.board, 45.0, &[cue]);
+/// assert!(matches!(&told[..], [Observation::Shone { at_s: 75.0, joints }] if !joints.is_empty()));
 /// ```
-pub fn twin_of(order: &Order<'_>, thermocouples: &[Thermocouple]) -> Result<Twin, Unplanned> {
-    order.checked()?;
-    let melting = order.composition.targets(order.board)?;
-    let case = Case { thermocouples, ..order.case(&melting) };
-    let limits = limits(order, &case);
-    let damage = |run: &Run| first_damage_of(&limits, run);
-    case.watch.expect(RUNS);
-    let runs = run_all(&case, &ParameterSample::samples(RUNS, &case), &|run| damage(run).is_some());
-    case.watch.wanted()?;
-    let damages = runs.iter().map(|run| damage(run).map(|damage| damage.at_s)).collect();
-    Ok(Twin::new(runs, damages))
+pub fn seen<'a>(board: &Board, from_s: f64, cues: impl IntoIterator<Item = &'a Cue>) -> Vec<Observation> {
+    let of = |cue: &Cue| {
+        let joints = board.connector.joints.iter().enumerate().filter(|(_, joint)| joint.row == cue.row);
+        Observation::Shone { joints: joints.map(|(k, _)| k).collect(), at_s: from_s + cue.seconds }
+    };
+    cues.into_iter().map(of).collect()
+}
+
+/// What has the least headroom until release in most runs.
+fn tightest<'a>(limits: &'a [Limit], runs: &[Run]) -> Option<&'a Limit> {
+    let mut times = vec![0; limits.len()];
+    for run in runs {
+        let seconds = run.release.map_or(run.traces.len(), |release| release as usize + 1);
+        let headroom = |limit: &Limit| limit.headroom(&run.traces, seconds);
+        let least = limits.iter().enumerate().map(|(k, limit)| (k, headroom(limit)));
+        if let Some((k, _)) = least.min_by(|a, b| a.1.total_cmp(&b.1)) {
+            times[k] += 1;
+        }
+    }
+    times.iter().enumerate().max_by_key(|(_, times)| **times).map(|(k, _)| &limits[k])
 }

@@ -16,8 +16,9 @@
 //!   each class of joint
 //! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
 //!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
+//! - [`live`]: what a run at the bench is watched with; [`learnt`]: what it taught once it is over
 //!
-//! Does not compute: learning from past jobs, or prices. What hands take is an estimate until the shop's own times replace it.
+//! Does not compute: prices. What hands take is an estimate until the shop's own times replace it.
 
 pub mod abort_time;
 pub mod band;
@@ -30,6 +31,7 @@ pub mod damaged;
 pub mod difficulty;
 pub mod fit;
 pub mod laminate;
+pub mod learnt;
 pub mod ledger;
 pub mod limited_by;
 pub mod limits;

@@ -2,6 +2,7 @@
 // were on the screen, and how long ago it was.
 import { hear } from "./hear.js";
 import { queue } from "./queue.js";
+import * as twin from "./twin.js";
 
 const KEYS = {
   " ": "go",
@@ -79,6 +80,7 @@ function show(html) {
   step().replaceWith(fresh);
   shownAt = performance.now();
   draw();
+  twin.shown();
 }
 
 /** The clock goes by the browser's own monotonic clock from what the shop says has elapsed: nobody's wall clock has a part. */
@@ -93,7 +95,7 @@ function draw() {
   const share = (1000 * seconds) / Number(bar.dataset.endS);
   bar.querySelector(".hand")?.setAttribute("transform", `translate(${Math.min(1000, share)} 0)`);
   const stop = bar.querySelector(".stop-line");
-  if (stop) step().classList.toggle("overdue", share >= Number(stop.getAttribute("x")));
+  step().classList.toggle("overdue", Boolean(stop) && share >= Number(stop.getAttribute("x")));
 }
 
 function keydown(event) {
@@ -124,5 +126,7 @@ document.addEventListener("submit", (event) => {
   if (reason) enter({ label: "Going on all the same", moment: event.timeStamp }, { kind: "overridden", reason });
   else event.target.elements.reason.focus();
 });
+document.addEventListener("twin", draw);
 setInterval(draw, 200);
 draw();
+twin.watch();

@@ -7,6 +7,8 @@ use std::sync::Arc;
 use mend_core::calibration::probed::Probed;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
+use mend_core::planning::learnt::Learnt;
+use mend_core::planning::live::Watching;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
@@ -62,6 +64,20 @@ impl Key<Probed> {
     /// What a probe with these readings teaches.
     pub(crate) fn probe(of: String) -> Self {
         Self::new("probe", of)
+    }
+}
+
+impl Key<Watching> {
+    /// What a run with these inputs is watched with.
+    pub(crate) fn watching(of: String) -> Self {
+        Self::new("watching", of)
+    }
+}
+
+impl Key<Learnt> {
+    /// What a job that went like this teaches.
+    pub(crate) fn learnt(of: String) -> Self {
+        Self::new("learnt", of)
     }
 }
 

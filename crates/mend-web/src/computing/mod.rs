@@ -18,6 +18,8 @@ use mend_core::calibration::probed::Probed;
 use mend_core::finding::Finding;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
+use mend_core::planning::learnt::Learnt;
+use mend_core::planning::live::Watching;
 use mend_core::planning::order::Unplanned;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::process_window::ProcessWindow;
@@ -96,6 +98,8 @@ pub(crate) trait Result_: weight::Weight + Send + Sync + 'static {}
 
 impl Result_ for Plan {}
 impl Result_ for Probed {}
+impl Result_ for Watching {}
+impl Result_ for Learnt {}
 impl Result_ for Rechecked {}
 impl Result_ for JudgedReplay {}
 impl Result_ for Comparison {}

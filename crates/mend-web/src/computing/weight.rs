@@ -2,8 +2,11 @@
 //! covered by a flat share.
 
 use mend_core::calibration::probed::Probed;
+use mend_core::calibration::watched_run::WatchedRun;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
+use mend_core::planning::learnt::Learnt;
+use mend_core::planning::live::Watching;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
@@ -29,6 +32,21 @@ impl Weight for Plan {
 }
 
 impl Weight for Probed {
+    fn bytes(&self) -> usize {
+        SMALL
+    }
+}
+
+impl Weight for Watching {
+    fn bytes(&self) -> usize {
+        let taped = |run: &WatchedRun| run.thermocouples.iter().map(|curve| 2 * curve.celsius.len()).sum::<usize>();
+        let curves = |run: &WatchedRun| run.coldest.len() + run.tightest.len() + taped(run);
+        let one = |run: &WatchedRun| 4 * curves(run) + size_of_val(&run.melted[..]) + size_of::<WatchedRun>();
+        SMALL + self.runs.iter().map(one).sum::<usize>()
+    }
+}
+
+impl Weight for Learnt {
     fn bytes(&self) -> usize {
         SMALL
     }

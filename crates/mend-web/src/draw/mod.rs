@@ -16,6 +16,7 @@ pub(crate) mod pin_rows;
 pub(crate) mod probe_picture;
 pub(crate) mod time_bar;
 pub(crate) mod trace_map;
+pub(crate) mod watched_course;
 pub(crate) mod window_map;
 
 /// A number as SVG wants it: short.

@@ -30,7 +30,7 @@ async fn switch(jar: CookieJar, Form(choice): Form<ScaleForm>) -> (CookieJar, Re
 
 /// Only a path of our own, never to another site. A tab or a line break is no part of a path: browsers leave them out, so that
 /// `/` tab `/elsewhere` would go elsewhere.
-fn is_own_path(back: &str) -> bool {
+pub(super) fn is_own_path(back: &str) -> bool {
     back.starts_with('/') && !back.starts_with("//") && back.chars().all(|c| c != '\\' && c.is_ascii_graphic())
 }
 

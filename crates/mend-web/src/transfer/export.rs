@@ -3,9 +3,11 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, LessonEntry, PhotoEntry, StationEntry};
-use mend_formats::record::{self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, VariantRecord};
+use mend_formats::record::{
+    self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, StateRecord, VariantRecord,
+};
 use mend_formats::{draft, export as format, renewal};
-use mend_store::{LessonRow, PhotoRow, PlanRow, Read, RunRow, StoreError};
+use mend_store::{LessonRow, PhotoRow, PlanRow, Read, RunRow, StateRow, StoreError};
 
 use super::CannotOpen;
 use crate::App;
@@ -48,7 +50,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
     }
     drafts(app, (&mut out, &mut list), (&photos, &numbers)).await?;
-    lessons(app, (&mut out, &mut list), &boards).await?;
+    lessons(app, (&mut out, &mut list), (&boards, &numbers)).await?;
     let text = format::write(&list).map_err(|error| failed(FILE, &error.to_string()))?;
     out.put(FILE, text.as_bytes())?;
     Ok(out.count)
@@ -155,7 +157,7 @@ async fn drafts(
 async fn lessons(
     app: &App,
     (out, list): (&mut Out<'_>, &mut Export),
-    boards: &BTreeMap<i64, BoardName>,
+    (boards, jobs): (&BTreeMap<i64, BoardName>, &[i64]),
 ) -> Result<(), CannotOpen> {
     let (rows, stations) = read(app, |r| Ok((r.lessons()?, r.stations()?))).await?;
     for LessonRow { id, lesson, taught_ms, left_out } in rows {
@@ -163,8 +165,10 @@ async fn lessons(
         let station = stations.iter().position(|row| row.id == lesson.station_id).unwrap_or_default();
         let entered = serde_json::from_str(&lesson.entered).unwrap_or_default();
         let board = lesson.board_id.and_then(|id| boards.get(&id).cloned());
+        let job = lesson.job_id.and_then(|id| jobs.iter().position(|job| *job == id));
         let (kind, nozzle_mm, figures) = (lesson.kind, lesson.nozzle_mm, lesson.figures);
-        list.lessons.push(LessonEntry { file, kind, station, nozzle_mm, board, entered, figures, taught_ms, left_out });
+        let entry = LessonEntry { file, kind, station, nozzle_mm, board, job, entered, figures, taught_ms, left_out };
+        list.lessons.push(entry);
     }
     Ok(())
 }
@@ -229,5 +233,10 @@ fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<
     let plan = plans.iter().position(|plan| plan.id == run.plan_id);
     let steps = run.steps.as_deref().and_then(|text| record::raw(&renewal::steps(text)));
     let events = events.collect();
-    Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events }))
+    let states = read.run_states(run.id)?.into_iter().filter_map(|state| {
+        let StateRow { step, begun_ms, at_s, says } = state;
+        Some(StateRecord { step, begun_ms, at_s, says: record::raw(&says)? })
+    });
+    let states = states.collect();
+    Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events, states }))
 }

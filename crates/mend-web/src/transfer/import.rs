@@ -4,12 +4,13 @@ use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
 use mend_formats::export::{BoardEntry, Export};
-use mend_formats::record::{self, BoardName, JobRecord};
+use mend_formats::record::{self, BoardName, JobRecord, StateRecord};
 use mend_formats::{
     FileKind, board, connector, draft, equipment, export as format, file_kind, lesson, shop, shop_settings, station,
 };
 use mend_store::{
-    EventRow, LogRow, Moment, NewBoard, NewDraft, NewLesson, NewMark, NewPhoto, NewPlan, NewRun, StoreError, Write,
+    EventRow, LogRow, Moment, NewBoard, NewDraft, NewLesson, NewMark, NewPhoto, NewPlan, NewRun, StateRow, StoreError,
+    Write,
 };
 
 use super::CannotOpen;
@@ -151,7 +152,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
         jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
     }
     drafts(app, &list, (&photos, &jobs), &load).await?;
-    lessons(app, &list, &boards, &load).await?;
+    lessons(app, (&list, &boards, &jobs), &load).await?;
     Ok(jobs.len())
 }
 
@@ -173,7 +174,11 @@ async fn stations(app: &App, list: &Export, load: Load<'_>) -> Result<(), Cannot
     Ok(())
 }
 
-async fn lessons(app: &App, list: &Export, boards: &Boards, load: Load<'_>) -> Result<(), CannotOpen> {
+async fn lessons(
+    app: &App,
+    (list, boards, jobs): (&Export, &Boards, &[i64]),
+    load: Load<'_>,
+) -> Result<(), CannotOpen> {
     let stations = app.reading(|read| read.stations()).await;
     let stations = stations.map_err(|refusal| CannotOpen::refusal(format::FILE, refusal))?;
     for entry in &list.lessons {
@@ -190,6 +195,7 @@ async fn lessons(app: &App, list: &Export, boards: &Boards, load: Load<'_>) -> R
             station_id: station.id,
             nozzle_mm: entry.nozzle_mm,
             board_id,
+            job_id: entry.job.and_then(|k| jobs.get(k)).copied(),
             says: text(&bytes).map_err(refused)?,
             entered: serde_json::to_string(&entry.entered).unwrap_or_default(),
             figures: entry.figures.clone(),
@@ -319,6 +325,10 @@ fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> 
                 run_id,
                 &EventRow { kind, step, row, reason, at_ms, came_ms, arrived: moment(event.arrived_ms), token },
             )?;
+        }
+        for StateRecord { step, begun_ms, at_s, says } in &run.states {
+            let says = says.get().to_owned();
+            w.keep_state(run_id, &StateRow { step: *step, begun_ms: *begun_ms, at_s: *at_s, says })?;
         }
     }
     Ok(())

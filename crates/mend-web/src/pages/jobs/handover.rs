@@ -15,11 +15,13 @@ use mend_store::LogRow;
 use serde::Deserialize;
 
 use super::ledger_view::in_words;
+use super::lesson::LessonPart;
 use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
 use crate::job::{BenchRunView, Job};
+use crate::learning;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -51,6 +53,8 @@ pub(crate) struct HandoverPage {
     agreed: Vec<SheetLine>,
     sound: bool,
     handed_over: Option<String>,
+    /// What it taught, once it is given back.
+    lesson: Option<LessonPart>,
     /// Handed over and reopened before, in words.
     log: Vec<String>,
     /// The shop as its sheets name it.
@@ -77,6 +81,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         agreed: agreed(&job),
         sound: job.is_sound(),
         handed_over: job.row.handed_over_ms.and_then(day),
+        lesson: if job.is_closed() { Some(LessonPart::load(&app, job.row.id).await?) } else { None },
         log: job.log.iter().map(|row| logged(row, day(row.at_ms).unwrap_or_default())).collect(),
         shop: crate::pages::settings::load(&app).await?,
     })
@@ -233,7 +238,13 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
         return Err(Refusal::NotYet("The pin walk is not sound yet"));
     }
     let (id, now) = (job.row.id, app.now_ms());
-    app.changing(id, move |w| w.hand_over(id, now)).await?;
+    let teaches = learning::teaches(&job);
+    app.changing(id, move |w| {
+        w.hand_over(id, now)?;
+        if teaches { w.await_lesson(id) } else { Ok(()) }
+    })
+    .await?;
+    learning::learn_all(&app);
     Ok(Redirect::to(&format!("/jobs/{id}/handover")))
 }
 

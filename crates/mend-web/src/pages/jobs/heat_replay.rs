@@ -9,8 +9,11 @@ use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Json, Response};
 use mend_core::board::{Board, Face};
+use mend_core::planning::sequence::step::StepKind;
 use mend_core::planning::watched::JudgedReplay;
 use mend_core::units::{Scale, TempDelta};
+use mend_formats::live;
+use mend_store::StateRow;
 use serde::{Deserialize, Serialize};
 
 use super::heat_path::HeatPath;
@@ -19,8 +22,9 @@ use crate::App;
 use crate::computing::{self, Progress, Stand};
 use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
 use crate::draw::curves::{CurvePaper, Curves, LEFT, WIDTH, curves as draw_curves};
+use crate::draw::watched_course::{WatchedCourse, WatchedHeating};
 use crate::extract::Query;
-use crate::job::{Job, Planned};
+use crate::job::{HeatWork, Job, Planned};
 use crate::planner::Ordered;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -34,6 +38,8 @@ struct Ready {
     seconds: usize,
     /// Where it opens: when all goes off.
     at: usize,
+    /// How it went at the bench, where it was watched there.
+    watched: Option<WatchedCourse>,
 }
 
 #[derive(Template, WebTemplate)]
@@ -72,13 +78,15 @@ impl Showing {
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: HeatPath) -> Result<ReplayPart, Refusal> {
     // A page that asks for the replay of settings that have just been changed waits for their plan.
-    let base = path.address();
+    let (base, work) = (path.address(), path.work);
     let showing = match Showing::load(&app, path).await {
         Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Progress::Computing(0), base }),
         other => other?,
     };
+    let watched = watched(&app, (showing.job, work)).await?;
     let Showing { board, planned, stand, .. } = showing;
-    let part = stand.shown(|replay| Ready::from_replay(&replay, (&board, &planned), visitor.scale))?;
+    let ready = |replay: Arc<JudgedReplay>| Ready::from_replay(&replay, (&board, &planned), visitor.scale);
+    let part = stand.shown(|replay| Ready { watched, ..ready(replay) })?;
     Ok(ReplayPart { part, base })
 }
 
@@ -111,8 +119,35 @@ impl Ready {
             curves: draw_curves(replay, (board, &planned.plan), scale),
             seconds: replay.recording.traces.len() - 1,
             at: replay.recording.off as usize,
+            watched: None,
         }
     }
+}
+
+/// The newest heating of a job's run that was watched.
+async fn watched(app: &App, (id, work): (i64, HeatWork)) -> Result<Option<WatchedCourse>, Refusal> {
+    let job = Job::load(app, id).await?;
+    let Some(bench) = &job.bench else { return Ok(None) };
+    let run = bench.run.id;
+    let rows = app.reading(move |read| read.run_states(run)).await?;
+    let of_work = |row: &&StateRow| match bench.steps.get(row.step as usize).map(|step| &step.kind) {
+        Some(StepKind::Heat { .. }) => !work.is_fit(),
+        Some(StepKind::Set { .. }) => work.is_fit(),
+        _ => false,
+    };
+    // The one that came to its end; else the last.
+    let stamp = bench.state.stamps.iter().rfind(|_| !work.is_fit());
+    let last = rows.iter().rfind(of_work).map(|row| row.begun_ms);
+    let Some(begun_ms) = stamp.map(|stamp| stamp.begun_ms).or(last) else { return Ok(None) };
+    let same = rows.iter().filter(|row| row.begun_ms == begun_ms);
+    let cues = bench.state.cues.iter().filter(|cue| cue.begun_ms == begun_ms);
+    let inputs = if work.is_fit() { job.inputs_of(work) } else { Some(bench.planned.inputs.clone()) };
+    Ok(WatchedCourse::new(&WatchedHeating {
+        said: same.filter_map(|row| Some((row.at_s as f64, live::read(&row.says)?))).collect(),
+        from_s: inputs.map_or(0.0, |inputs| inputs.settings.seconds_before() as f64),
+        cues: cues.map(|cue| (cue.row.clone(), cue.seconds)).collect(),
+        moved_s: stamp.map(|stamp| stamp.seconds),
+    }))
 }
 
 /// What the player is told before the frames.

@@ -16,6 +16,7 @@ mod heat_view;
 mod heat_window;
 pub(crate) mod intake;
 mod ledger_view;
+pub(crate) mod lesson;
 pub(crate) mod method;
 pub(crate) mod pins;
 pub(crate) mod plan_view;
@@ -59,6 +60,8 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/fit/ways/{way}", post(fit_ways::take))
         .route("/jobs/{id}/run", get(run::show).post(run::start))
         .route("/jobs/{id}/run/events", post(run::events::enter))
+        .route("/jobs/{id}/run/watch", post(run::twin::watch))
+        .route("/jobs/{id}/lesson", get(lesson::show))
         .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
         .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
         .route("/jobs/{id}/handover/reopen", post(handover::reopen))

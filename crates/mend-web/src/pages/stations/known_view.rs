@@ -10,12 +10,14 @@ use mend_formats::station::StationFile;
 use mend_store::LessonRow;
 use serde::Deserialize;
 
+use super::super::scale::is_own_path;
 use super::edit::{list_open_jobs, load};
 use crate::App;
 use crate::extract::Form;
 use crate::known::{Setup, counted};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::{capital, teachable};
 
 /// A spread that is narrower than this part of another was taught.
 const TAUGHT: f64 = 0.95;
@@ -86,6 +88,7 @@ fn kind(key: &str) -> &'static str {
     match key {
         "flow" => "Flow, by a bag",
         "outlet" => "Air, by a thermocouple",
+        "job" => "A job",
         _ => "Probe",
     }
 }
@@ -109,15 +112,11 @@ const fn guessed(what: Teachable) -> f64 {
 }
 
 fn row((what, nozzle): (Teachable, Option<f64>), (belief, blind): (&Belief, &Belief), visitor: Visitor) -> KnownRow {
-    let said = |belief: &Belief| match what {
-        Teachable::Outlet => kelvins(belief.band(what), visitor),
-        _ => percent(belief.band(what)),
-    };
+    let said = |belief: &Belief| visitor.words().believed(what, belief.band(what));
     KnownRow {
-        what: match what {
-            Teachable::Flow => "Real flow against the display".to_owned(),
-            Teachable::Outlet => "Air against the set temperature".to_owned(),
-            _ => format!("Heat of the jet, {} mm nozzle", nozzle.unwrap_or_default()),
+        what: match nozzle {
+            Some(mm) => format!("{}, {mm} mm nozzle", capital(teachable(what))),
+            None => capital(teachable(what)),
         },
         value: said(belief),
         from: match () {
@@ -130,33 +129,6 @@ fn row((what, nozzle): (Teachable, Option<f64>), (belief, blind): (&Belief, &Bel
     }
 }
 
-/// A factor, and where eight in ten lie.
-fn percent(band: [f64; 3]) -> String {
-    let [low, mid, high] = band.map(|ln| signed(100.0 * (ln.exp() - 1.0)));
-    format!("{mid} ({low} to {high})")
-}
-
-fn signed(percent: f64) -> String {
-    let whole = percent.round();
-    if whole > 0.0 { format!("+{whole} %") } else { format!("{} %", format!("{whole}").replace('-', "−")) }
-}
-
-fn kelvins(band: [f64; 3], visitor: Visitor) -> String {
-    let words = visitor.words();
-    let of = |kelvin: f64| {
-        let sign = if kelvin.abs() < 0.5 {
-            ""
-        } else if kelvin < 0.0 {
-            "−"
-        } else {
-            "+"
-        };
-        format!("{sign}{}", words.apart(kelvin.abs()))
-    };
-    let [low, mid, high] = band.map(of);
-    format!("{mid} ({low} to {high})")
-}
-
 /// Why a lesson does not count; empty: it counts again.
 #[derive(Deserialize)]
 pub(super) struct LeftOut {
@@ -164,6 +136,9 @@ pub(super) struct LeftOut {
     why: String,
     #[serde(default)]
     counts: String,
+    /// The page that it was said on; else the station's.
+    #[serde(default)]
+    back: String,
 }
 
 pub(super) async fn leave_out(
@@ -183,16 +158,8 @@ pub(super) async fn leave_out(
     let why = sent.counts.is_empty().then_some(why);
     app.writing(move |write| write.leave_lesson_out(number, why.as_deref())).await?;
     list_open_jobs(&app).await?;
-    Ok(Redirect::to(&format!("/stations/{}#known", station.id)))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn a_factor_is_said_in_per_cent_with_its_band() {
-        assert_eq!(percent([-0.25, 0.0, 0.25]), "0 % (−22 % to +28 %)");
-        assert_eq!(percent([-0.064, 0.0, 0.064].map(|half| 0.75_f64.ln() + half)), "−25 % (−30 % to −20 %)");
+    if is_own_path(&sent.back) {
+        return Ok(Redirect::to(&sent.back));
     }
+    Ok(Redirect::to(&format!("/stations/{}#known", station.id)))
 }

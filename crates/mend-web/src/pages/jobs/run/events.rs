@@ -81,7 +81,7 @@ fn checked(sent: &EventForm) -> Result<Happening, Refusal> {
         return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
     }
     let reason = sent.reason.trim();
-    let hint = "go, undo, stopped, fed, flooded, wicked or overridden";
+    let hint = "go, undo, stopped, shone, fed, flooded, wicked or overridden";
     let happening = Happening::named(&sent.kind, (&sent.row, reason))
         .ok_or_else(|| Refusal::field("kind", format!("“{}” is nothing that happens at the bench", sent.kind), hint))?;
     let overridden = matches!(&happening, Happening::Ledger(entry) if entry.act == LedgerAct::Overridden);
@@ -157,6 +157,7 @@ impl Entered {
     fn row(&self) -> NewEvent {
         let (row, reason) = match &self.happening {
             Happening::Ledger(entry) => (entry.row.clone(), entry.reason.clone()),
+            Happening::Shone { row } => (row.clone(), String::new()),
             _ => (String::new(), String::new()),
         };
         NewEvent {

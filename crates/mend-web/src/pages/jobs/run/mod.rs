@@ -1,8 +1,10 @@
 //! The bench run: full screen, one key to go on. Every press is kept with its moment; a reload shows the same second.
 //!
-//! - this file: the pages; [`view`]: the present step as it is laid out; [`events`]: what is entered at the bench
+//! - this file: the pages; [`view`]: the present step as it is laid out; [`twin`]: what is likely while the air is on;
+//!   [`events`]: what is entered at the bench
 
 pub(crate) mod events;
+pub(crate) mod twin;
 mod view;
 
 use askama::Template;
@@ -91,6 +93,7 @@ pub(crate) async fn start(
         let steps = planned.steps(&job.workplace()?, &planned.inputs.composition()?);
         let run = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
         app.changing(id, move |w| w.add_run(&run)).await?;
+        twin::prepare(&app, Job::load(&app, id).await?);
     }
     Ok(Redirect::to(&format!("/jobs/{id}/run")))
 }

@@ -12,8 +12,8 @@ use mend_store::Moment;
 use super::super::ledger_view::LedgerView;
 use super::super::plan_view::seconds;
 use super::super::recipe_lines::shield_maps;
+use super::twin::TwinView;
 use crate::draw::board_map::BoardMap;
-use crate::draw::time_bar::{TimeBar, time_bar};
 use crate::job::{BenchRunView, Job};
 use crate::visitor::Visitor;
 use crate::words::{StepWords, Words};
@@ -44,7 +44,8 @@ pub(crate) struct StepView {
     clock_label: String,
     /// What is said where nothing is predicted.
     unpredicted: &'static str,
-    bar: Option<TimeBar>,
+    /// When it is likely to come away, and how near damage is.
+    twin: Option<TwinView>,
     go: String,
     /// The next step is closed by the cleaning ledger.
     shut: bool,
@@ -101,11 +102,7 @@ impl StepView {
             stands_s,
             clock_label: clock_label(kind, state.phase),
             unpredicted: unpredicted(kind),
-            bar: match kind {
-                StepKind::Heat { release, abort_s } => Some(time_bar(release, *abort_s)),
-                StepKind::Set { fit: Some(fit) } => Some(time_bar(&fit.liquid, fit.abort_s)),
-                _ => None,
-            },
+            twin: job.board.as_ref().and_then(|(_, board)| TwinView::planned(bench, board)),
             go: if bench.is_shut() { "Fit is closed".to_owned() } else { go_label(kind, state.phase, done) },
             shut: bench.is_shut(),
             heating: kind.is_heating() && running,
@@ -134,7 +131,7 @@ fn after_the_last() -> StepWords {
 
 /// A release in words: which attempt, and from what.
 pub(in crate::pages::jobs) fn stamp(bench: &BenchRunView, stamp: &Stamp) -> String {
-    let Stamp { step, seconds: took, attempt, since_off_s } = stamp;
+    let Stamp { step, seconds: took, attempt, since_off_s, .. } = stamp;
     let step = bench.steps.get(*step).map_or(String::new(), |step| Words::default().step_title(step));
     match since_off_s {
         None => format!("{step}: it moved after {took:.1} s"),

@@ -127,6 +127,7 @@ impl Measuring {
             station_id: self.id,
             nozzle_mm: on.map(|on| on.nozzle_mm),
             board_id: on.map(|on| on.board_id),
+            job_id: None,
             says: lesson::write(&says)?,
             entered: serde_json::to_string(&self.fields)?,
             figures,

@@ -6,7 +6,7 @@ use axum::extract::{Request, State};
 use axum::response::Redirect;
 use mend_core::board::{Board, Face, Point};
 use mend_core::calibration::probe::{ON_S, SET, place, recipe};
-use mend_core::calibration::probed::{ProbeRequest, Probed, ReleaseBand, probed};
+use mend_core::calibration::probed::{ProbeRequest, Probed, probed};
 use mend_core::finding::Finding;
 use mend_core::heat::case::Case;
 use mend_core::heat::thermocouple::Thermocouple;
@@ -27,7 +27,7 @@ use crate::planner::usual_bundle;
 use crate::refusal::Refusal;
 use crate::upload::{self, SizeLimit};
 use crate::visitor::Visitor;
-use crate::words::FindingView;
+use crate::words::{FindingView, release_band};
 
 const KIND: &str = "probe";
 const LIMIT: SizeLimit = SizeLimit { bytes: 32 * 1024 * 1024, what: "a table of readings as text (CSV)" };
@@ -164,17 +164,9 @@ impl ProbeQuestion {
 
 fn view(found: &Probed, readings: &[[f64; 2]], visitor: Visitor) -> ProbeView {
     let release = found.release_s.filter(|_| found.fits()).map_or(String::new(), |[before, after]| {
-        format!("A usual plan on this board: release {} became {}.", band(before), band(after))
+        format!("A usual plan on this board: release {} became {}.", release_band(before), release_band(after))
     });
     ProbeView { picture: ProbePicture::new(found, readings, visitor.scale), verdict: verdict(found, visitor), release }
-}
-
-fn band([low, _, high]: ReleaseBand) -> String {
-    match (low, high) {
-        (Some(low), Some(high)) => format!("{low:.0}–{high:.0} s"),
-        (Some(low), None) => format!("from {low:.0} s, or never"),
-        _ => "never".to_owned(),
-    }
 }
 
 fn verdict(found: &Probed, visitor: Visitor) -> String {

@@ -1,0 +1,90 @@
+// The live twin: asked for once a second while the air is on. A warning is seen and, where sound is on, heard.
+
+const ASK_MS = 1000;
+/// Without word for so long, what is shown is old, ms.
+const OLD_MS = 4000;
+const SOUND = "sound";
+const step = () => document.getElementById("step");
+let asking = false;
+let lastWord = performance.now();
+let lastAdvice = "plan";
+let audio = null;
+
+const isOn = () => localStorage.getItem(SOUND) === "on";
+
+/** So many short tones, higher for what is worse. */
+function tones(count, hertz) {
+  if (!isOn()) return;
+  audio ??= new AudioContext();
+  for (let k = 0; k < count; k += 1) {
+    const [tone, loud] = [audio.createOscillator(), audio.createGain()];
+    tone.frequency.value = hertz;
+    loud.gain.value = 0.3;
+    tone.connect(loud).connect(audio.destination);
+    tone.start(audio.currentTime + 0.25 * k);
+    tone.stop(audio.currentTime + 0.25 * k + 0.15);
+  }
+}
+
+function heed(advice) {
+  step().dataset.advice = advice;
+  if (advice === "air-away") tones(3, 1320);
+  else if (advice === "warning" && lastAdvice !== "warning") tones(2, 880);
+  lastAdvice = advice;
+}
+
+/** Asks for the state of the heating that is on the screen, and shows it. */
+export async function ask() {
+  const twin = document.getElementById("twin");
+  if (!twin?.matches("[data-asks]") || asking) return;
+  asking = true;
+  const { run, step: at } = step().dataset;
+  try {
+    const answer = await fetch(`${location.pathname}/watch`, { method: "POST", body: new URLSearchParams({ run, step: at }) });
+    if (answer.status === 200) show(await answer.text(), at);
+  } catch {
+    // The network is gone: what is shown grows old, and says so.
+  } finally {
+    asking = false;
+  }
+  document.getElementById("twin")?.classList.toggle("old", performance.now() - lastWord > OLD_MS);
+}
+
+function show(html, at) {
+  const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("twin");
+  // A press has led on meanwhile.
+  if (!fresh || step().dataset.step !== at || step().dataset.phase !== "running") return;
+  const focused = document.activeElement?.closest("#twin [data-key]")?.dataset.key;
+  document.getElementById("twin").replaceWith(fresh);
+  if (focused) fresh.querySelector(`[data-key="${focused}"]`)?.focus({ preventScroll: true });
+  lastWord = performance.now();
+  heed(fresh.dataset.advice);
+  document.dispatchEvent(new Event("twin"));
+}
+
+function label() {
+  const button = document.getElementById("sound");
+  if (!button) return;
+  button.textContent = isOn() ? "Sound on" : "Sound off";
+  button.setAttribute("aria-pressed", String(isOn()));
+}
+
+/** Begins, and goes on whatever step is on the screen. */
+export function watch() {
+  document.addEventListener("click", (event) => {
+    if (!event.target.closest("#sound")) return;
+    localStorage.setItem(SOUND, isOn() ? "off" : "on");
+    label();
+    tones(1, 880);
+  });
+  setInterval(ask, ASK_MS);
+  shown();
+}
+
+/** Another step, or another phase of it, is on the screen. */
+export function shown() {
+  lastWord = performance.now();
+  lastAdvice = "plan";
+  label();
+  ask();
+}
