@@ -6,6 +6,7 @@
 //! - [`finding`]: what a rule has to object, where, and the way out
 //! - [`caution`]: what can hurt a person or a shop
 //! - [`watch`]: how far a computation has come, and whether it is still wanted
+//! - [`instrument`]: what instruments at a bench measure
 //! - [`materials`]: alloys and bodies, with sources and limits
 //! - [`board`]: outline, stack-up, connector, joints, components
 //! - [`solder`]: what a mix of solders melts at
@@ -24,6 +25,7 @@ pub mod example;
 pub mod finding;
 pub mod heat;
 pub mod inspection;
+pub mod instrument;
 pub mod materials;
 pub mod method;
 pub mod planning;

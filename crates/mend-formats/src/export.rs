@@ -38,9 +38,27 @@ pub struct Export {
     pub drafts: Vec<DraftEntry>,
     /// `urgent-mend/job/2`, oldest first.
     pub jobs: Vec<String>,
+    /// Instruments at the bench.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub instruments: Vec<InstrumentEntry>,
     /// What measuring has taught, oldest first.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub lessons: Vec<LessonEntry>,
+}
+
+/// An instrument.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct InstrumentEntry {
+    /// As the shop calls it.
+    pub name: String,
+    /// `thermometer`, `readout` or `meter`.
+    pub kind: String,
+    /// Number and port.
+    pub address: String,
+    /// Is it a thermometer that is read at the heat step?
+    #[serde(default)]
+    pub at_bench: bool,
 }
 
 /// A lesson.

@@ -117,6 +117,22 @@ pub struct RunRecord {
     /// What was said of its heatings while they were watched.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub states: Vec<StateRecord>,
+    /// What a thermometer read meanwhile.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub readings: Vec<ReadingRecord>,
+}
+
+/// A reading of a heating.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ReadingRecord {
+    /// When the air went on, ms since the run was opened.
+    pub begun_ms: i64,
+    /// How long after that, ms.
+    pub after_ms: i64,
+    /// °C; left out: it read nothing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub celsius: Option<f64>,
 }
 
 /// What was said of a heating at a moment, as it was shown.

@@ -14,3 +14,19 @@ CREATE INDEX lessons_of_job ON lessons (job_id);
 CREATE TABLE to_learn (
     job_id INTEGER PRIMARY KEY REFERENCES jobs (id)
 ) STRICT;
+-- Instruments at the bench.
+CREATE TABLE instruments (
+    id       INTEGER PRIMARY KEY,
+    name     TEXT    NOT NULL UNIQUE,
+    kind     TEXT    NOT NULL,             -- thermometer, readout, meter
+    address  TEXT    NOT NULL,             -- number and port
+    at_bench INTEGER NOT NULL              -- a thermometer that is read at the heat step
+) STRICT;
+-- What a thermometer read while a heating was watched.
+CREATE TABLE run_readings (
+    run_id   INTEGER NOT NULL REFERENCES runs (id),
+    begun_ms INTEGER NOT NULL,             -- air on, since the run was opened
+    after_ms INTEGER NOT NULL,             -- from then on
+    celsius  REAL,                         -- none: it read nothing
+    PRIMARY KEY (run_id, begun_ms, after_ms)
+) STRICT, WITHOUT ROWID;

@@ -25,7 +25,7 @@ const STEPS: &[M<'_>] = &[
         .down("DELETE FROM plans WHERE fits; ALTER TABLE plans DROP COLUMN fits; DROP TABLE fit_settings;"),
     M::up(include_str!("../migrations/0009_lessons.sql")).down("DROP TABLE measuring; DROP TABLE lessons;"),
     M::up(include_str!("../migrations/0010_watched.sql"))
-        .down("DROP TABLE to_learn; DROP INDEX lessons_of_job; ALTER TABLE lessons DROP COLUMN job_id; DROP TABLE run_states;"),
+        .down("DROP TABLE run_readings; DROP TABLE instruments; DROP TABLE to_learn; DROP INDEX lessons_of_job; ALTER TABLE lessons DROP COLUMN job_id; DROP TABLE run_states;"),
 ];
 
 /// All steps, in order.

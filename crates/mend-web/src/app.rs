@@ -8,6 +8,7 @@ use mend_core::units::Scale;
 use mend_store::{Moment, Read, Store, StoreError, Write};
 
 use crate::computing::Computing;
+use crate::instruments::Instruments;
 use crate::job::Job;
 use crate::pictures::Pictures;
 use crate::refusal::Refusal;
@@ -38,6 +39,8 @@ pub struct App {
     pub(crate) computing: Arc<Computing>,
     /// Pictures of boards.
     pub(crate) pictures: Arc<Pictures>,
+    /// Thermometers that are being read.
+    pub(crate) instruments: Arc<Instruments>,
     /// Jobs from files whose plans are still being computed.
     preparing: Arc<AtomicUsize>,
     /// Are temperatures read in °F where a visitor has chosen nothing?
@@ -54,7 +57,8 @@ impl App {
     /// An application on a store, with the machine's clocks.
     pub fn new(store: Store, clocks: Clocks) -> Self {
         let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
-        Self { store, clocks, computing, pictures, preparing: Arc::default(), fahrenheit: Arc::default() }
+        let (instruments, preparing, fahrenheit) = (Arc::default(), Arc::default(), Arc::default());
+        Self { store, clocks, computing, pictures, instruments, preparing, fahrenheit }
     }
 
     /// Now, in the shop's own zone.
@@ -65,6 +69,11 @@ impl App {
     /// Now, ms since the epoch.
     pub(crate) fn now_ms(&self) -> i64 {
         self.now().timestamp().as_millisecond()
+    }
+
+    /// The clocks.
+    pub(crate) fn clocks(&self) -> &Clocks {
+        &self.clocks
     }
 
     /// Now, by both clocks.

@@ -2,12 +2,14 @@
 
 use mend_core::board::Board;
 use mend_core::calibration::observation::Observation;
+use mend_core::calibration::probe::place;
+use mend_core::calibration::reading_fault::counted;
 use mend_core::heat::known::{Belief, Teachable};
 use mend_core::planning::bench_run::{Cue, Stamp};
-use mend_core::planning::learnt::Learnt;
+use mend_core::planning::learnt::{Learnt, Observed};
 use mend_core::planning::live::seen;
 use mend_formats::lesson;
-use mend_store::NewLesson;
+use mend_store::{NewLesson, ReadingRow};
 use serde::{Deserialize, Serialize};
 
 use crate::App;
@@ -59,9 +61,10 @@ async fn learn(app: &App, id: i64) -> Result<(), Refusal> {
     let stamp = bench.state.release().ok_or(Refusal::NotYet("Nothing came away from a cold board"))?;
     let inputs = &bench.planned.inputs;
     let (order, station) = (Ordered::load(app, &job, inputs).await?, station_named(app, &inputs.station).await?);
-    let observations = observed(bench, &board, stamp);
-    let place = Viewer::heat(HeatWork::Removal, id);
-    let learnt = order.learnt(app, (place, observations)).await?;
+    let run = bench.run.id;
+    let readings = app.reading(move |read| read.run_readings(run)).await?;
+    let observed = observed((bench, stamp), (&board, &readings));
+    let learnt = order.learnt(app, (Viewer::heat(HeatWork::Removal, id), observed)).await?;
     let from_s = inputs.settings.seconds_before() as f64;
     let of_air = |band: [Option<f64>; 3]| band.map(|at| at.map(|at| at - from_s));
     let [before_s, after_s] = learnt.release_s.map(of_air);
@@ -80,13 +83,18 @@ async fn learn(app: &App, id: i64) -> Result<(), Refusal> {
     app.writing(move |write| write.end_lesson(id, Some((&lesson, now)))).await
 }
 
-/// What was seen of a heating: rows that shone, and the part that moved.
-fn observed(bench: &BenchRunView, board: &Board, stamp: &Stamp) -> Vec<Observation> {
+/// What was read and seen of a heating: a thermocouple beside the part, rows that shone, and the part that moved.
+fn observed((bench, stamp): (&BenchRunView, &Stamp), (board, readings): (&Board, &[ReadingRow])) -> Observed {
     let from_s = bench.planned.inputs.settings.seconds_before() as f64;
     let here = |cue: &&Cue| cue.begun_ms == stamp.begun_ms;
     let mut all = seen(board, from_s, bench.state.cues.iter().filter(here));
     all.push(Observation::Moved { at_s: from_s + stamp.seconds });
-    all
+    let read = readings.iter().filter(|row| row.begun_ms == stamp.begun_ms);
+    let read = read.filter_map(|row| Some([from_s + row.after_ms as f64 / 1000.0, row.celsius?]));
+    let read = counted(read, from_s + stamp.seconds);
+    let thermocouples = if read.is_empty() { Vec::new() } else { vec![place(board)] };
+    all.extend(read);
+    Observed { thermocouples, observations: all }
 }
 
 /// In a line: what is known better, and what that does to the next plan.
@@ -116,8 +124,11 @@ mod tests {
     #[test]
     fn a_late_release_is_told_with_what_it_changed() {
         let bench = Bench::try_new().expect("the example");
-        let learnt =
-            Learnt::try_new(&bench.order(), &[Observation::Moved { at_s: 200.0 }]).expect("it can be computed");
+        let learnt = Learnt::try_new(
+            &bench.order(),
+            &Observed { observations: vec![Observation::Moved { at_s: 200.0 }], ..Observed::default() },
+        )
+        .expect("it can be computed");
         let [before_s, after_s] = learnt.release_s;
         let line = figures(&learnt, &JobLesson { moved_s: 200.0, before_s, after_s });
         assert!(line.starts_with("It moved after 200 s: heat of the jet −"), "{line}");

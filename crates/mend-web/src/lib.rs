@@ -6,6 +6,7 @@
 //!   taught
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
 //!   is kept; [`words`]: what the core found, in sentences
+//! - `instruments`: thermometers that are being read
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
 //!   computes; [`opening`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
 
@@ -19,6 +20,7 @@ mod extract;
 #[cfg(test)]
 #[allow(clippy::expect_used)]
 mod fixture;
+mod instruments;
 mod job;
 mod known;
 mod learning;

@@ -2,17 +2,19 @@
 //! computed by the real solver in the background, job by job.
 
 use std::collections::BTreeMap;
+use std::net::SocketAddr;
 
 use jiff::ToSpan;
 use mend_core::finding::Finding;
+use mend_formats::bundle::Bundle;
 use mend_formats::shop::{JobFile, RunFile};
 use mend_formats::{board, equipment, shop, station};
-use mend_store::{EventRow, Moment, NewBoard, NewMark, NewRun, Write};
+use mend_store::{EventRow, InstrumentRow, Moment, NewBoard, NewMark, NewRun, Write};
 
 use crate::App;
-use crate::job::Job;
+use crate::job::{HeatWork, Job};
 use crate::photograph;
-use crate::planner;
+use crate::planner::{self, Ordered};
 use crate::refusal::Refusal;
 use crate::words::{FindingView, Words};
 
@@ -120,6 +122,36 @@ pub async fn fill(
     }
     app.set_preparing(waiting.len());
     Ok(plan_all(app.clone(), waiting))
+}
+
+/// What the first open job that is not at the bench yet is planned from: what simulated instruments are made on.
+pub async fn bench_bundle(app: &App) -> Option<Bundle> {
+    for listed in app.reading(|read| read.open_jobs()).await.ok()? {
+        let Ok(job) = Job::load(app, listed.job_id).await else { continue };
+        if job.has_run {
+            continue;
+        }
+        let Some(inputs) = job.inputs_of(HeatWork::Removal).filter(|inputs| inputs.settings.air.is_some()) else {
+            continue;
+        };
+        if let Ok(order) = Ordered::load(app, &job, &inputs).await {
+            return Some(order.bundle);
+        }
+    }
+    None
+}
+
+/// Puts an instrument into the list; one of the same name is elsewhere now.
+pub async fn add_instrument(app: &App, (name, kind): (&str, &str), address: SocketAddr) {
+    let (name, kind, address) = (name.to_owned(), kind.to_owned(), address.to_string());
+    let put = move |write: &Write<'_>| {
+        let same = write.read().instruments()?.into_iter().find(|row| row.name == name);
+        let (id, at_bench) = same.map_or((0, false), |row| (row.id, row.at_bench));
+        write.put_instrument(&InstrumentRow { id, name, kind, address, at_bench })
+    };
+    if let Err(refusal) = app.writing(put).await {
+        tracing::warn!(?refusal, "an instrument is not in the list");
+    }
 }
 
 /// Plans every job that waits, and puts down what the plan's run holds.

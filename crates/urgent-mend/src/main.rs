@@ -10,6 +10,7 @@ mod method_command;
 mod plan_command;
 mod serving;
 mod shop_commands;
+mod stand_ins;
 
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -52,6 +53,11 @@ enum Command {
         data: PathBuf,
         #[command(flatten)]
         listen: Listen,
+        /// Simulated instruments on the first open job, in the shop's list. The demo has them too.
+        #[arg(long)]
+        stand_ins: bool,
+        #[command(flatten)]
+        hidden: stand_ins::Hidden,
     },
     /// Takes files of our open formats into a shop; a folder that `export` wrote goes into an empty one.
     Import {
@@ -129,6 +135,8 @@ enum Command {
         #[arg(long)]
         json: bool,
     },
+    /// Starts simulated instruments on the loopback: two loggers, a station and a meter. They go on until the program is ended.
+    Instruments(stand_ins::InstrumentArguments),
     /// Says what a solder or a mix of solders melts at (docs/formats/melt.md). Exit 2 when there is no such solder.
     Melt(melt_command::MeltArguments),
 }
@@ -143,9 +151,12 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Plan { file, json, fit, .. } => plan_command::run(&file, (json, fit)),
         Command::Calibrate { taped, readings, json } => live_commands::calibrate(&taped, &readings, json),
         Command::Watch { taped, events, .. } => live_commands::watch(&taped, &events),
+        Command::Instruments(asked) => stand_ins::run(&asked.bundle, (asked.listen, asked.hidden)),
         Command::Melt(asked) => melt_command::run(&asked),
         Command::Demo { keep, listen } => serving::demo(keep.as_deref(), &listen),
-        Command::Serve { data, listen } => serving::serve(&data, &listen),
+        Command::Serve { data, listen, stand_ins, hidden } => {
+            serving::serve(&data, &listen, stand_ins.then_some(hidden))
+        }
         Command::Init { data } => shop_commands::init(&data),
         Command::Import { data, files } => shop_commands::import(&data, &files),
         Command::Export { data, out } => shop_commands::export(&data, &out),

@@ -14,6 +14,7 @@ use crate::clocks::clocks;
 use crate::demo_files::shop_files;
 use crate::listening;
 use crate::plan_command::BAD_INPUT;
+use crate::stand_ins::{Hidden, StandIn, USUAL, start};
 
 /// How often it is looked whether a day has passed since the last snapshot.
 const SNAPSHOT_LOOK: Duration = Duration::from_secs(600);
@@ -36,13 +37,13 @@ pub(crate) struct Listen {
 pub(crate) fn demo(keep: Option<&Path>, listen: &Listen) -> anyhow::Result<ExitCode> {
     let temporary = tempfile::tempdir().context("no temporary folder")?;
     let shop = Folder::create(keep.unwrap_or(&temporary.path().join("shop")))?;
-    run(&shop, listen, true)
+    run(&shop, listen, Filling { demo: true, stand_ins: Some(USUAL) })
 }
 
 /// A shop that keeps its data. A folder without one is no shop: `init` makes it.
-pub(crate) fn serve(data: &Path, listen: &Listen) -> anyhow::Result<ExitCode> {
+pub(crate) fn serve(data: &Path, listen: &Listen, stand_ins: Option<Hidden>) -> anyhow::Result<ExitCode> {
     match Folder::open(data) {
-        Ok(folder) => run(&folder, listen, false),
+        Ok(folder) => run(&folder, listen, Filling { demo: false, stand_ins }),
         Err(error) => {
             eprintln!("{error}{}", crate::shop_commands::remedy(&error, data));
             Ok(ExitCode::from(BAD_INPUT))
@@ -65,8 +66,16 @@ pub(crate) fn moment_name() -> String {
     jiff::ZonedDateTime::now().strftime("%Y-%m-%dT%H-%M-%S").to_string()
 }
 
+/// What a shop is given besides what is in it.
+struct Filling {
+    /// All of the demo.
+    demo: bool,
+    /// Simulated instruments with this hidden in them.
+    stand_ins: Option<Hidden>,
+}
+
 #[tokio::main]
-async fn run(folder: &Folder, listen: &Listen, fill: bool) -> anyhow::Result<ExitCode> {
+async fn run(folder: &Folder, listen: &Listen, filling: Filling) -> anyhow::Result<ExitCode> {
     if !listen.listen.ip().is_loopback() {
         if !listen.open {
             eprintln!(
@@ -82,9 +91,9 @@ async fn run(folder: &Folder, listen: &Listen, fill: bool) -> anyhow::Result<Exi
     let listener =
         TcpListener::bind(listen.listen).await.with_context(|| format!("{} can't be listened on", listen.listen))?;
     app.start().await;
-    let rest = if fill { Some(opening::fill(&app, &shop_files()).await?) } else { None };
+    let rest = if filling.demo { Some(opening::fill(&app, &shop_files()).await?) } else { None };
     announce(listener.local_addr()?);
-    look_after(&app, folder, rest);
+    look_after(&app, folder, (rest, filling.stand_ins));
     let door = Door { hosts: listen.host.iter().cloned().chain([listen.listen.ip().to_string()]).collect() };
     listening::serve(listener, router(app.clone(), door), stop_signal(), || app.close()).await;
     Ok(ExitCode::SUCCESS)
@@ -94,15 +103,19 @@ async fn run(folder: &Folder, listen: &Listen, fill: bool) -> anyhow::Result<Exi
 fn look_after(
     app: &App,
     folder: &Folder,
-    rest: Option<impl Future<Output = Result<(), opening::CannotOpen>> + Send + 'static>,
+    (rest, hidden): (Option<impl Future<Output = Result<(), opening::CannotOpen>> + Send + 'static>, Option<Hidden>),
 ) {
-    if let Some(rest) = rest {
-        tokio::spawn(async move {
+    let filled = app.clone();
+    tokio::spawn(async move {
+        if let Some(rest) = rest {
             if let Err(error) = rest.await {
                 tracing::error!(%error, "the demo is not complete");
             }
-        });
-    }
+        }
+        if let Some(hidden) = hidden {
+            stand_ins(&filled, hidden).await;
+        }
+    });
     let app = app.clone();
     tokio::spawn(async move {
         app.list_missing_jobs().await;
@@ -122,6 +135,16 @@ fn look_after(
             tokio::time::sleep(SNAPSHOT_LOOK).await;
         }
     });
+}
+
+/// Simulated instruments, on any free ports of the loopback.
+async fn stand_ins(app: &App, hidden: Hidden) {
+    let Some(bundle) = opening::bench_bundle(app).await else { return };
+    let anywhere = std::net::SocketAddr::from(([127, 0, 0, 1], 0));
+    let started = tokio::task::spawn_blocking(move || start(&bundle, (anywhere, hidden))).await;
+    for StandIn { name, kind, address } in started.into_iter().flatten().flatten() {
+        opening::add_instrument(app, (name, kind), address).await;
+    }
 }
 
 /// A snapshot, unless there is one of this day.

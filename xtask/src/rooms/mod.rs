@@ -17,8 +17,9 @@ const DOORS: &[(&str, &[&str])] = &[
     ("mend-core", &[]),
     ("mend-formats", &["mend-core"]),
     ("mend-store", &["mend-core"]),
-    ("mend-web", &["mend-core", "mend-formats", "mend-store"]),
-    ("urgent-mend", &["mend-core", "mend-formats", "mend-store", "mend-web"]),
+    ("mend-devices", &["mend-core"]),
+    ("mend-web", &["mend-core", "mend-devices", "mend-formats", "mend-store"]),
+    ("urgent-mend", &["mend-core", "mend-devices", "mend-formats", "mend-store", "mend-web"]),
     ("xtask", &[]),
 ];
 
@@ -28,6 +29,7 @@ const CLOSED: &[(&str, &[&str])] = &[
     ("mend-formats", &["rusqlite", "axum", "tokio"]),
     ("mend-web", &["rusqlite", "deadpool-sqlite"]),
     ("mend-store", &["axum", "askama"]),
+    ("mend-devices", &["rusqlite", "axum", "tokio"]),
 ];
 
 /// What the core must not reach for: a run repeats to the bit and is reasoned about without a machine.
@@ -39,7 +41,7 @@ const READY_SENTENCE: &str = "::written(";
 /// Modules of the core from the ground up; an import may only look down, or stay on its floor.
 const RANKS: &[&[&str]] = &[
     &["units"],
-    &["caution", "finding", "watch"],
+    &["caution", "finding", "instrument", "watch"],
     &["materials", "board"],
     &["solder"],
     &["heat"],

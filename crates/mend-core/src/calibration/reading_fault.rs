@@ -1,5 +1,7 @@
 //! A reading that can't be one: the thermocouple has come off, broken or frozen.
 
+use super::observation::Observation;
+
 /// What a bead on a board can be, °C.
 const POSSIBLE_C: (f64, f64) = (-20.0, 500.0);
 /// Nothing on a board warms or cools faster, K/s (E: a bead in the bare jet).
@@ -8,6 +10,29 @@ const STEEPEST: f64 = 60.0;
 const STILL_K: f64 = 0.05;
 const STILL_S: f64 = 5.0;
 const EXPECTED_K: f64 = 2.0;
+
+/// Of a thermocouple a reading counts once in so many seconds: what no parameter explains lasts about twice as long.
+pub(super) const APART_S: f64 = 5.0;
+/// A bead that was taped by hand lies within so many mm of where it is said to (E).
+pub(super) const WITHIN_MM: f64 = 1.0;
+
+/// The sound readings of one thermocouple up to a moment, thinned, as observations.
+///
+/// ```
+/// use mend_core::calibration::reading_fault::counted;
+/// let readings = (0..30).map(|k| [f64::from(k), 24.0 + f64::from(k)]);
+/// assert_eq!(counted(readings.chain([[31.0, f64::NAN]]), 20.0).len(), 5);
+/// ```
+pub fn counted(readings: impl Iterator<Item = [f64; 2]>, until_s: f64) -> Vec<Observation> {
+    let (mut sound, mut next_s, mut all) = (SoundReadings::default(), f64::NEG_INFINITY, Vec::new());
+    for [at_s, celsius] in readings.filter(|[at_s, _]| *at_s <= until_s) {
+        if sound.take([at_s, celsius], 0.0).is_ok() && at_s >= next_s {
+            next_s = at_s + APART_S;
+            all.push(Observation::Reading { thermocouple: 0, at_s, celsius, within_mm: WITHIN_MM });
+        }
+    }
+    all
+}
 
 /// Why a reading is left out.
 #[derive(Debug, Clone, Copy, PartialEq)]

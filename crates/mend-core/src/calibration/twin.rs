@@ -3,19 +3,15 @@
 use std::sync::Arc;
 
 use super::observation::{Observation, sits};
-use super::reading_fault::{ReadingFault, SoundReadings};
+use super::reading_fault::{APART_S, ReadingFault, SoundReadings, WITHIN_MM};
 use super::watched_run::WatchedRun;
 use super::weights::RunWeights;
 
-/// Of a thermocouple a reading counts once in so many seconds: what no parameter explains lasts about twice as long.
-const APART_S: f64 = 5.0;
 /// Damage within this is near, s.
 const SOON_S: f64 = 5.0;
 /// From this chance of it on there is a warning, and from this one on the air goes away.
 const WARNING: f64 = 0.10;
 const AIR_AWAY: f64 = 0.30;
-/// A thermocouple's bead lies within so many mm of where it is said to (E).
-const WITHIN_MM: f64 = 1.0;
 
 /// What a jet that wanders by a tenth does to the time that is left, as three points of a bell and their weights: 0 and its spread times
 /// the root of three either way (Gauss and Hermite). A tenth of the transfer is 0.11 of the time: a release goes with the power

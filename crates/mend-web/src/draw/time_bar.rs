@@ -67,7 +67,7 @@ impl<'a> HeatCourse<'a> {
             mid_x: release.mid_s.map(|t| n(x(t))),
             stop: abort_s.map(|at| StopZone { x: n(x(at)), width: n(WIDTH - x(at)), words: format!("stop {at:.0} s") }),
             low: word(release.low_s),
-            high: word(release.high_s),
+            high: Some(word(release.high_s)).filter(|high| *high != word(release.low_s)).unwrap_or_default(),
             high_x: n(x(high)),
             narrow: x(high) - x(low) < 2.0 * LABEL,
             end_s: n(end_s),

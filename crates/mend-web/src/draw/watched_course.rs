@@ -46,12 +46,12 @@ pub(crate) struct WatchedCourse {
     description: String,
 }
 
-struct Paper {
+struct CoursePaper {
     last_s: f64,
     top_s: f64,
 }
 
-impl Paper {
+impl CoursePaper {
     fn x(&self, at_s: f64) -> f64 {
         LEFT + WIDTH * (at_s / self.last_s).min(1.0)
     }
@@ -73,7 +73,7 @@ impl WatchedCourse {
         let release = |state: &SaidState| state.release_s.map(|at| at.map(|at| at - from_s));
         let highest = |state: &SaidState| release(state).into_iter().flatten().fold(0.0, f64::max);
         let top_s = 1.08 * said.iter().map(|(_, state)| highest(state)).fold(last_s, f64::max);
-        let paper = Paper { last_s, top_s };
+        let paper = CoursePaper { last_s, top_s };
         let open = |[_, mid, high]: [Option<f64>; 3]| high.or(mid.map(|mid| OPEN * mid)).unwrap_or(top_s);
         let upper = said.iter().map(|(at, state)| paper.point(*at, open(release(state))));
         let lower = said.iter().rev().map(|(at, state)| paper.point(*at, release(state)[0].unwrap_or(top_s)));
@@ -99,7 +99,7 @@ impl WatchedCourse {
 }
 
 /// The chance of damage within the next seconds, as an area over its strip.
-fn chances(paper: &Paper, said: &[(f64, SaidState)]) -> String {
+fn chances(paper: &CoursePaper, said: &[(f64, SaidState)]) -> String {
     let [top, bottom] = STRIP;
     let y = |chance: f64| bottom - (bottom - top) * chance.clamp(0.0, 1.0);
     let edge = said.iter().map(|(at, state)| format!("{},{}", n(paper.x(*at)), n(y(state.damage_soon))));

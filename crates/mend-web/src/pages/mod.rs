@@ -6,6 +6,7 @@ pub(crate) mod boards;
 pub(crate) mod equipment;
 pub(crate) mod finished;
 pub(crate) mod help;
+pub(crate) mod instruments;
 pub(crate) mod jobs;
 pub(crate) mod number;
 pub(crate) mod scale;

@@ -2,12 +2,15 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use mend_formats::export::{BoardEntry, DraftEntry, Export, FILE, FORMAT, LessonEntry, PhotoEntry, StationEntry};
+use mend_formats::export::{
+    BoardEntry, DraftEntry, Export, FILE, FORMAT, InstrumentEntry, LessonEntry, PhotoEntry, StationEntry,
+};
 use mend_formats::record::{
-    self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, RunRecord, StateRecord, VariantRecord,
+    self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, ReadingRecord, RunRecord, StateRecord,
+    VariantRecord,
 };
 use mend_formats::{draft, export as format, renewal};
-use mend_store::{LessonRow, PhotoRow, PlanRow, Read, RunRow, StateRow, StoreError};
+use mend_store::{InstrumentRow, LessonRow, PhotoRow, PlanRow, Read, ReadingRow, RunRow, StateRow, StoreError};
 
 use super::CannotOpen;
 use crate::App;
@@ -28,6 +31,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         boards: Vec::new(),
         drafts: Vec::new(),
         jobs: Vec::new(),
+        instruments: instruments(app).await?,
         lessons: Vec::new(),
     };
     let (shop, equipment) = read(app, |r| Ok((r.shop()?, r.equipment()?))).await?;
@@ -79,6 +83,14 @@ where
     F: FnOnce(Read<'_>) -> Result<T, StoreError> + Send + 'static,
 {
     app.reading(work).await.map_err(|refusal| CannotOpen::refusal("the shop", refusal))
+}
+
+async fn instruments(app: &App) -> Result<Vec<InstrumentEntry>, CannotOpen> {
+    let entry = |row: InstrumentRow| {
+        let InstrumentRow { name, kind, address, at_bench, .. } = row;
+        InstrumentEntry { name, kind, address, at_bench }
+    };
+    Ok(read(app, |r| r.instruments()).await?.into_iter().map(entry).collect())
 }
 
 async fn stations(app: &App, out: &mut Out<'_>, list: &mut Export) -> Result<(), CannotOpen> {
@@ -238,5 +250,10 @@ fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<
         Some(StateRecord { step, begun_ms, at_s, says: record::raw(&says)? })
     });
     let states = states.collect();
-    Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events, states }))
+    let readings = read.run_readings(run.id)?.into_iter().map(|row| {
+        let ReadingRow { begun_ms, after_ms, celsius } = row;
+        ReadingRecord { begun_ms, after_ms, celsius }
+    });
+    let readings = readings.collect();
+    Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events, states, readings }))
 }

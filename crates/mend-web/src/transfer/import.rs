@@ -3,14 +3,14 @@
 use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
-use mend_formats::export::{BoardEntry, Export};
-use mend_formats::record::{self, BoardName, JobRecord, StateRecord};
+use mend_formats::export::{BoardEntry, Export, InstrumentEntry};
+use mend_formats::record::{self, BoardName, JobRecord, ReadingRecord, StateRecord};
 use mend_formats::{
     FileKind, board, connector, draft, equipment, export as format, file_kind, lesson, shop, shop_settings, station,
 };
 use mend_store::{
-    EventRow, LogRow, Moment, NewBoard, NewDraft, NewLesson, NewMark, NewPhoto, NewPlan, NewRun, StateRow, StoreError,
-    Write,
+    EventRow, InstrumentRow, LogRow, Moment, NewBoard, NewDraft, NewLesson, NewMark, NewPhoto, NewPlan, NewRun,
+    ReadingRow, StateRow, StoreError, Write,
 };
 
 use super::CannotOpen;
@@ -137,6 +137,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
     for name in list.shop.iter().chain(&list.equipment).chain(&list.connectors) {
         import_file(app, (name, &load(name)?)).await?;
     }
+    instruments(app, &list).await?;
     stations(app, &list, &load).await?;
     let photos = photos(app, &list, &load).await?;
     let mut boards = BTreeMap::new();
@@ -157,6 +158,15 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
 }
 
 type Load<'a> = &'a dyn Fn(&str) -> Result<Vec<u8>, CannotOpen>;
+
+async fn instruments(app: &App, list: &Export) -> Result<(), CannotOpen> {
+    for InstrumentEntry { name, kind, address, at_bench } in list.instruments.iter().cloned() {
+        let row = InstrumentRow { id: 0, name, kind, address, at_bench };
+        let put = app.writing(move |w| w.put_instrument(&row)).await;
+        put.map_err(|refusal| CannotOpen::refusal(format::FILE, refusal))?;
+    }
+    Ok(())
+}
 
 async fn stations(app: &App, list: &Export, load: Load<'_>) -> Result<(), CannotOpen> {
     for entry in &list.stations {
@@ -330,6 +340,11 @@ fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> 
             let says = says.get().to_owned();
             w.keep_state(run_id, &StateRow { step: *step, begun_ms: *begun_ms, at_s: *at_s, says })?;
         }
+        let reading = |record: &ReadingRecord| {
+            let ReadingRecord { begun_ms, after_ms, celsius } = *record;
+            ReadingRow { begun_ms, after_ms, celsius }
+        };
+        w.keep_readings(run_id, &run.readings.iter().map(reading).collect::<Vec<_>>())?;
     }
     Ok(())
 }

@@ -12,6 +12,7 @@ use serde::Deserialize;
 
 use super::super::{JobPath, number};
 use super::StepView;
+use super::readings::trigger;
 use crate::App;
 use crate::arrived::Arrived;
 use crate::extract::Form;
@@ -72,6 +73,9 @@ pub(crate) async fn enter(
     let (id, happening) = (number(&path)?, checked(&sent)?);
     let entered = Entered { sent, happening, arrived };
     let job = app.writing(move |w| entered.take(w, id)).await??;
+    if job.bench()?.state.begun_ms().is_some() {
+        trigger(&app).await?;
+    }
     Ok(StepView::from_run((&job, job.bench()?), &app.moment(), visitor))
 }
 

@@ -1,9 +1,11 @@
 //! The bench run: full screen, one key to go on. Every press is kept with its moment; a reload shows the same second.
 //!
-//! - this file: the pages; [`view`]: the present step as it is laid out; [`twin`]: what is likely while the air is on;
+//! - this file: the pages; [`view`]: the present step as it is laid out; [`twin`]: what is likely while the air is on, with the
+//!   [`readings`] of a thermometer;
 //!   [`events`]: what is entered at the bench
 
 pub(crate) mod events;
+mod readings;
 pub(crate) mod twin;
 mod view;
 

@@ -17,6 +17,7 @@ use mend_store::StateRow;
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
+use super::readings::{BenchReadings, taped};
 use crate::App;
 use crate::arrived::Arrived;
 use crate::computing::{Stand, Viewer};
@@ -28,6 +29,8 @@ use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 use crate::words;
 
+/// What is expected within this is expected now, s.
+const NOW_S: f64 = 1.5;
 /// Rows have a key each, 1 to 9.
 const MOST_KEYS: usize = 9;
 
@@ -104,7 +107,10 @@ impl TwinView {
         let course = HeatCourse { release: &release, abort_s, ..planned };
         Self {
             advice: if live.observed { advice(live.state.advice) } else { "go-on" },
-            range: words::release(&release),
+            range: match high_s {
+                Some(high_s) if high_s < live.seconds + NOW_S => "now".to_owned(),
+                _ => words::release(&release),
+            },
             abort: abort_s.map_or(String::new(), |at| format!("{at:.0} s")),
             bar: course.bar(),
             soon: chance(live.state.damage_soon),
@@ -139,9 +145,13 @@ fn cue_keys(bench: &BenchRunView, board: &Board) -> Vec<CueKey> {
 struct LiveState<'a> {
     watching: &'a Watching,
     state: TwinState,
+    /// From air on.
+    seconds: f64,
     /// Has anything been seen or read in this heating?
     observed: bool,
     board: &'a Board,
+    /// What a thermometer says.
+    reading: Option<String>,
 }
 
 const fn advice(advice: TwinAdvice) -> &'static str {
@@ -167,6 +177,7 @@ fn lines(live: &LiveState<'_>, visitor: Visitor) -> Vec<String> {
     let last = live.state.last_joint.and_then(|(k, share)| Some((live.board.connector.joints.get(k)?, share)));
     let coldest = live.state.coldest_c;
     [
+        live.reading.clone(),
         Some(format!("Coldest joint {}", band(coldest))).filter(|_| coldest.iter().all(|t| t.is_finite())),
         tightest.map(|(of, celsius)| format!("{} {}", words::capital(&words::damaged(of)), band(celsius))),
         last.map(|(joint, share)| format!("Last to melt: {}, {} in 10", joint.name, (10.0 * share).round())),
@@ -199,6 +210,7 @@ pub(crate) async fn watch(
     let Some((kind, view)) = heating.zip(TwinView::planned(bench, board)).filter(|(_, view)| view.asks) else {
         return Ok(StatusCode::NO_CONTENT.into_response());
     };
+    let readings = BenchReadings::load(&app, bench, &now).await?;
     let watching = match stand(&app, &job, kind).await? {
         Stand::Running(_) => return Ok(view.saying("The twin is being computed.".to_owned()).into_response()),
         Stand::Ended(Err(_)) => {
@@ -210,9 +222,12 @@ pub(crate) async fn watch(
     let seconds = bench.phase_ms(&now) as f64 / 1000.0;
     let mut twin = watching.twin();
     seen(board, watching.last_from_s, &cues).iter().for_each(|observation| twin.observe(observation));
+    let fault = readings.tell(&mut twin, watching.last_from_s);
     let state = twin.state(watching.last_from_s + seconds);
-    keep(&app, (bench, seconds), live::write(&state, board, None)?).await?;
-    let live = LiveState { watching: &watching, state, observed: !cues.is_empty(), board };
+    keep(&app, (bench, seconds), live::write(&state, board, fault)?).await?;
+    let reading = readings.line((state.expected_c.first(), fault), visitor);
+    let observed = !cues.is_empty() || readings.any();
+    let live = LiveState { watching: &watching, state, seconds, observed, board, reading };
     Ok(view.watched(kind, &live, visitor).into_response())
 }
 
@@ -227,7 +242,7 @@ async fn keep(app: &App, (bench, seconds): (&BenchRunView, f64), says: String) -
 async fn stand(app: &App, job: &Job, kind: &StepKind) -> Result<Stand<Watching>, Refusal> {
     let work = if matches!(kind, StepKind::Heat { .. }) { HeatWork::Removal } else { HeatWork::Fit };
     let Some(order) = order(app, job, work).await? else { return Ok(Stand::Running(0.0)) };
-    order.watching(app, Viewer::heat(work, job.row.id)).await
+    order.watching(app, (Viewer::heat(work, job.row.id), &taped(app, job).await?)).await
 }
 
 /// What a run at the bench goes by.
@@ -248,7 +263,8 @@ pub(super) fn prepare(app: &App, job: Job) {
     tokio::spawn(async move {
         for work in HeatWork::ALL {
             if let Ok(Some(order)) = order(&app, &job, work).await {
-                order.watching_at_leisure(&app, Viewer::heat(work, job.row.id)).await;
+                let taped = taped(&app, &job).await.unwrap_or_default();
+                order.watching_at_leisure(&app, (Viewer::heat(work, job.row.id), &taped)).await;
             }
         }
     });

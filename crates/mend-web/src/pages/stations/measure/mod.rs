@@ -1,10 +1,12 @@
 //! Measuring a station: kept field by field as it is entered, shown at once, and taken as a lesson at a press.
 //!
-//! - this file: what all have in common; [`flow`]: a bag; [`outlet`]: a thermocouple in the jet; [`probe`]: a warm-up of a board
+//! - this file: what all have in common; [`flow`]: a bag; [`outlet`]: a thermocouple in the jet; [`probe`]: a warm-up of a board,
+//!   which [`record`] takes off a logger of the shop
 
 pub(super) mod flow;
 pub(super) mod outlet;
 pub(super) mod probe;
+pub(super) mod record;
 
 use std::collections::BTreeMap;
 
@@ -40,6 +42,8 @@ pub(super) fn routes() -> Router<App> {
         .route("/stations/{id}/probe/board", post(probe::choose))
         .route("/stations/{id}/probe/file", post(probe::file))
         .route("/stations/{id}/probe/found", get(probe::found))
+        .route("/stations/{id}/probe/record", get(record::show).post(record::start))
+        .route("/stations/{id}/probe/record/stop", post(record::stop))
         .route("/stations/{id}/probe/done", post(probe::done))
         .route("/stations/{id}/measure/{kind}/clear", post(clear))
 }

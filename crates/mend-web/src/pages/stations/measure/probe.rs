@@ -18,6 +18,7 @@ use mend_formats::readings::{self, Readings};
 
 use super::super::super::Frame;
 use super::super::edit::StationPath;
+use super::record::RecordPart;
 use super::{Measuring, ProbedWith, Taught, scale_key, within};
 use crate::App;
 use crate::computing::{Key, Progress, Stand, Viewer};
@@ -29,7 +30,7 @@ use crate::upload::{self, SizeLimit};
 use crate::visitor::Visitor;
 use crate::words::{FindingView, release_band};
 
-const KIND: &str = "probe";
+pub(super) const KIND: &str = "probe";
 const LIMIT: SizeLimit = SizeLimit { bytes: 32 * 1024 * 1024, what: "a table of readings as text (CSV)" };
 
 /// What is known of the probe while it is under way.
@@ -70,6 +71,7 @@ pub(crate) struct ProbePage {
     face: &'static str,
     readings: String,
     found: ProbeFound,
+    record: RecordPart,
 }
 
 /// The board that is probed, and the thermocouple on it.
@@ -229,6 +231,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Station
         at: at.map(|mm| ((mm * 10.0).round() / 10.0).to_string()),
         face: rig.as_ref().map_or("top", |rig| face(rig.taped.face)),
         readings: kept.get("readings").to_owned(),
+        record: RecordPart::load(&app, &kept, visitor).await?,
         found: found_part(&app, &kept, visitor).await?,
     })
 }

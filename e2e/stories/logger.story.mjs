@@ -1,0 +1,187 @@
+// A simulated logger on the network: it records a probe and watches a heating; damage is warned of before it comes; a wire that
+// breaks in the middle is said; the job that is given back teaches its station.
+import { cpSync } from "node:fs";
+import { connect } from "node:net";
+import { join } from "node:path";
+import { expect, expectAccessible, start, temporaryFolder, test } from "../harness.mjs";
+
+test.use({ allowed: /status of 422/ });
+
+/** The demo shop with stand-ins that hide this; they are made on the first open job that is not at the bench yet. */
+async function shopWithLoggers(page, ...hidden) {
+  const { folder, remove } = temporaryFolder();
+  const data = join(folder, "shop");
+  cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
+  const shop = await start("serve", "--data", data, "--stand-ins", ...hidden);
+  const line = (name) => page.locator(".instruments li").filter({ has: page.locator(`input[value="${name}"]`) });
+  await expect(async () => {
+    await page.goto(`${shop.address}/instruments`);
+    await expect(line("Stand-in meter")).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 60_000 });
+  const end = async () => {
+    await shop.stop();
+    remove();
+  };
+  return { ...shop, line, end };
+}
+
+const JOB = "/jobs/5";
+
+/** The end of a band in seconds; of one that is open, none. */
+const band = (text) => (text.match(/(\d+)(?:–(\d+))? s/) ?? []).slice(1, 3).map(Number);
+
+async function toTheHeat(page, shop) {
+  const bench = shop.line("Stand-in logger, bench");
+  await bench.getByLabel("read at the heat step").check();
+  await bench.getByRole("button", { name: "Save" }).click();
+  const address = await bench.getByLabel("Address of Stand-in logger, bench").inputValue();
+  await page.goto(`${shop.address}${JOB}/run`);
+  await page.getByRole("button", { name: "Begin at the bench" }).click();
+  for (const next of ["Protect", "Flux", "Add alloy", "Heat"]) {
+    await press(page);
+    await expect(page.locator("#step h1")).toHaveText(next);
+  }
+  await press(page);
+  await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
+  await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/, { timeout: 20_000 });
+  return address;
+}
+
+async function press(page) {
+  // A pedal bounces; two presses within 0.3 s are one.
+  await page.waitForTimeout(320);
+  await page.keyboard.press("Space");
+}
+
+/** Steps on until the pin walk; where the fit is closed, another pass of braid opens it. */
+async function toTheEnd(page) {
+  for (let k = 0; k < 40 && !page.url().endsWith("/pins"); k += 1) {
+    if (await page.locator(".go-on.shut").count()) await page.keyboard.press("w");
+    await press(page);
+  }
+}
+
+/** Tells a stand-in something that no real instrument understands. */
+const tell = (address, words) =>
+  new Promise((done, lost) => {
+    const [host, port] = address.split(":");
+    const socket = connect(Number(port), host, () => socket.end(`${words}\n`, done));
+    socket.on("error", lost);
+  });
+
+test("instruments are set up by their addresses, and a probe that a logger records makes the next plan nearer", async ({ page }) => {
+  // Two minutes of readings, as a probe takes.
+  test.setTimeout(300_000);
+  const shop = await shopWithLoggers(page, "--jet", "0.8");
+  await page.goto(`${shop.address}${JOB}/heat`);
+  const verdict = page.locator(".verdict .huge");
+  const blind = band(await verdict.textContent());
+  await page.goto(`${shop.address}/instruments`);
+  const probe = shop.line("Stand-in logger, probe");
+  await probe.getByRole("button", { name: "Test" }).click();
+  await expect(probe.locator(".tried.kept")).toContainText(/Stand-in,probe,0,1\s*2\d °C/);
+  await expectAccessible(page);
+  const form = page.getByRole("form", { name: "Add an instrument" });
+  const add = async (name, address) => {
+    await form.getByLabel("Name").fill(name);
+    await form.getByLabel("Address").fill(address);
+    await form.getByRole("button", { name: "Add" }).click();
+  };
+  await add("Far away", "8.8.8.8:5025");
+  await expect(page.locator(".refused")).toContainText("“8.8.8.8:5025” is not in the shop's own network");
+  await page.goto(`${shop.address}/instruments`);
+  await add("Nobody", "127.0.0.1:1");
+  await shop.line("Nobody").getByRole("button", { name: "Test" }).click();
+  await expect(shop.line("Nobody").locator(".tried.refusal")).toContainText("nothing answers at its address");
+
+  await page.goto(`${shop.address}/stations`);
+  await page.getByRole("link", { name: /^Tern, bench 2/ }).click();
+  await page.getByRole("link", { name: "Probe on a board" }).click();
+  await page.getByLabel("Board, the shop's own or the customer's").selectOption({ label: "Brook handheld main board" });
+  await page.getByRole("button", { name: "Choose" }).click();
+  await page.getByLabel("Logger", { exact: true }).selectOption("Stand-in logger, probe");
+  await page.getByRole("button", { name: "Air is on: record" }).click();
+  await expect(page.locator(".record-air")).toContainText(/Air on\s*5\d s/);
+  await expectAccessible(page);
+  // The page is left for a while: the recording goes on.
+  const there = page.url();
+  await page.goto(`${shop.address}/`);
+  await page.waitForTimeout(30_000);
+  await page.goto(there);
+  await expect(page.locator(".record-air")).toContainText("Air off", { timeout: 60_000 });
+  await expect(page.locator("#found h2")).toContainText(/release .* became /, { timeout: 120_000 });
+  const readings = (await page.getByLabel(/Readings, a line each/).inputValue()).split("\n");
+  expect(readings.length, "one a second, also while nobody looked").toBeGreaterThan(110);
+  await page.getByRole("button", { name: "Use this" }).click();
+  await expect(page.locator(".lessons li")).toHaveCount(1);
+  await page.goto(`${shop.address}${JOB}/heat`);
+  await expect(verdict).toHaveText(/\d+ s/, { timeout: 60_000 });
+  const [low, high] = band(await verdict.textContent());
+  expect(high / low, `${low}–${high} s`).toBeLessThan(blind[1] / blind[0]);
+  await shop.end();
+});
+
+test("a heating is watched: the band narrows, a broken wire is said, and the job that is given back teaches its station", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const shop = await shopWithLoggers(page, "--jet", "0.8", "--conduction", "1.2");
+  const address = await toTheHeat(page, shop);
+  const expected = page.locator("#twin .expect dd").first();
+  const blind = band(await expected.textContent());
+  await expect(async () => {
+    const [low, high] = band(await expected.textContent());
+    expect(high - low).toBeLessThan(0.7 * (blind[1] - blind[0]));
+  }).toPass({ timeout: 20_000 });
+  await expectAccessible(page);
+  await tell(address, "SIM:OPEN 1");
+  await expect(page.locator("#twin")).toContainText("it reads an open circuit");
+  await tell(address, "SIM:OPEN 0");
+  await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/);
+  await page.keyboard.press("1");
+  await expect(page.locator("#twin")).toContainText(/row A: shone at \d+ s/);
+  await expect(expected).toHaveText(/now|^\d+ s$/, { timeout: 40_000 });
+  await press(page);
+  await expect(page.locator("#step")).toHaveAttribute("data-phase", "moved");
+
+  await toTheEnd(page);
+  await page.waitForURL(/\/pins$/);
+  await expect(page.locator("[data-pin]").first()).toBeVisible();
+  const pins = await page.locator("[data-pin]").count();
+  for (let pin = 0; pin < pins; pin += 1) await page.keyboard.press("f");
+  await expect(page.locator(".pin-verdict h2")).toHaveText("Every pin is firm");
+  await page.keyboard.press("Enter");
+  await page.waitForURL(/\/handover$/);
+  await page.getByRole("button", { name: "Hand over" }).click();
+  const taught = page.locator("#job-lesson");
+  await expect(taught).toContainText(/It moved after \d+ s: .*The same plan: release .* became/, { timeout: 90_000 });
+  await expectAccessible(page);
+  await taught.getByRole("textbox").fill("the nozzle slipped");
+  await taught.getByRole("button", { name: "Leave out" }).click();
+  await expect(taught).toContainText("Left out: the nozzle slipped");
+  await taught.getByRole("button", { name: "Count it again" }).click();
+  await page.goto(`${shop.address}/stations`);
+  await page.getByRole("link", { name: /^Tern, bench 2/ }).click();
+  await expect(page.locator(".lessons li").first()).toContainText("A job");
+  await page.goto(`${shop.address}${JOB}/heat?view=replay`);
+  await expect(page.getByRole("heading", { name: "As it was watched at the bench" })).toBeVisible({ timeout: 60_000 });
+  await expectAccessible(page);
+  await shop.end();
+});
+
+test("damage is warned of before it comes, and the air goes away", async ({ page }) => {
+  const shop = await shopWithLoggers(page, "--jet", "1.6", "--conduction", "1");
+  await toTheHeat(page, shop);
+  await page.getByRole("button", { name: "Sound off" }).click();
+  await expect(page.getByRole("button", { name: "Sound on" })).toHaveAttribute("aria-pressed", "true");
+  await expect(page.locator("#step")).toHaveAttribute("data-advice", "warning", { timeout: 60_000 });
+  await expect(page.getByRole("alert")).toContainText("Damage is near");
+  await expect(page.locator("#step")).toHaveAttribute("data-advice", "air-away", { timeout: 60_000 });
+  await expectAccessible(page);
+  await page.keyboard.press("s");
+  await expect(page.locator("#step")).toHaveAttribute("data-phase", "ready");
+  await expect(page.locator(".watch")).toContainText("Stopped at the line once");
+  await press(page);
+  await expect(page.locator("#twin")).toContainText("Not the first heating");
+  await shop.end();
+});
