@@ -53,10 +53,15 @@ async function press(page) {
   await page.keyboard.press("Space");
 }
 
-/** Steps on until the pin walk; where the fit is closed, another pass of braid opens it. */
+/** Steps on until the pin walk; where the fit is closed, a flood and another pass of braid open it. */
 async function toTheEnd(page) {
   for (let k = 0; k < 40 && !page.url().endsWith("/pins"); k += 1) {
-    if (await page.locator(".go-on.shut").count()) await page.keyboard.press("w");
+    if (await page.locator(".go-on.shut").count()) {
+      for (const entry of ["f", "w"]) {
+        await page.waitForTimeout(320);
+        await page.keyboard.press(entry);
+      }
+    }
     await press(page);
   }
 }

@@ -28,22 +28,52 @@ pub(crate) fn as_known(file: &str, lessons: &[i64]) -> String {
 
 /// What lessons say of a setup now, guessing the rest as widely as its plan would. One that can't be read does not count.
 pub(crate) fn known(lessons: &[LessonRow], setup: Setup, (bundle, now_ms): (&Bundle, i64)) -> Knowledge {
-    let counting: Vec<Lesson> = lessons.iter().filter_map(|row| counted(row, setup)).collect();
     let watch = Watch::new();
     let blind = Bundle { known: Knowledge::NOTHING, ..bundle.clone() };
     let blind = Belief::blind(&blind.order(&watch).case(&[]));
-    known_at(&counting, now_ms as f64 / 1000.0, &blind)
+    known_at(&counting(lessons, setup), now_ms as f64 / 1000.0, &blind)
+}
+
+/// Kinds of lessons that say that something was changed: what was learnt of it before is learnt of another thing.
+pub(crate) const NEW_HEATER: &str = "new-heater";
+pub(crate) const NEW_NOZZLE: &str = "new-nozzle";
+
+/// The lessons that count for a setup, oldest first: what is left out or can't be read does not, and of what was changed since,
+/// nothing.
+pub(crate) fn counting(rows: &[LessonRow], setup: Setup) -> Vec<Lesson> {
+    let last = |kind: &str| {
+        let of = |row: &&LessonRow| {
+            let same = kind == NEW_HEATER || same_nozzle(row, setup);
+            row.left_out.is_none() && row.lesson.kind == kind && row.lesson.station_id == setup.station && same
+        };
+        rows.iter().filter(of).map(|row| row.id).max().unwrap_or(0)
+    };
+    let (heater, nozzle) = (last(NEW_HEATER), last(NEW_NOZZLE));
+    let counts = |row: &LessonRow| {
+        let mut lesson = counted(row, setup)?;
+        lesson.shares.retain(|owner| match owner {
+            Owner::Station => row.id > heater,
+            Owner::Nozzle => row.id > heater.max(nozzle),
+            _ => true,
+        });
+        Some(lesson)
+    };
+    rows.iter().filter_map(counts).collect()
+}
+
+fn same_nozzle(row: &LessonRow, setup: Setup) -> bool {
+    let own = row.lesson.nozzle_mm.zip(setup.nozzle);
+    own.is_some_and(|(mm, nozzle)| (nozzle.in_mm() - mm).abs() < SAME_NOZZLE_MM)
 }
 
 /// A lesson as far as it counts for a setup; none where it is left out or can't be read.
-pub(crate) fn counted(row: &LessonRow, setup: Setup) -> Option<Lesson> {
+fn counted(row: &LessonRow, setup: Setup) -> Option<Lesson> {
     if row.left_out.is_some() {
         return None;
     }
     let says = lesson::parse(row.lesson.says.as_bytes()).ok()?;
     let station = row.lesson.station_id == setup.station;
-    let same = |mm: f64| setup.nozzle.is_some_and(|nozzle| (nozzle.in_mm() - mm).abs() < SAME_NOZZLE_MM);
-    let nozzle = station && row.lesson.nozzle_mm.is_some_and(same);
+    let nozzle = station && same_nozzle(row, setup);
     let board = setup.board.is_some() && row.lesson.board_id == setup.board;
     let shares = [(Owner::Nozzle, nozzle), (Owner::Station, station), (Owner::Board, board)];
     let shares = shares.into_iter().filter_map(|(owner, shared)| shared.then_some(owner)).collect();
@@ -81,6 +111,29 @@ mod tests {
         };
         assert!(with(1, 22.0) > 50.0);
         assert!(with(1, 10.0) < 1e-9 && with(2, 22.0) < 1e-9);
+    }
+
+    #[test]
+    fn a_new_heater_is_another_stations_and_a_new_nozzle_has_another_jet() {
+        let change = |id, kind: &str, nozzle_mm| {
+            let mut row = row(id, nozzle_mm, Knowledge::NOTHING);
+            row.lesson.kind = kind.to_owned();
+            row
+        };
+        let jet = || row(1, Some(22.0), Knowledge::one(Teachable::Jet, (-0.3, 0.08)));
+        let flow = || row(2, None, Knowledge::one(Teachable::Flow, (-0.2, 0.08)));
+        let of = |rows: &[LessonRow]| {
+            let setup = Setup { station: 1, board: Some(0), nozzle: Some(Length::mm(22.0)) };
+            let says = known(rows, setup, (&bundle(&planned().0), 0));
+            [Teachable::Jet, Teachable::Flow].map(|what| says.teaches(what))
+        };
+        assert_eq!(of(&[jet(), flow()]), [true, true]);
+        assert_eq!(of(&[jet(), flow(), change(3, NEW_NOZZLE, Some(22.0))]), [false, true]);
+        assert_eq!(of(&[jet(), flow(), change(3, NEW_NOZZLE, Some(10.0))]), [true, true], "that is another nozzle");
+        assert_eq!(of(&[jet(), flow(), change(3, NEW_HEATER, None)]), [false, false]);
+        let mut undone = change(3, NEW_HEATER, None);
+        undone.left_out = Some("a slip".to_owned());
+        assert_eq!(of(&[jet(), flow(), undone]), [true, true]);
     }
 
     #[test]

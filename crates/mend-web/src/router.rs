@@ -39,6 +39,7 @@ pub fn router(app: App, door: Door) -> Router {
         .merge(pages::equipment::routes())
         .merge(pages::settings::routes())
         .merge(pages::instruments::routes())
+        .merge(pages::label::routes())
         .merge(pages::alloys::routes())
         .merge(pages::help::routes())
         .merge(pages::scale::routes())

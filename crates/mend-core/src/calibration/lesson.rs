@@ -73,6 +73,12 @@ pub struct Lesson {
 /// assert!(later.precision[(0, 0)] < now.precision[(0, 0)], "a year later it is known less well");
 /// ```
 pub fn known_at(lessons: &[Lesson], now_s: f64, blind: &Belief) -> Knowledge {
+    let lasting = lasting_at(lessons, now_s, blind);
+    if lasting.is_nothing() { lasting } else { lasting.wandered(&varies()) }
+}
+
+/// The same of what lasts: without what the next job has of its own.
+pub(super) fn lasting_at(lessons: &[Lesson], now_s: f64, blind: &Belief) -> Knowledge {
     let (mut known, mut last_s) = (Knowledge::NOTHING, f64::NEG_INFINITY);
     for lesson in lessons {
         let shared: Vec<Teachable> = lesson.shares.iter().flat_map(|owner| owner.teachable()).copied().collect();
@@ -80,7 +86,7 @@ pub fn known_at(lessons: &[Lesson], now_s: f64, blind: &Belief) -> Knowledge {
         known = aged(&known, lesson.at_s - last_s).and(&says);
         last_s = lesson.at_s;
     }
-    if known.is_nothing() { known } else { aged(&known, now_s - last_s).wandered(&varies()) }
+    aged(&known, now_s - last_s)
 }
 
 /// A random walk of what ages: variance goes with time.

@@ -5,13 +5,14 @@
 //! - [`observation`]: how likely an observation is in a run
 //! - [`calibrate`]: from observations to a belief, renewing the ensemble on the way
 //! - [`flow_by_bag`], [`outlet`]: a station's flow and its air, measured
-//! - [`lesson`]: what is kept of it, for whom, and how it ages
+//! - [`lesson`]: what is kept of it, for whom, and how it ages; [`drift`]: a station that is no longer what it was
 //! - [`probe`], [`probed`]: the harmless warm-up that measures a station and a board, and what it found
 //! - [`twin`]: a run that is watched; [`watched_run`]: what it needs of each run of its ensemble
 //!
 //! Knows no clock and no device: times and readings come in as numbers. Does not compute what is damaged: that is handed in.
 
 pub mod calibrate;
+pub mod drift;
 pub mod flow_by_bag;
 pub mod lesson;
 pub mod observation;

@@ -6,6 +6,7 @@ pub(crate) mod board_map;
 mod contour;
 pub(crate) mod curves;
 pub(crate) mod heat_map;
+pub(crate) mod known_line;
 pub(crate) mod labels;
 pub(crate) mod lanes;
 pub(crate) mod margin_strip;

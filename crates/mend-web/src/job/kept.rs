@@ -42,10 +42,11 @@ impl KeptPlan {
         Ok(Some(Self { plan, station }))
     }
 
-    /// A plan for another board than the job's present one is no plan; nor is one for the station as it was.
-    fn current(self, board: Option<i64>) -> Option<Planned> {
-        let is_current =
-            Some(self.plan.board_id) == board && (self.plan.station.is_none() || self.plan.station == self.station);
+    /// A plan for another board than the job's present one is no plan; nor is one for the station as it was, unless the job is
+    /// closed: that keeps the plan which it went by, whatever it taught.
+    fn current(self, job: &JobRow) -> Option<Planned> {
+        let same_station = self.plan.station.is_none() || self.plan.station == self.station;
+        let is_current = Some(self.plan.board_id) == job.board_id && (same_station || job.handed_over_ms.is_some());
         is_current.then(|| Planned::current(self.plan)).flatten()
     }
 }
@@ -80,9 +81,8 @@ impl StoredJob {
             let bench = BenchRunView::try_new((board, &equipment), run);
             bench.map_err(|why| unread.push(Unread { what: "bench run", why })).ok()
         });
-        let board_id = self.row.board_id;
-        let planned = self.plan.and_then(|plan| plan.current(board_id));
-        let fit_planned = self.fit_plan.and_then(|plan| plan.current(board_id));
+        let planned = self.plan.and_then(|plan| plan.current(&self.row));
+        let fit_planned = self.fit_plan.and_then(|plan| plan.current(&self.row));
         let entered = self
             .composition
             .as_deref()

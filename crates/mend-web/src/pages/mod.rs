@@ -8,6 +8,7 @@ pub(crate) mod finished;
 pub(crate) mod help;
 pub(crate) mod instruments;
 pub(crate) mod jobs;
+pub(crate) mod label;
 pub(crate) mod number;
 pub(crate) mod scale;
 pub(crate) mod settings;

@@ -8,6 +8,7 @@ pub(crate) mod import_notes;
 mod layout;
 mod outcomes;
 mod show;
+mod taught;
 
 use std::sync::Arc;
 

@@ -8,6 +8,7 @@ use axum::response::{IntoResponse, Response};
 use mend_core::finding::Finding;
 use mend_store::VersionRow;
 
+use super::taught::BoardTaught;
 use super::{BoardFigures, Faces, SHOWN_RELEASES, outcomes};
 use crate::App;
 use crate::draw::agreement::Agreement;
@@ -30,6 +31,7 @@ pub(super) struct BoardPage {
     findings: Vec<FindingView>,
     summary: String,
     agreement: Option<Agreement>,
+    taught: Option<BoardTaught>,
 }
 
 async fn versions(app: &App, model: &str) -> Result<Vec<VersionRow>, Refusal> {
@@ -68,6 +70,7 @@ async fn page((app, visitor): (App, Visitor), wanted: VersionRequest<'_>) -> Res
         findings: visitor.words().findings(&pictured.findings),
         summary: model_row.map_or(String::new(), |row| outcomes::summary(&row)),
         agreement: outcomes::picture(&releases),
+        taught: BoardTaught::load(&app, id, visitor).await?,
     })
 }
 

@@ -3,24 +3,29 @@
 use axum::extract::{Path, State};
 use axum::response::Redirect;
 use jiff::Timestamp;
-use mend_core::calibration::lesson::{Lesson, known_at};
-use mend_core::heat::known::{Belief, Teachable, TeachableValues};
-use mend_core::units::Length;
-use mend_formats::station::StationFile;
-use mend_store::LessonRow;
+use mend_core::calibration::drift::drift;
+use mend_core::calibration::lesson::{Lesson, Owner, known_at};
+use mend_core::heat::known::{Belief, Knowledge, Teachable, TeachableValues};
+use mend_core::units::{Length, TempDelta};
+use mend_formats::lesson;
+use mend_formats::station::{self, StationFile};
+use mend_store::{LessonRow, NewLesson};
 use serde::Deserialize;
 
 use super::super::scale::is_own_path;
-use super::edit::{list_open_jobs, load};
+use super::edit::{StationPath, list_open_jobs, load};
 use crate::App;
+use crate::draw::known_line::{KnownLine, KnownPoint};
 use crate::extract::Form;
-use crate::known::{Setup, counted};
+use crate::known::{NEW_HEATER, NEW_NOZZLE, Setup, counting};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 use crate::words::{capital, teachable};
 
 /// A spread that is narrower than this part of another was taught.
 const TAUGHT: f64 = 0.95;
+/// A lesson that changes a spread by less than this, of its logarithm, said nothing of a thing.
+const SAID: f64 = 0.01;
 /// Longest reason, characters.
 const LONGEST_REASON: usize = 200;
 
@@ -31,6 +36,8 @@ pub(super) struct KnownRow {
     pub(super) value: String,
     /// Where it is from.
     pub(super) from: String,
+    /// How it became known.
+    pub(super) line: Option<KnownLine>,
 }
 
 /// A lesson in the list.
@@ -46,33 +53,95 @@ pub(super) struct LessonView {
 pub(super) struct KnownView {
     pub(super) rows: Vec<KnownRow>,
     pub(super) lessons: Vec<LessonView>,
+    /// The nozzles of which something is known.
+    pub(super) nozzles: Vec<f64>,
+    /// Jets that are no longer what they were, in words.
+    pub(super) drifts: Vec<String>,
 }
 
+/// A thing of a station, with the nozzle where it matters.
+#[derive(Clone, Copy)]
+struct KnownThing {
+    what: Teachable,
+    nozzle: Option<f64>,
+}
+
+impl KnownThing {
+    fn name(self) -> String {
+        match self.nozzle {
+            Some(mm) => format!("{}, {mm} mm nozzle", capital(teachable(self.what))),
+            None => capital(teachable(self.what)),
+        }
+    }
+}
+
+/// A station's lessons, and what is guessed of it without any.
+struct TaughtStation<'a> {
+    id: i64,
+    rows: &'a [LessonRow],
+    blind: Belief,
+    visitor: Visitor,
+}
+
+impl TaughtStation<'_> {
+    fn setup(&self, nozzle: Option<f64>) -> Setup {
+        Setup { station: self.id, board: None, nozzle: nozzle.map(Length::mm) }
+    }
+
+    /// What is believed at a moment after the first so many lessons.
+    fn believed(&self, (thing, lessons): (KnownThing, usize), at_s: f64) -> Belief {
+        let counting = counting(&self.rows[..lessons], self.setup(thing.nozzle));
+        self.blind.taught(&known_at(&counting, at_s, &self.blind))
+    }
+
+    fn row(&self, thing: KnownThing, now_s: f64) -> KnownRow {
+        let believed = self.believed((thing, self.rows.len()), now_s);
+        let row = row(thing, (&believed, &self.blind), self.visitor);
+        KnownRow { line: KnownLine::new(&self.course(thing), (&thing.name(), unit(thing.what, self.visitor))), ..row }
+    }
+
+    /// After each lesson that had something to say of it.
+    fn course(&self, thing: KnownThing) -> Vec<KnownPoint> {
+        let mut course: Vec<KnownPoint> = Vec::new();
+        for (k, row) in self.rows.iter().enumerate() {
+            let now_s = row.taught_ms as f64 / 1000.0;
+            let [was, is] = [k, k + 1].map(|lessons| self.believed((thing, lessons), now_s));
+            if (was.spread(thing.what) / is.spread(thing.what)).ln().abs() < SAID {
+                continue;
+            }
+            let band = is.band(thing.what).map(|at| shown((thing.what, at), self.visitor));
+            course.push(KnownPoint { at_ms: row.taught_ms, band, taught: kind(&row.lesson.kind).to_owned() });
+        }
+        course
+    }
+
+    /// A jet that is no longer what it was.
+    fn drift(&self, nozzle: f64, when: &dyn Fn(i64) -> String) -> Option<String> {
+        let counting = counting(self.rows, self.setup(Some(nozzle)));
+        let jets: Vec<Lesson> = counting.into_iter().filter(|lesson| lesson.shares.contains(&Owner::Nozzle)).collect();
+        let found = drift(&jets, &self.blind)?;
+        let since = when((jets.get(found.since.checked_sub(1)?)?.at_s * 1000.0) as i64);
+        let percent = 100.0 * (found.change.exp() - 1.0);
+        let (by, how) = (percent.abs(), if percent < 0.0 { "weaker" } else { "stronger" });
+        let look = if percent < 0.0 { "heater or nozzle: look at both, or probe it again" } else { "probe it again" };
+        Some(format!("The {nozzle} mm jet is {by:.0} % {how} than until {since}: {look}."))
+    }
+}
 impl KnownView {
     pub(super) async fn load(app: &App, (id, file): (i64, &StationFile), visitor: Visitor) -> Result<Self, Refusal> {
         let rows = app.reading(move |read| read.lessons_of_station(id)).await?;
-        let now_s = app.now_ms() as f64 / 1000.0;
-        let blind = blind(file);
-        let believed = |nozzle: Option<f64>| {
-            let counting: Vec<Lesson> = {
-                let setup = Setup { station: id, board: None, nozzle: nozzle.map(Length::mm) };
-                rows.iter().filter_map(|row| counted(row, setup)).collect()
-            };
-            blind.taught(&known_at(&counting, now_s, &blind))
-        };
-        let widest = file.nozzles_mm.iter().copied().fold(0.0, f64::max);
-        let mut nozzles: Vec<f64> = rows.iter().filter_map(|row| row.lesson.nozzle_mm).collect();
-        nozzles.push(widest);
-        nozzles.sort_by(f64::total_cmp);
-        nozzles.dedup();
-        let of = |what, nozzle: Option<f64>| row((what, nozzle), (&believed(nozzle), &blind), visitor);
-        let jets = nozzles.into_iter().map(|nozzle| of(Teachable::Jet, Some(nozzle)));
-        let known = [of(Teachable::Flow, None), of(Teachable::Outlet, None)].into_iter().chain(jets).collect();
         let zone = app.now().time_zone().clone();
         let when = |ms: i64| {
             let at = Timestamp::from_millisecond(ms).ok();
             at.map_or(String::new(), |at| zone.to_datetime(at).strftime("%-d %b %Y").to_string())
         };
+        let nozzles = nozzles(file, &rows);
+        let taught = TaughtStation { id, rows: &rows, blind: blind(file), visitor };
+        let things = [Teachable::Flow, Teachable::Outlet].map(|what| KnownThing { what, nozzle: None });
+        let jets = nozzles.iter().map(|mm| KnownThing { what: Teachable::Jet, nozzle: Some(*mm) });
+        let now_s = app.now_ms() as f64 / 1000.0;
+        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, now_s)).collect();
+        let drifts = nozzles.iter().filter_map(|nozzle| taught.drift(*nozzle, &when)).collect();
         let lesson = |row: &LessonRow| LessonView {
             id: row.id,
             when: when(row.taught_ms),
@@ -80,8 +149,30 @@ impl KnownView {
             figures: row.lesson.figures.clone(),
             left_out: row.left_out.clone(),
         };
-        Ok(Self { rows: known, lessons: rows.iter().rev().map(lesson).collect() })
+        let lessons = rows.iter().rev().map(lesson).collect();
+        Ok(Self { rows: known, lessons, nozzles: file.nozzles_mm.clone(), drifts })
     }
+}
+
+/// The nozzles that were measured or used, and the widest.
+fn nozzles(file: &StationFile, rows: &[LessonRow]) -> Vec<f64> {
+    let mut nozzles: Vec<f64> = rows.iter().filter_map(|row| row.lesson.nozzle_mm).collect();
+    nozzles.push(file.nozzles_mm.iter().copied().fold(0.0, f64::max));
+    nozzles.sort_by(f64::total_cmp);
+    nozzles.dedup();
+    nozzles
+}
+
+/// A believed value as an axis has it: per cent, or the visitor's degrees.
+fn shown((what, at): (Teachable, f64), visitor: Visitor) -> f64 {
+    match what {
+        Teachable::Outlet => visitor.scale.of_delta(TempDelta::kelvin(at)),
+        _ => 100.0 * (at.exp() - 1.0),
+    }
+}
+
+fn unit(what: Teachable, visitor: Visitor) -> &'static str {
+    if what == Teachable::Outlet { visitor.words().apart_unit() } else { "%" }
 }
 
 fn kind(key: &str) -> &'static str {
@@ -89,6 +180,8 @@ fn kind(key: &str) -> &'static str {
         "flow" => "Flow, by a bag",
         "outlet" => "Air, by a thermocouple",
         "job" => "A job",
+        NEW_HEATER => "New heater",
+        NEW_NOZZLE => "New nozzle",
         _ => "Probe",
     }
 }
@@ -111,13 +204,12 @@ const fn guessed(what: Teachable) -> f64 {
     }
 }
 
-fn row((what, nozzle): (Teachable, Option<f64>), (belief, blind): (&Belief, &Belief), visitor: Visitor) -> KnownRow {
+fn row(thing: KnownThing, (belief, blind): (&Belief, &Belief), visitor: Visitor) -> KnownRow {
+    let what = thing.what;
     let said = |belief: &Belief| visitor.words().believed(what, belief.band(what));
     KnownRow {
-        what: match nozzle {
-            Some(mm) => format!("{}, {mm} mm nozzle", capital(teachable(what))),
-            None => capital(teachable(what)),
-        },
+        what: thing.name(),
+        line: None,
         value: said(belief),
         from: match () {
             () if belief.spread(what) < TAUGHT * blind.spread(what) => {
@@ -162,4 +254,44 @@ pub(super) async fn leave_out(
         return Ok(Redirect::to(&sent.back));
     }
     Ok(Redirect::to(&format!("/stations/{}#known", station.id)))
+}
+
+/// What was changed.
+#[derive(Deserialize)]
+pub(super) struct ChangedPart {
+    /// Empty: the heater; else the nozzle of so many mm.
+    #[serde(default)]
+    nozzle: String,
+}
+
+/// A new heater, or a new nozzle in place of the old one: what was learnt of it is learnt of another thing.
+pub(super) async fn changed(
+    State(app): State<App>,
+    path: StationPath,
+    Form(sent): Form<ChangedPart>,
+) -> Result<Redirect, Refusal> {
+    let row = load(&app, &path).await?;
+    let file = station::read(row.file.as_bytes())?;
+    let (kind, nozzle_mm) = match sent.nozzle.trim() {
+        "" => (NEW_HEATER, None),
+        typed => {
+            let own = typed.parse().ok().filter(|mm| file.nozzles_mm.contains(mm));
+            let unknown = || Refusal::field("nozzle", format!("“{typed}” is no nozzle of it"), "choose one of its own");
+            (NEW_NOZZLE, Some(own.ok_or_else(unknown)?))
+        }
+    };
+    let lesson = NewLesson {
+        kind: kind.to_owned(),
+        station_id: row.id,
+        nozzle_mm,
+        board_id: None,
+        job_id: None,
+        says: lesson::write(&Knowledge::NOTHING)?,
+        entered: "{}".to_owned(),
+        figures: "What was learnt of it before counts no longer.".to_owned(),
+    };
+    let now = app.now_ms();
+    app.writing(move |write| write.add_lesson(&lesson, now)).await?;
+    list_open_jobs(&app).await?;
+    Ok(Redirect::to(&format!("/stations/{}#known", row.id)))
 }

@@ -36,6 +36,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/stations/{id}/retire", post(retire))
         .route("/stations/{id}/bring-back", post(bring_back))
         .route("/stations/{id}/lessons/{lesson}", post(known_view::leave_out))
+        .route("/stations/{id}/changed", post(known_view::changed))
         .merge(measure::routes())
 }
 

@@ -211,7 +211,9 @@ pub(crate) async fn watch(
         return Ok(StatusCode::NO_CONTENT.into_response());
     };
     let readings = BenchReadings::load(&app, bench, &now).await?;
-    let watching = match stand(&app, &job, kind).await? {
+    // The fit's plan may have been changed since the run began.
+    let Some(stand) = stand(&app, &job, kind).await? else { return Ok(StatusCode::NO_CONTENT.into_response()) };
+    let watching = match stand {
         Stand::Running(_) => return Ok(view.saying("The twin is being computed.".to_owned()).into_response()),
         Stand::Ended(Err(_)) => {
             return Ok(view.saying("The twin can't be computed for this plan.".to_owned()).into_response());
@@ -239,10 +241,10 @@ async fn keep(app: &App, (bench, seconds): (&BenchRunView, f64), says: String) -
 }
 
 /// What a heating is watched with, or how far that is.
-async fn stand(app: &App, job: &Job, kind: &StepKind) -> Result<Stand<Watching>, Refusal> {
+async fn stand(app: &App, job: &Job, kind: &StepKind) -> Result<Option<Stand<Watching>>, Refusal> {
     let work = if matches!(kind, StepKind::Heat { .. }) { HeatWork::Removal } else { HeatWork::Fit };
-    let Some(order) = order(app, job, work).await? else { return Ok(Stand::Running(0.0)) };
-    order.watching(app, (Viewer::heat(work, job.row.id), &taped(app, job).await?)).await
+    let Some(order) = order(app, job, work).await? else { return Ok(None) };
+    Ok(Some(order.watching(app, (Viewer::heat(work, job.row.id), &taped(app, job).await?)).await?))
 }
 
 /// What a run at the bench goes by.
