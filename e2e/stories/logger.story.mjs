@@ -167,7 +167,7 @@ test("a heating is watched: the band narrows, a broken wire is said, and the job
   await taught.getByRole("button", { name: "Count it again" }).click();
   await page.goto(`${shop.address}/stations`);
   await page.getByRole("link", { name: /^Tern, bench 2/ }).click();
-  await expect(page.locator(".lessons li").first()).toContainText("A job");
+  await expect(page.locator(".lessons li").first()).toContainText("Job 5");
   await page.goto(`${shop.address}${JOB}/heat?view=replay`);
   await expect(page.getByRole("heading", { name: "As it was watched at the bench" })).toBeVisible({ timeout: 60_000 });
   await expectAccessible(page);

@@ -19,8 +19,8 @@ use crate::planner::{Ordered, station_named};
 use crate::refusal::Refusal;
 use crate::words::{Words, release_band, teachable};
 
-/// A thing of which a job leaves more than this part of its spread is not spoken of.
-const TOLD: f64 = 0.97;
+/// What moved and narrowed together by less than this part of its spread is not spoken of.
+const TOLD: f64 = 0.05;
 /// Things that are spoken of.
 const MOST_TOLD: usize = 2;
 
@@ -100,10 +100,14 @@ fn observed((bench, stamp): (&BenchRunView, &Stamp), (board, readings): (&Board,
 /// In a line: what is known better, and what that does to the next plan.
 fn figures(learnt: &Learnt, entered: &JobLesson) -> String {
     let [before, after] = &learnt.beliefs;
-    let left = |what: &Teachable| after.spread(*what) / before.spread(*what);
-    let mut told: Vec<Teachable> = Teachable::ALL.into_iter().filter(|what| left(what) < TOLD).collect();
-    told.sort_by(|a, b| left(a).total_cmp(&left(b)));
-    let told: Vec<String> = told.into_iter().take(MOST_TOLD).map(|what| changed(what, before, after)).collect();
+    let told = |what: &Teachable| {
+        let (was, k) = (before.spread(*what), *what as usize);
+        let (moved, narrowed) = ((after.mean[k] - before.mean[k]).abs() / was, 1.0 - after.spread(*what) / was);
+        moved + narrowed
+    };
+    let mut most: Vec<Teachable> = Teachable::ALL.into_iter().filter(|what| told(what) > TOLD).collect();
+    most.sort_by(|a, b| told(b).total_cmp(&told(a)));
+    let told: Vec<String> = most.into_iter().take(MOST_TOLD).map(|what| changed(what, before, after)).collect();
     let known = if told.is_empty() { "as expected".to_owned() } else { told.join("; ") };
     let [before, after] = [entered.before_s, entered.after_s].map(release_band);
     format!("It moved after {:.0} s: {known}. The same plan: release {before} became {after}.", entered.moved_s)

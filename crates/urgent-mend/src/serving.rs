@@ -37,13 +37,13 @@ pub(crate) struct Listen {
 pub(crate) fn demo(keep: Option<&Path>, listen: &Listen) -> anyhow::Result<ExitCode> {
     let temporary = tempfile::tempdir().context("no temporary folder")?;
     let shop = Folder::create(keep.unwrap_or(&temporary.path().join("shop")))?;
-    run(&shop, listen, Filling { demo: true, stand_ins: Some(USUAL) })
+    run(&shop, listen, ShopExtras { demo: true, stand_ins: Some(USUAL) })
 }
 
 /// A shop that keeps its data. A folder without one is no shop: `init` makes it.
 pub(crate) fn serve(data: &Path, listen: &Listen, stand_ins: Option<Hidden>) -> anyhow::Result<ExitCode> {
     match Folder::open(data) {
-        Ok(folder) => run(&folder, listen, Filling { demo: false, stand_ins }),
+        Ok(folder) => run(&folder, listen, ShopExtras { demo: false, stand_ins }),
         Err(error) => {
             eprintln!("{error}{}", crate::shop_commands::remedy(&error, data));
             Ok(ExitCode::from(BAD_INPUT))
@@ -67,7 +67,7 @@ pub(crate) fn moment_name() -> String {
 }
 
 /// What a shop is given besides what is in it.
-struct Filling {
+struct ShopExtras {
     /// All of the demo.
     demo: bool,
     /// Simulated instruments with this hidden in them.
@@ -75,7 +75,7 @@ struct Filling {
 }
 
 #[tokio::main]
-async fn run(folder: &Folder, listen: &Listen, filling: Filling) -> anyhow::Result<ExitCode> {
+async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Result<ExitCode> {
     if !listen.listen.ip().is_loopback() {
         if !listen.open {
             eprintln!(
@@ -91,9 +91,9 @@ async fn run(folder: &Folder, listen: &Listen, filling: Filling) -> anyhow::Resu
     let listener =
         TcpListener::bind(listen.listen).await.with_context(|| format!("{} can't be listened on", listen.listen))?;
     app.start().await;
-    let rest = if filling.demo { Some(opening::fill(&app, &shop_files()).await?) } else { None };
+    let rest = if extras.demo { Some(opening::fill(&app, &shop_files()).await?) } else { None };
     announce(listener.local_addr()?);
-    look_after(&app, folder, (rest, filling.stand_ins));
+    look_after(&app, folder, (rest, extras.stand_ins));
     let door = Door { hosts: listen.host.iter().cloned().chain([listen.listen.ip().to_string()]).collect() };
     listening::serve(listener, router(app.clone(), door), stop_signal(), || app.close()).await;
     Ok(ExitCode::SUCCESS)
@@ -107,10 +107,10 @@ fn look_after(
 ) {
     let filled = app.clone();
     tokio::spawn(async move {
-        if let Some(rest) = rest {
-            if let Err(error) = rest.await {
-                tracing::error!(%error, "the demo is not complete");
-            }
+        if let Some(rest) = rest
+            && let Err(error) = rest.await
+        {
+            tracing::error!(%error, "the demo is not complete");
         }
         if let Some(hidden) = hidden {
             stand_ins(&filled, hidden).await;

@@ -18,8 +18,9 @@ pub(crate) struct KnownPoint {
     pub(crate) at_ms: i64,
     /// Eight in ten lie between the first and the last, on the scale of the axis.
     pub(crate) band: [f64; 3],
-    /// What taught it, in words.
+    /// What taught it, and the day, in words.
     pub(crate) taught: String,
+    pub(crate) day: String,
 }
 
 /// A point on paper.
@@ -38,6 +39,7 @@ pub(crate) struct KnownLine {
     points: Vec<DrawnPoint>,
     zero: Option<String>,
     ticks: Vec<(String, String)>,
+    days: [String; 2],
     description: String,
 }
 
@@ -74,6 +76,7 @@ impl KnownLine {
                 .map(|(point, x)| DrawnPoint { x: n(*x), y: n(y(point.band[1])), taught: point.taught.clone() })
                 .collect(),
             zero: Some(n(y(0.0))),
+            days: [first.day.clone(), last.day.clone()],
             ticks: vec![tick(high - room), tick(low + room)],
             description: format!("{name} after each of {} lessons", course.len()),
         })
@@ -86,7 +89,12 @@ mod tests {
 
     #[test]
     fn a_course_has_a_point_a_lesson_and_none_lie_on_each_other() {
-        let point = |at_ms, mid: f64| KnownPoint { at_ms, band: [mid - 10.0, mid, mid + 10.0], taught: String::new() };
+        let point = |at_ms, mid: f64| KnownPoint {
+            at_ms,
+            band: [mid - 10.0, mid, mid + 10.0],
+            taught: String::new(),
+            day: String::new(),
+        };
         assert!(KnownLine::new(&[point(0, 0.0)], ("Jet", "%")).is_none());
         let drawn = KnownLine::new(&[point(0, -20.0), point(1, -25.0), point(1_000_000, -30.0)], ("Jet", "%"));
         let drawn = drawn.expect("three lessons");

@@ -53,7 +53,7 @@ struct LabelPage {
 }
 
 /// What stands on one.
-struct Wanted {
+struct LabelWanted {
     title: String,
     lines: Vec<String>,
     /// The page that it leads to.
@@ -62,8 +62,8 @@ struct Wanted {
 }
 
 impl LabelPage {
-    fn new(wanted: Wanted, (visitor, headers): (Visitor, &HeaderMap)) -> Result<Self, Refusal> {
-        let Wanted { title, lines, path, here } = wanted;
+    fn new(wanted: LabelWanted, (visitor, headers): (Visitor, &HeaderMap)) -> Result<Self, Refusal> {
+        let LabelWanted { title, lines, path, here } = wanted;
         let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).unwrap_or("127.0.0.1");
         let address = format!("http://{host}{path}");
         let frame = Frame::new(format!("Label: {title}"), visitor.scale, "bench", here);
@@ -83,10 +83,15 @@ async fn of_job(
 ) -> Result<LabelPage, Refusal> {
     let job = job(&app, path).await?;
     let id = job.row.id;
-    let lines = ["customer", "serial", "due"].map(|key| job.intake(key).to_owned());
+    let due = Some(job.intake("due")).filter(|due| !due.is_empty()).map_or(String::new(), |due| format!("Due {due}"));
+    let lines = [job.intake("customer").to_owned(), job.intake("serial").to_owned(), due];
     let lines = std::iter::once(job.device().to_owned()).chain(lines).filter(|line| !line.is_empty()).collect();
-    let wanted =
-        Wanted { title: format!("Job {id}"), lines, path: format!("/jobs/{id}"), here: format!("/jobs/{id}/label") };
+    let wanted = LabelWanted {
+        title: format!("Job {id}"),
+        lines,
+        path: format!("/jobs/{id}"),
+        here: format!("/jobs/{id}/label"),
+    };
     LabelPage::new(wanted, (visitor, &headers))
 }
 
@@ -99,7 +104,7 @@ async fn of_bag(
     let job = job(&app, path).await?;
     let id = job.row.id;
     let lines = [job.intake("inside"), job.intake("customer")].map(str::to_owned);
-    let wanted = Wanted {
+    let wanted = LabelWanted {
         title: format!("Bag of job {id}"),
         lines: lines.into_iter().filter(|line| !line.is_empty()).collect(),
         path: format!("/jobs/{id}"),
@@ -117,7 +122,7 @@ async fn of_station(
     let id: i64 = id.parse().map_err(|_| Refusal::NotFound("station"))?;
     let rows = app.reading(|read| read.stations()).await?;
     let row = rows.into_iter().find(|row| row.id == id).ok_or(Refusal::NotFound("station"))?;
-    let wanted = Wanted {
+    let wanted = LabelWanted {
         title: row.name,
         lines: vec!["Its flow, its air, its probe".to_owned()],
         path: format!("/stations/{id}"),

@@ -87,7 +87,7 @@ fn agreed(job: &JobLesson) -> String {
         if inside { "within" } else { "outside" }
     };
     format!(
-        "moved after {:.0} s, {} the {before} expected; by what it taught {after}",
+        "Moved after {:.0} s, {} the {before} expected; by what it taught {after}",
         job.moved_s,
         within(job.before_s)
     )
@@ -116,6 +116,6 @@ mod tests {
             before_s: [Some(38.0), Some(50.0), Some(62.0)],
             after_s: [Some(52.0), Some(60.0), Some(80.0)],
         };
-        assert_eq!(agreed(&lesson), "moved after 71 s, outside the 38–62 s expected; by what it taught 52–80 s");
+        assert_eq!(agreed(&lesson), "Moved after 71 s, outside the 38–62 s expected; by what it taught 52–80 s");
     }
 }

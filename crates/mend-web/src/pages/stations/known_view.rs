@@ -44,7 +44,8 @@ pub(super) struct KnownRow {
 pub(super) struct LessonView {
     pub(super) id: i64,
     pub(super) when: String,
-    pub(super) kind: &'static str,
+    pub(super) kind: String,
+    pub(super) job: Option<i64>,
     pub(super) figures: String,
     pub(super) left_out: Option<String>,
 }
@@ -94,14 +95,17 @@ impl TaughtStation<'_> {
         self.blind.taught(&known_at(&counting, at_s, &self.blind))
     }
 
-    fn row(&self, thing: KnownThing, now_s: f64) -> KnownRow {
+    fn row(&self, thing: KnownThing, (now_s, when): (f64, &dyn Fn(i64) -> String)) -> KnownRow {
         let believed = self.believed((thing, self.rows.len()), now_s);
         let row = row(thing, (&believed, &self.blind), self.visitor);
-        KnownRow { line: KnownLine::new(&self.course(thing), (&thing.name(), unit(thing.what, self.visitor))), ..row }
+        KnownRow {
+            line: KnownLine::new(&self.course(thing, when), (&thing.name(), unit(thing.what, self.visitor))),
+            ..row
+        }
     }
 
     /// After each lesson that had something to say of it.
-    fn course(&self, thing: KnownThing) -> Vec<KnownPoint> {
+    fn course(&self, thing: KnownThing, when: &dyn Fn(i64) -> String) -> Vec<KnownPoint> {
         let mut course: Vec<KnownPoint> = Vec::new();
         for (k, row) in self.rows.iter().enumerate() {
             let now_s = row.taught_ms as f64 / 1000.0;
@@ -110,7 +114,9 @@ impl TaughtStation<'_> {
                 continue;
             }
             let band = is.band(thing.what).map(|at| shown((thing.what, at), self.visitor));
-            course.push(KnownPoint { at_ms: row.taught_ms, band, taught: kind(&row.lesson.kind).to_owned() });
+            let day = when(row.taught_ms);
+            let taught = format!("{}, {day}", kind(&row.lesson.kind));
+            course.push(KnownPoint { at_ms: row.taught_ms, band, taught, day });
         }
         course
     }
@@ -123,8 +129,8 @@ impl TaughtStation<'_> {
         let since = when((jets.get(found.since.checked_sub(1)?)?.at_s * 1000.0) as i64);
         let percent = 100.0 * (found.change.exp() - 1.0);
         let (by, how) = (percent.abs(), if percent < 0.0 { "weaker" } else { "stronger" });
-        let look = if percent < 0.0 { "heater or nozzle: look at both, or probe it again" } else { "probe it again" };
-        Some(format!("The {nozzle} mm jet is {by:.0} % {how} than until {since}: {look}."))
+        let look = if percent < 0.0 { "Heater or nozzle: look at both, or probe it again" } else { "Probe it again" };
+        Some(format!("The {nozzle} mm jet is {by:.0} % {how} than until {since}. {look}."))
     }
 }
 impl KnownView {
@@ -140,12 +146,13 @@ impl KnownView {
         let things = [Teachable::Flow, Teachable::Outlet].map(|what| KnownThing { what, nozzle: None });
         let jets = nozzles.iter().map(|mm| KnownThing { what: Teachable::Jet, nozzle: Some(*mm) });
         let now_s = app.now_ms() as f64 / 1000.0;
-        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, now_s)).collect();
+        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, (now_s, &when))).collect();
         let drifts = nozzles.iter().filter_map(|nozzle| taught.drift(*nozzle, &when)).collect();
         let lesson = |row: &LessonRow| LessonView {
             id: row.id,
             when: when(row.taught_ms),
-            kind: kind(&row.lesson.kind),
+            kind: row.lesson.job_id.map_or_else(|| kind(&row.lesson.kind).to_owned(), |job| format!("Job {job}")),
+            job: row.lesson.job_id,
             figures: row.lesson.figures.clone(),
             left_out: row.left_out.clone(),
         };

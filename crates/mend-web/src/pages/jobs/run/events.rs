@@ -51,8 +51,8 @@ pub(crate) struct EventForm {
 
 /// Who enters something, and when it arrived.
 pub(crate) struct Hand {
-    arrived: Moment,
-    visitor: Visitor,
+    pub(super) arrived: Moment,
+    pub(super) visitor: Visitor,
 }
 
 impl FromRequestParts<App> for Hand {

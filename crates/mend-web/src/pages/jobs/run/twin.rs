@@ -7,6 +7,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use mend_core::board::{Board, groups};
+use mend_core::calibration::reading_fault::ReadingFault;
 use mend_core::calibration::twin::{TwinAdvice, TwinState};
 use mend_core::planning::band::{Band, TimeBand};
 use mend_core::planning::bench_run::{Cue, RunPhase};
@@ -17,9 +18,9 @@ use mend_store::StateRow;
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
+use super::events::Hand;
 use super::readings::{BenchReadings, taped};
 use crate::App;
-use crate::arrived::Arrived;
 use crate::computing::{Stand, Viewer};
 use crate::draw::time_bar::{HeatCourse, TimeBar};
 use crate::extract::Form;
@@ -198,8 +199,7 @@ pub(crate) struct WatchedStep {
 /// The heating under way as it is likely to stand. What is said is kept with the run.
 pub(crate) async fn watch(
     State(app): State<App>,
-    Arrived(now): Arrived,
-    visitor: Visitor,
+    Hand { arrived: now, visitor }: Hand,
     path: JobPath,
     Form(sent): Form<WatchedStep>,
 ) -> Result<Response, Refusal> {
@@ -220,17 +220,28 @@ pub(crate) async fn watch(
         }
         Stand::Ended(Ok(watching)) => watching,
     };
-    let cues: Vec<Cue> = bench.state.cues_now().cloned().collect();
     let seconds = bench.phase_ms(&now) as f64 / 1000.0;
-    let mut twin = watching.twin();
-    seen(board, watching.last_from_s, &cues).iter().for_each(|observation| twin.observe(observation));
-    let fault = readings.tell(&mut twin, watching.last_from_s);
-    let state = twin.state(watching.last_from_s + seconds);
-    keep(&app, (bench, seconds), live::write(&state, board, fault)?).await?;
-    let reading = readings.line((state.expected_c.first(), fault), visitor);
-    let observed = !cues.is_empty() || readings.any();
-    let live = LiveState { watching: &watching, state, seconds, observed, board, reading };
-    Ok(view.watched(kind, &live, visitor).into_response())
+    let (live, fault) = LiveState::new(&watching, (bench, board), (&readings, seconds));
+    keep(&app, (bench, seconds), live::write(&live.state, board, fault)?).await?;
+    let reading = readings.line((live.state.expected_c.first(), fault), visitor);
+    Ok(view.watched(kind, &LiveState { reading, ..live }, visitor).into_response())
+}
+
+impl<'a> LiveState<'a> {
+    /// From what was seen and read so far; and why the last reading was left out, if it was.
+    fn new(
+        watching: &'a Watching,
+        (bench, board): (&BenchRunView, &'a Board),
+        (readings, seconds): (&BenchReadings, f64),
+    ) -> (Self, Option<ReadingFault>) {
+        let cues: Vec<Cue> = bench.state.cues_now().cloned().collect();
+        let mut twin = watching.twin();
+        seen(board, watching.last_from_s, &cues).iter().for_each(|observation| twin.observe(observation));
+        let fault = readings.tell(&mut twin, watching.last_from_s);
+        let state = twin.state(watching.last_from_s + seconds);
+        let observed = !cues.is_empty() || readings.any();
+        (Self { watching, state, seconds, observed, board, reading: None }, fault)
+    }
 }
 
 async fn keep(app: &App, (bench, seconds): (&BenchRunView, f64), says: String) -> Result<(), Refusal> {
