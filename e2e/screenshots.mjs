@@ -1,6 +1,7 @@
 // One current picture of each main view, made from demo data.
 import { join } from "node:path";
 import { emptyShop, expect, test } from "./harness.mjs";
+import { readAtTheBench, shopWithLoggers } from "./stand-ins.mjs";
 
 const folder = join(import.meta.dirname, "../docs/screenshots");
 const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
@@ -102,7 +103,9 @@ test("picture of the replay", async ({ page }) => {
 });
 
 test("pictures of the heat step and the ledger", async ({ page }) => {
-  await page.goto("/jobs/5/run");
+  const shop = await shopWithLoggers(page, "--jet", "0.9", "--conduction", "1.1");
+  await readAtTheBench(shop);
+  await page.goto(`${shop.address}/jobs/5/run`);
   await page.getByRole("button", { name: "Begin at the bench" }).click();
   await expect(page.locator("#step h1")).toHaveText("Make ready");
   for (let press = 0; press < 5; press += 1) {
@@ -110,7 +113,7 @@ test("pictures of the heat step and the ledger", async ({ page }) => {
     await page.keyboard.press("Space");
   }
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
-  await page.waitForTimeout(16_000);
+  await page.waitForTimeout(13_000);
   await shoot(page, "run-heat");
   for (let press = 0; press < 3; press += 1) {
     await page.keyboard.press("Space");
@@ -122,4 +125,5 @@ test("pictures of the heat step and the ledger", async ({ page }) => {
   }
   await expect(page.locator(".ledger")).toContainText("wicked 1×");
   await shoot(page, "run-ledger");
+  await shop.end();
 });

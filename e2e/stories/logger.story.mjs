@@ -1,29 +1,10 @@
 // A simulated logger on the network: it records a probe and watches a heating; damage is warned of before it comes; a wire that
 // breaks in the middle is said; the job that is given back teaches its station.
-import { cpSync } from "node:fs";
 import { connect } from "node:net";
-import { join } from "node:path";
-import { expect, expectAccessible, start, temporaryFolder, test } from "../harness.mjs";
+import { expect, expectAccessible, test } from "../harness.mjs";
+import { readAtTheBench, shopWithLoggers } from "../stand-ins.mjs";
 
 test.use({ allowed: /status of 422/ });
-
-/** The demo shop with stand-ins that hide this; they are made on the first open job that is not at the bench yet. */
-async function shopWithLoggers(page, ...hidden) {
-  const { folder, remove } = temporaryFolder();
-  const data = join(folder, "shop");
-  cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
-  const shop = await start("serve", "--data", data, "--stand-ins", ...hidden);
-  const line = (name) => page.locator(".instruments li").filter({ has: page.locator(`input[value="${name}"]`) });
-  await expect(async () => {
-    await page.goto(`${shop.address}/instruments`);
-    await expect(line("Stand-in meter")).toBeVisible({ timeout: 500 });
-  }).toPass({ timeout: 60_000 });
-  const end = async () => {
-    await shop.stop();
-    remove();
-  };
-  return { ...shop, line, end };
-}
 
 const JOB = "/jobs/5";
 
@@ -31,10 +12,7 @@ const JOB = "/jobs/5";
 const band = (text) => (text.match(/(\d+)(?:–(\d+))? s/) ?? []).slice(1, 3).map(Number);
 
 async function toTheHeat(page, shop) {
-  const bench = shop.line("Stand-in logger, bench");
-  await bench.getByLabel("read at the heat step").check();
-  await bench.getByRole("button", { name: "Save" }).click();
-  const address = await bench.getByLabel("Address of Stand-in logger, bench").inputValue();
+  const address = await readAtTheBench(shop);
   await page.goto(`${shop.address}${JOB}/run`);
   await page.getByRole("button", { name: "Begin at the bench" }).click();
   for (const next of ["Protect", "Flux", "Add alloy", "Heat"]) {

@@ -143,6 +143,15 @@ test("what if: one thing changed, beside the plan, kept by name", async ({ page 
   await page.goto("/jobs/6/what-if");
   await page.getByRole("button", { name: "Remove the narrow one" }).click();
   await expect(page.getByRole("row", { name: /the narrow one/ })).toHaveCount(0);
+
+  // The same on another station: its own settings, and what comes of them; a pump can't give what a fan gives.
+  await page.getByLabel("Give the part the same with").selectOption("Tern, bench 2");
+  await page.getByRole("button", { name: "Translate" }).click();
+  const there = page.getByRole("row", { name: /Tern, bench 2: \d+ °C, \d+ L\/min, \d+ mm/ });
+  await expect(there).toContainText(/better|worse|alike/, COMPUTED);
+  await page.getByRole("button", { name: /Use as the plan: Tern, bench 2/ }).click();
+  await page.waitForURL(/\/heat$/);
+  await expect(page.getByLabel("Station")).toHaveValue("Tern, bench 2");
 });
 
 test("five jobs of the demo get five different methods", async ({ page }) => {

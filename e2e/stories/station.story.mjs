@@ -68,6 +68,17 @@ test("a station is measured in three ways and plans are nearer for it", async ({
   await expectAccessible(page);
   await flow.getByRole("button", { name: /^Count it again/ }).click();
   await expect(flow).not.toContainText("left out");
+
+  // A new heater is another station's: what was learnt of the old one counts no longer, and a slip is taken back.
+  const known = page.locator("#known");
+  await expect(known).toContainText("before it was measured");
+  await page.getByLabel("Changed since:").selectOption("the heater");
+  await page.getByRole("button", { name: "It is new" }).click();
+  await expect(known).not.toContainText("before it was measured");
+  const changed = page.locator(".lessons li").filter({ hasText: "New heater" });
+  await changed.getByRole("textbox").fill("a slip");
+  await changed.getByRole("button", { name: /^Leave out/ }).click();
+  await expect(known).toContainText("before it was measured");
   await shop.stop();
   shop.remove();
 });
@@ -91,6 +102,17 @@ test("a probe whose bead came off teaches nothing, and a logger's file is read w
   await page.getByRole("button", { name: "Read the file" }).click();
   await expect(page.getByLabel(/Readings, a line each/)).toHaveValue(/^0\.0, 23\.0/);
   await expect(page.locator("#found h2")).toContainText("became", { timeout: 60_000 });
+  // Three columns: the first thermocouple lay in the room; whoever taped them picks the other.
+  const three = ["Time s;TC1 °C;TC2 °C", ...warmed(60).map((line) => line.replace(", ", ";20.0;"))];
+  await page
+    .getByLabel("Or a logger's file")
+    .setInputFiles({ name: "two.csv", mimeType: "text/csv", buffer: Buffer.from(three.join("\n")) });
+  await page.getByRole("button", { name: "Read the file" }).click();
+  await expect(page.getByLabel(/Readings, a line each/)).toHaveValue(/^0\.0, 20\.00/);
+  await page.getByLabel("temperature", { exact: true }).selectOption("TC2 °C");
+  await page.getByRole("button", { name: "Read these" }).click();
+  await expect(page.getByLabel(/Readings, a line each/)).toHaveValue(/^0\.0, 23\.00/);
+  await expectAccessible(page);
   await page
     .getByLabel("Or a logger's file")
     .setInputFiles({ name: "photo.jpg", mimeType: "image/jpeg", buffer: Buffer.from([255, 216, 255, 224, 0, 16]) });

@@ -26,8 +26,10 @@ pub struct Readings {
     pub readings: Vec<[f64; 2]>,
     /// Lines that held no reading: a gap of the logger, an open circuit.
     pub left_out: usize,
-    /// What the columns are called, where the first line says so.
+    /// What the columns are called where the first line says so; else their numbers and first cells.
     pub names: Vec<String>,
+    /// Which of them were read.
+    pub columns: Columns,
 }
 
 /// Reads them on a scale; columns are found by their names, or are the first two. A header that names °F or °C overrules the scale.
@@ -40,7 +42,7 @@ pub fn parse(text: &str, scale: Scale, columns: Option<Columns>) -> Result<Readi
     let cut = separator(&lines);
     let first: Vec<String> = lines.first().map_or(Vec::new(), |line| cells(line, cut).map(str::to_owned).collect());
     let named = first.iter().any(|cell| value(cell).is_none() && cell.chars().any(char::is_alphabetic));
-    let names = if named { first } else { Vec::new() };
+    let names = if named { first.clone() } else { Vec::new() };
     let columns = columns.unwrap_or_else(|| by_name(&names));
     let scale = names.get(columns.temperature).map_or(scale, |name| scale_of(name).unwrap_or(scale));
     let (mut readings, mut left_out): (Vec<[f64; 2]>, usize) = (Vec::new(), 0);
@@ -64,7 +66,9 @@ pub fn parse(text: &str, scale: Scale, columns: Option<Columns>) -> Result<Readi
             kept.push([at - begins, celsius]);
         }
     }
-    Ok(Readings { readings: kept, left_out, names })
+    let numbered = |(k, cell): (usize, &String)| format!("column {}: {cell}", k + 1);
+    let names = if named { names } else { first.iter().enumerate().map(numbered).collect() };
+    Ok(Readings { readings: kept, left_out, names, columns })
 }
 
 /// What parts the cells: a tab or a semicolon where there is one; a comma where it is no decimal mark; else blanks.
@@ -114,6 +118,19 @@ fn scale_of(name: &str) -> Option<Scale> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn whoever_knows_the_file_picks_its_columns() {
+        let text = "Elapsed (s);Room;Board (°F)\n0;22;75\n10;22;95\n";
+        let of = |temperature| {
+            let columns = Columns { time: 0, temperature };
+            parse(text, Scale::Celsius, Some(columns)).expect("readings").readings[1][1]
+        };
+        assert_eq!((of(1), of(2).round()), (22.0, 35.0));
+        let found = parse("0;22;24\n10;22;35\n", Scale::Celsius, None).expect("readings");
+        assert_eq!(found.names, ["column 1: 0", "column 2: 22", "column 3: 24"]);
+        assert_eq!(found.columns, Columns { time: 0, temperature: 1 });
+    }
 
     fn read(text: &str) -> Vec<[f64; 2]> {
         parse(text, Scale::Celsius, None).expect("readings").readings

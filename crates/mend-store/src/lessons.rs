@@ -155,9 +155,9 @@ impl Write<'_> {
         Ok(())
     }
 
-    /// A measurement is over, or given up.
+    /// A measurement is over, or given up; the file that it was read from goes with it.
     pub fn end_measuring(&self, station: i64, kind: &str) -> Result<(), StoreError> {
-        let sql = "DELETE FROM measuring WHERE station_id = ?1 AND kind = ?2";
+        let sql = "DELETE FROM measuring WHERE station_id = ?1 AND kind IN (?2, ?2 || '-file')";
         self.0.prepare_cached(sql)?.execute(params![station, kind])?;
         Ok(())
     }

@@ -16,6 +16,7 @@
 //!   each class of joint
 //! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
 //!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
+//! - [`translated`]: a recipe on another station
 //! - [`live`]: what a run at the bench is watched with; [`learnt`]: what it taught once it is over
 //!
 //! Does not compute: prices. What hands take is an estimate until the shop's own times replace it.
@@ -57,6 +58,7 @@ pub mod single_changes;
 pub mod small_runs;
 pub mod tips;
 pub mod tolerance;
+pub mod translated;
 pub mod watched;
 pub mod what_if;
 pub mod window_point;

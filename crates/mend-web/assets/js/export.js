@@ -42,7 +42,9 @@ async function font() {
   const rules = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules]);
   const face = rules.find((rule) => rule instanceof CSSFontFaceRule);
   const address = face.style.getPropertyValue("src").match(/url\("?([^")]+)/)[1];
-  const bytes = new Uint8Array(await (await fetch(address)).arrayBuffer());
+  // The address stands in the stylesheet, and is meant from there.
+  const at = new URL(address, face.parentStyleSheet.href);
+  const bytes = new Uint8Array(await (await fetch(at)).arrayBuffer());
   const text = Array.from(bytes, (byte) => String.fromCharCode(byte)).join("");
   return `<style>@font-face{font-family:Archivo;font-weight:100 900;font-stretch:62% 125%;src:url(data:font/woff2;base64,${btoa(text)})}</style>`;
 }

@@ -50,6 +50,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/method/{family}/search/cancel", post(method::family::cancel))
         .route("/jobs/{id}/card", get(method::card::show))
         .route("/jobs/{id}/what-if", get(method::what_if::show).post(method::what_if::add))
+        .route("/jobs/{id}/what-if/station", post(method::elsewhere::translate))
         .route("/jobs/{id}/what-if/columns", get(method::what_if::poll))
         .route("/jobs/{id}/what-if/{variant}/take", post(method::what_if::take))
         .route("/jobs/{id}/what-if/{variant}/remove", post(method::what_if::remove))

@@ -4,6 +4,7 @@
 
 pub(crate) mod card;
 mod comparison_view;
+pub(crate) mod elsewhere;
 pub(crate) mod family;
 pub(crate) mod what_if;
 

@@ -19,6 +19,7 @@ use serde::Deserialize;
 
 use super::super::{JobPath, number};
 use super::comparison_view::release;
+use super::elsewhere::others;
 use crate::App;
 use crate::computing::Stand;
 use crate::extract::Form;
@@ -72,6 +73,8 @@ struct WhatIfPage {
     job: i64,
     changes: Vec<ChangeOption>,
     full: bool,
+    /// The shop's other stations.
+    elsewhere: Vec<String>,
     columns: Vec<Column>,
     running: bool,
 }
@@ -89,7 +92,7 @@ impl ChangeOption {
 }
 
 /// The present plan, or a refusal.
-fn present(job: &Job) -> Result<&Planned, Refusal> {
+pub(super) fn present(job: &Job) -> Result<&Planned, Refusal> {
     job.current_plan().ok_or(Refusal::NotYet("There is no heat plan to change yet"))
 }
 
@@ -111,6 +114,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
             .iter()
             .map(|change| ChangeOption::from_change(&change.what, visitor))
             .collect::<Result<_, _>>()?,
+        elsewhere: others(&app, &job).await?,
         full: columns.len() > MOST,
         columns,
         running,
@@ -226,7 +230,16 @@ pub(crate) async fn add(
     }
     let inputs =
         PlanInputs { feed: feed(&change.composition), settings: change.recipe, ..present(&job)?.inputs.clone() };
-    let (id, text, now) = (job.row.id, written(&inputs)?, app.now_ms());
+    keep_variant(&app, (job.row.id, name), &inputs).await
+}
+
+/// Keeps some inputs as a variant of a job, and goes back to the page.
+pub(super) async fn keep_variant(
+    app: &App,
+    (id, name): (i64, String),
+    inputs: &PlanInputs,
+) -> Result<Redirect, Refusal> {
+    let (text, now) = (written(inputs)?, app.now_ms());
     let kept = app
         .writing(move |w| {
             let full = w.read().variants(id)?.len() >= MOST;

@@ -1,8 +1,9 @@
 //! Measuring a station: kept field by field as it is entered, shown at once, and taken as a lesson at a press.
 //!
 //! - this file: what all have in common; [`flow`]: a bag; [`outlet`]: a thermocouple in the jet; [`probe`]: a warm-up of a board,
-//!   which [`record`] takes off a logger of the shop
+//!   which [`record`] takes off a logger of the shop and [`file`] out of a logger's file
 
+pub(super) mod file;
 pub(super) mod flow;
 pub(super) mod outlet;
 pub(super) mod probe;
@@ -40,7 +41,8 @@ pub(super) fn routes() -> Router<App> {
         .route("/stations/{id}/outlet/done", post(outlet::done))
         .route("/stations/{id}/probe", get(probe::show).post(probe::keep))
         .route("/stations/{id}/probe/board", post(probe::choose))
-        .route("/stations/{id}/probe/file", post(probe::file))
+        .route("/stations/{id}/probe/file", post(file::upload))
+        .route("/stations/{id}/probe/columns", post(file::pick))
         .route("/stations/{id}/probe/found", get(probe::found))
         .route("/stations/{id}/probe/record", get(record::show).post(record::start))
         .route("/stations/{id}/probe/record/stop", post(record::stop))

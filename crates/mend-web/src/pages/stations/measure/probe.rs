@@ -2,7 +2,7 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Request, State};
+use axum::extract::State;
 use axum::response::Redirect;
 use mend_core::board::{Board, Face, Point};
 use mend_core::calibration::probe::{ON_S, SET, place, recipe};
@@ -18,7 +18,8 @@ use mend_formats::readings::{self, Readings};
 
 use super::super::super::Frame;
 use super::super::edit::StationPath;
-use super::record::RecordPart;
+use super::file::ColumnPicker;
+use super::record::{RecordPart, is_under_way};
 use super::{Measuring, ProbedWith, Taught, scale_key, within};
 use crate::App;
 use crate::computing::{Key, Progress, Stand, Viewer};
@@ -26,12 +27,10 @@ use crate::draw::probe_picture::ProbePicture;
 use crate::extract::Form;
 use crate::planner::usual_bundle;
 use crate::refusal::Refusal;
-use crate::upload::{self, SizeLimit};
 use crate::visitor::Visitor;
 use crate::words::{FindingView, release_band};
 
 pub(super) const KIND: &str = "probe";
-const LIMIT: SizeLimit = SizeLimit { bytes: 32 * 1024 * 1024, what: "a table of readings as text (CSV)" };
 
 /// What is known of the probe while it is under way.
 #[derive(Template, WebTemplate)]
@@ -72,6 +71,7 @@ pub(crate) struct ProbePage {
     readings: String,
     found: ProbeFound,
     record: RecordPart,
+    columns: Option<ColumnPicker>,
 }
 
 /// The board that is probed, and the thermocouple on it.
@@ -185,6 +185,9 @@ fn verdict(found: &Probed, visitor: Visitor) -> String {
 async fn found_part(app: &App, kept: &Measuring, visitor: Visitor) -> Result<ProbeFound, Refusal> {
     let id = kept.id;
     let empty = |findings, taken| ProbeFound { id, findings, taken, part: None };
+    if is_under_way(app, kept) {
+        return Ok(empty(Vec::new(), String::new()));
+    }
     let (question, readings) = match ProbeQuestion::load(app, kept, visitor).await {
         Ok(Some(loaded)) => loaded,
         Ok(None) => return Ok(empty(Vec::new(), String::new())),
@@ -232,6 +235,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Station
         face: rig.as_ref().map_or("top", |rig| face(rig.taped.face)),
         readings: kept.get("readings").to_owned(),
         record: RecordPart::load(&app, &kept, visitor).await?,
+        columns: ColumnPicker::of(&kept),
         found: found_part(&app, &kept, visitor).await?,
     })
 }
@@ -266,32 +270,6 @@ pub(crate) async fn choose(
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
     let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
-    Ok(Redirect::to(&format!("/stations/{}/probe", kept.id)))
-}
-
-/// A logger's file becomes the readings.
-pub(crate) async fn file(
-    State(app): State<App>,
-    visitor: Visitor,
-    path: StationPath,
-    request: Request,
-) -> Result<Redirect, Refusal> {
-    let kept = Measuring::load(&app, &path, KIND).await?;
-    let mut form = upload::read(request, &LIMIT).await??;
-    let text = String::from_utf8_lossy(&form.bytes("file")).into_owned();
-    let found = readings::parse(&text, kept.scale(visitor), None)?;
-    // What is kept is what was understood: seconds and degrees on the form's own scale, a reading a second.
-    let scale = kept.scale(visitor);
-    let line = |[at, celsius]: &[f64; 2]| {
-        format!("{at:.1}, {:.2}", scale.of(mend_core::units::Temperature::celsius(*celsius)))
-    };
-    let lines = found.readings.iter().take(1200).map(line).collect::<Vec<_>>().join("\n");
-    Measuring::entered(
-        &app,
-        &path,
-        (KIND, vec![("readings".to_owned(), lines), ("scale".to_owned(), scale_key(scale).to_owned())]),
-    )
-    .await?;
     Ok(Redirect::to(&format!("/stations/{}/probe", kept.id)))
 }
 

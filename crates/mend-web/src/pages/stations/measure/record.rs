@@ -31,6 +31,9 @@ const READINGS: &str = "readings";
 /// A minute of air, one without, and a little.
 const LASTS_S: f64 = 2.0 * ON_S + 3.0;
 
+/// The last readings are written down within so many seconds; the mark of the recording goes with them.
+const LATE_S: f64 = 10.0;
+
 /// A recording that has begun.
 #[derive(Debug, Clone, PartialEq)]
 struct Recording {
@@ -50,12 +53,17 @@ impl Recording {
         Some(Self { instrument, from_ms: parts.next()?.parse().ok()?, clock: parts.next()?.to_owned() })
     }
 
-    /// How long it has gone on; none where it is over, or the machine was started anew since.
+    /// How long it has gone on; none where whoever wrote it down is gone: the machine or the application was started anew.
     fn seconds(&self, app: &App) -> Option<f64> {
         let now = app.moment();
         let seconds = (now.tick_ms - self.from_ms) as f64 / 1000.0;
-        (now.clock == self.clock && (0.0..LASTS_S).contains(&seconds)).then_some(seconds)
+        (now.clock == self.clock && (0.0..LASTS_S + LATE_S).contains(&seconds)).then_some(seconds)
     }
+}
+
+/// Is a recording under way? What it will teach is asked for once it is over.
+pub(super) fn is_under_way(app: &App, kept: &Measuring) -> bool {
+    Recording::read(kept.get(FIELD)).is_some_and(|recording| recording.seconds(app).is_some())
 }
 
 /// What is shown of it.
@@ -131,6 +139,7 @@ pub(crate) async fn start(
         field(FIELD, &recording.written()),
         field(READINGS, ""),
         field("begins", "0"),
+        field("columns", ""),
         field("scale", scale_key(scale)),
     ];
     let kept = Measuring::entered(&app, &path, (KIND, fields)).await?;
@@ -144,7 +153,7 @@ pub(crate) async fn start(
 async fn write_down(app: &App, (station, scale): (i64, Scale), (recording, address): (Recording, SocketAddr)) {
     loop {
         tokio::time::sleep(Duration::from_secs(1)).await;
-        let over = recording.seconds(app).is_none();
+        let over = recording.seconds(app).is_none_or(|seconds| seconds >= LASTS_S);
         let lines = lines(&taken(app, (address, recording.from_ms)), (recording.from_ms, scale));
         let (mark, now) = (recording.written(), app.now_ms());
         let kept = app.writing(move |write| {
