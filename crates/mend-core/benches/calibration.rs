@@ -27,4 +27,15 @@ fn main() {
         }
     }
     println!("calibration/update_of_256_slowest  {:.2} ms", slowest * 1e3);
+    // Fifty benches, each with a reading ten times a second: all their updates of one second, one after the other.
+    let mut twins: Vec<_> = (0..50).map(|_| opened.twin()).collect();
+    let from = Instant::now();
+    for tenth in 0..10 {
+        for twin in &mut twins {
+            let at_s = 20.0 + f64::from(tenth) / 10.0;
+            let _ = twin.read(0, [at_s, 60.0 + f64::from(tenth)]);
+            black_box(twin.state(at_s));
+        }
+    }
+    println!("calibration/50_benches_at_10_hz    {:.2} s of one core a second", from.elapsed().as_secs_f64());
 }

@@ -174,7 +174,9 @@ fn stated_chances_of_damage_come_true() {
         let damaged = |run: &WatchedRun| run.clone().damaged_at(passes(&run.thermocouples[0].celsius));
         let ensemble: Vec<WatchedRun> = ensemble.iter().map(damaged).collect();
         let mut chance = Chance(23);
-        let mut deciles = [(0.0, 0.0, 0); 10];
+        // Between a tenth and nine tenths a run stays for a second or two: two bands of those hold enough to be judged by.
+        let bands = [0.1, 0.5, 0.9, f64::INFINITY];
+        let mut records = [(0.0, 0.0, 0); 4];
         let (mut warned, mut damaged) = (0, 0);
         for truth in truths {
             let mut twin = Twin::new(ensemble.clone());
@@ -187,10 +189,10 @@ fn stated_chances_of_damage_come_true() {
                 let state = twin.state(second as f64);
                 warns |= state.advice != TwinAdvice::GoOn;
                 if second % 5 == 0 {
-                    let decile = &mut deciles[((10.0 * state.damage_soon) as usize).min(9)];
-                    decile.0 += state.damage_soon;
-                    decile.1 += f64::from(u8::from(passed.is_some_and(|passed| passed <= second as f64 + 5.0)));
-                    decile.2 += 1;
+                    let band = bands.iter().position(|end| state.damage_soon < *end).unwrap();
+                    records[band].0 += state.damage_soon;
+                    records[band].1 += f64::from(u8::from(passed.is_some_and(|passed| passed <= second as f64 + 5.0)));
+                    records[band].2 += 1;
                 }
             }
             damaged += usize::from(passed.is_some());
@@ -198,8 +200,9 @@ fn stated_chances_of_damage_come_true() {
         }
         assert!(damaged > 60, "{damaged} of the truths pass the limit");
         assert!(warned as f64 >= 0.95 * damaged as f64, "{warned} of {damaged} were warned of");
-        for (stated, came, count) in deciles {
-            println!("{:.3} {:.3} {count}", stated / f64::from(count), came / f64::from(count));
+        for (stated, came, count) in records {
+            let (stated, came) = (stated / f64::from(count), came / f64::from(count));
+            assert!(count >= 50 && (stated - came).abs() < 0.08, "stated {stated:.3}, came {came:.3} of {count}");
         }
     });
 }
@@ -232,7 +235,6 @@ fn air_away_is_seldom_wrong() {
             well += 1;
             wrongly += usize::from(away);
         }
-        println!("{wrongly} of {well}");
         assert!(well > 80, "{well} end well");
         assert!(f64::from(wrongly as u32) <= 0.3 * f64::from(well), "{wrongly} of {well} are told to stop");
     });
