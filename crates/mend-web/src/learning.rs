@@ -21,8 +21,6 @@ use crate::words::{Words, release_band, teachable};
 
 /// What moved and narrowed together by less than this part of its spread is not spoken of.
 const TOLD: f64 = 0.05;
-/// Things that are spoken of.
-const MOST_TOLD: usize = 2;
 
 /// What a lesson of a job was made from and what came of it, for those who draw it. Times are s of the last stage's air.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -97,7 +95,7 @@ fn observed((bench, stamp): (&BenchRunView, &Stamp), (board, readings): (&Board,
     Observed { thermocouples, observations: all }
 }
 
-/// In a line: what is known better, and what that does to the next plan.
+/// In a line: what changed most of what is known, and what that does to the next plan.
 fn figures(learnt: &Learnt, entered: &JobLesson) -> String {
     let [before, after] = &learnt.beliefs;
     let told = |what: &Teachable| {
@@ -105,10 +103,8 @@ fn figures(learnt: &Learnt, entered: &JobLesson) -> String {
         let (moved, narrowed) = ((after.mean[k] - before.mean[k]).abs() / was, 1.0 - after.spread(*what) / was);
         moved + narrowed
     };
-    let mut most: Vec<Teachable> = Teachable::ALL.into_iter().filter(|what| told(what) > TOLD).collect();
-    most.sort_by(|a, b| told(b).total_cmp(&told(a)));
-    let told: Vec<String> = most.into_iter().take(MOST_TOLD).map(|what| changed(what, before, after)).collect();
-    let known = if told.is_empty() { "as expected".to_owned() } else { told.join("; ") };
+    let most = Teachable::ALL.into_iter().filter(|what| told(what) > TOLD).max_by(|a, b| told(a).total_cmp(&told(b)));
+    let known = most.map_or_else(|| "as expected".to_owned(), |what| changed(what, before, after));
     let [before, after] = [entered.before_s, entered.after_s].map(release_band);
     format!("It moved after {:.0} s: {known}. The same plan: release {before} became {after}.", entered.moved_s)
 }

@@ -55,8 +55,10 @@ impl Translated {
     /// use mend_core::heat::known::Knowledge;
     /// use mend_core::planning::translated::Translated;
     /// let bench = Bench::try_new().expect("the example");
+    /// use mend_core::units::Flow;
     /// let mut weaker = bench.station.clone();
-    /// (weaker.jet_scale, weaker.flow_range.1) = (0.8 * bench.station.jet_scale, bench.station.flow_range.1 * 2.0);
+    /// weaker.jet_scale *= 0.8;
+    /// weaker.flow_range.1 = Flow::litres_per_minute(200.0);
     /// let found = Translated::try_new(&bench.order(), (&weaker, &Knowledge::NOTHING)).expect("computed").expect("air blows");
     /// assert!(found.is_same() && found.air.flow > bench.recipe.air.expect("hot air").flow, "more of a weaker jet");
     /// ```
@@ -120,7 +122,8 @@ mod tests {
     fn the_part_comes_away_as_soon_on_another_station() {
         let bench = Bench::try_new().expect("the example");
         let mut other = bench.station.clone();
-        (other.jet_scale, other.flow_range.1) = (0.8 * other.jet_scale, other.flow_range.1 * 2.0);
+        other.jet_scale *= 0.8;
+        other.flow_range.1 = Flow::litres_per_minute(200.0);
         let found = Translated::try_new(&bench.order(), (&other, &Knowledge::NOTHING)).expect("computed");
         let recipe = Recipe { air: found.map(|found| found.air), ..bench.recipe.clone() };
         let there = Order { station: &other, recipe: &recipe, ..bench.order() };
@@ -131,7 +134,8 @@ mod tests {
     fn one_that_can_not_says_how_much_is_missing() {
         let bench = Bench::try_new().expect("the example");
         let mut weak = bench.station.clone();
-        weak.jet_scale = 0.4 * weak.jet_scale;
+        weak.jet_scale *= 0.4;
+        weak.nozzles = vec![weak.widest_nozzle()];
         let found = Translated::try_new(&bench.order(), (&weak, &Knowledge::NOTHING)).expect("computed").expect("air");
         assert!(!found.is_same() && found.heat() < 0.8, "{}", found.heat());
     }
