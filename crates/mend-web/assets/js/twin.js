@@ -10,7 +10,22 @@ let lastWord = performance.now();
 let lastAdvice = "plan";
 let audio = null;
 
-const isOn = () => localStorage.getItem(SOUND) === "on";
+/** Sound is off where the browser keeps nothing. */
+function isOn() {
+  try {
+    return localStorage.getItem(SOUND) === "on";
+  } catch {
+    return false;
+  }
+}
+
+function turn(on) {
+  try {
+    localStorage.setItem(SOUND, on ? "on" : "off");
+  } catch {
+    // It stays as it is.
+  }
+}
 
 /** So many short tones, higher for what is worse. */
 function tones(count, hertz) {
@@ -73,7 +88,7 @@ function label() {
 export function watch() {
   document.addEventListener("click", (event) => {
     if (!event.target.closest("#sound")) return;
-    localStorage.setItem(SOUND, isOn() ? "off" : "on");
+    turn(!isOn());
     label();
     tones(1, 880);
   });

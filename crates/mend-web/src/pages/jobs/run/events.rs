@@ -72,9 +72,10 @@ pub(crate) async fn enter(
 ) -> Result<StepView, Refusal> {
     let (id, happening) = (number(&path)?, checked(&sent)?);
     let entered = Entered { sent, happening, arrived };
+    let goes_on = entered.happening == Happening::Go;
     let job = app.writing(move |w| entered.take(w, id)).await??;
-    if job.bench()?.state.begun_ms().is_some() {
-        trigger(&app).await?;
+    if goes_on && job.bench()?.state.begun_ms().is_some() {
+        trigger(&app).await;
     }
     Ok(StepView::from_run((&job, job.bench()?), &app.moment(), visitor))
 }

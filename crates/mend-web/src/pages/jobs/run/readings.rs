@@ -32,22 +32,25 @@ pub(super) async fn taped(app: &App, job: &Job) -> Result<Vec<Thermocouple>, Ref
     Ok(if there { vec![place(&job.board()?.1)] } else { Vec::new() })
 }
 
-/// The air has gone on: tells the bench's thermometer.
-pub(super) async fn trigger(app: &App) -> Result<(), Refusal> {
-    if let Some(row) = app.reading(|read| read.bench_thermometer()).await? {
-        app.instruments.trigger(socket(&row.address)?, app.clocks());
+/// The air has gone on: tells the bench's thermometer. The press is kept whatever becomes of that.
+pub(super) async fn trigger(app: &App) {
+    let row = app.reading(|read| read.bench_thermometer()).await.ok().flatten();
+    if let Some(address) = row.and_then(|row| socket(&row.address).ok()) {
+        app.instruments.trigger(address, app.clocks());
     }
-    Ok(())
 }
 
 impl BenchReadings {
     /// Takes over what was read since the air went on, keeps it with the run, and has all of it.
     pub(super) async fn load(app: &App, bench: &BenchRunView, now: &Moment) -> Result<Self, Refusal> {
         let row = app.reading(|read| read.bench_thermometer()).await?;
-        let (Some(row), Some(begun_ms)) = (row, bench.state.begun_ms()) else { return Ok(Self::default()) };
+        let reached = row.and_then(|row| Some((socket(&row.address).ok()?, row.name)));
+        let (Some((address, name)), Some(begun_ms)) = (reached, bench.state.begun_ms()) else {
+            return Ok(Self::default());
+        };
         let since_on = bench.phase_ms(now);
         let from_ms = now.tick_ms - since_on;
-        let taken = app.instruments.since(socket(&row.address)?, (from_ms, app.clocks()));
+        let taken = app.instruments.since(address, (from_ms, app.clocks()));
         let kept = |taken: &Taken| {
             let celsius = taken.celsius.as_ref().ok().copied();
             ReadingRow { begun_ms, after_ms: taken.tick_ms - from_ms, celsius }
@@ -68,7 +71,7 @@ impl BenchReadings {
             .await?;
         let rows = rows.into_iter().map(|row| (row.after_ms as f64 / 1000.0, row.celsius)).collect();
         let fault = taken.last().and_then(|taken| taken.celsius.as_ref().err().cloned());
-        Ok(Self { name: row.name, rows, fault })
+        Ok(Self { name, rows, fault })
     }
 
     /// Tells the twin; answers why the last reading was left out, if it was.
