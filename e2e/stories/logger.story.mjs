@@ -99,6 +99,7 @@ test("instruments are set up by their addresses, and a probe that a logger recor
   await expect(page.locator(".lessons li")).toHaveCount(1);
   await page.goto(`${shop.address}${JOB}/heat`);
   await expect(verdict).toHaveText(/\d+ s/, { timeout: 60_000 });
+  await expect(page.locator("#nozzle"), "its settings are what they were").toHaveValue("8");
   const [low, high] = band(await verdict.textContent());
   expect(high / low, `${low}–${high} s`).toBeLessThan(blind[1] / blind[0]);
   await shop.end();

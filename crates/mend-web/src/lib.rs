@@ -3,7 +3,7 @@
 //! - [`App`]: what every page may use; [`router`]: all routes, and the headers round them; `door`: who is let in
 //! - `pages`: one file per page; `draw`: the pictures, as SVG; `pictures`: those of boards, kept; `job`: a job with everything
 //!   known of it; `known`: what lessons say of a station and a board; `learning`: what a job
-//!   taught
+//!   taught; `jet_drift`: a jet that is no longer what it was
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
 //!   is kept; [`words`]: what the core found, in sentences
 //! - `instruments`: thermometers that are being read
@@ -21,6 +21,7 @@ mod extract;
 #[allow(clippy::expect_used)]
 mod fixture;
 mod instruments;
+mod jet_drift;
 mod job;
 mod known;
 mod learning;

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use mend_core::planning::plan_inputs::PlanInputs;
 use mend_formats::equipment::{self, EquipmentFile};
 use mend_formats::{board, shop};
 use mend_store::{BoardRow, JobRow, LogRow, PlanRow, Read, StoreError};
@@ -40,6 +41,12 @@ impl KeptPlan {
         let lessons = station.as_ref().map(|row| read.lesson_numbers_for(row.id, plan.board_id)).transpose()?;
         let station = station.zip(lessons).map(|(row, lessons)| as_known(&row.file, &lessons));
         Ok(Some(Self { plan, station }))
+    }
+
+    /// What it was made from, on the job's present board: what the next plan starts from where nothing was entered since. A plan that a
+    /// lesson has outdated once took its settings with it, and the job began again from the usual ones.
+    fn made_from(&self, job: &JobRow) -> Option<PlanInputs> {
+        (Some(self.plan.board_id) == job.board_id).then(|| shop::read_inputs(&self.plan.inputs)).flatten()
     }
 
     /// A plan for another board than the job's present one is no plan; nor is one for the station as it was, unless the job is
@@ -81,17 +88,19 @@ impl StoredJob {
             let bench = BenchRunView::try_new((board, &equipment), run);
             bench.map_err(|why| unread.push(Unread { what: "bench run", why })).ok()
         });
+        let [made_from, fit_made_from] =
+            [&self.plan, &self.fit_plan].map(|plan| plan.as_ref().and_then(|plan| plan.made_from(&self.row)));
         let planned = self.plan.and_then(|plan| plan.current(&self.row));
         let fit_planned = self.fit_plan.and_then(|plan| plan.current(&self.row));
         let entered = self
             .composition
             .as_deref()
             .and_then(|text| unread.or_note("solder", ours(mend_formats::composition::parse(text))));
-        let composition = entered.or_else(|| planned.as_ref().map(|p| p.inputs.composition_entry()));
+        let composition = entered.or_else(|| made_from.as_ref().map(PlanInputs::composition_entry));
         let mut settings =
             |what, text: Option<String>| text.and_then(|text| unread.or_note(what, ours(shop::read_inputs(&text))));
-        let entered = settings("heat settings", self.settings);
-        let fit_entered = settings("fit's settings", self.fit_settings);
+        let entered = settings("heat settings", self.settings).or(made_from);
+        let fit_entered = settings("fit's settings", self.fit_settings).or(fit_made_from);
         Job {
             planned,
             entered,

@@ -1,7 +1,6 @@
 //! What probes and jobs have taught of a board, and how what was predicted and what came agreed: as the plan had it, and with what
 //! its own job taught.
 
-use jiff::Timestamp;
 use mend_core::calibration::lesson::known_at;
 use mend_core::heat::known::{Belief, Knowledge, Teachable};
 use mend_core::watch::Watch;
@@ -10,6 +9,7 @@ use mend_formats::station;
 use mend_store::LessonRow;
 
 use crate::App;
+use crate::jet_drift::day;
 use crate::known::{Setup, counting};
 use crate::learning::JobLesson;
 use crate::planner::usual_bundle;
@@ -59,11 +59,7 @@ impl BoardTaught {
             OF_BOARD.map(thing).into()
         });
         let zone = app.now().time_zone().clone();
-        let when = |ms: i64| {
-            let at = Timestamp::from_millisecond(ms).ok();
-            at.map_or(String::new(), |at| zone.to_datetime(at).strftime("%-d %b %Y").to_string())
-        };
-        let lessons = rows.iter().rev().map(|row| line(row, when(row.taught_ms))).collect();
+        let lessons = rows.iter().rev().map(|row| line(row, day(row.taught_ms, &zone))).collect();
         Ok(Some(Self { things, lessons }))
     }
 }

@@ -20,7 +20,8 @@ use super::plan_view::{PlanView, plan_view};
 use crate::App;
 use crate::computing::{Key, Progress};
 use crate::extract::{Form, Query};
-use crate::job::{HeatWork, Job};
+use crate::jet_drift::drift_of;
+use crate::job::{HeatWork, Job, Planned};
 use crate::pages::{Frame, JobHead};
 use crate::planner::{Ordered, inputs_or_first, keep_settings, planning, station_named, stations};
 use crate::refusal::Refusal;
@@ -111,9 +112,12 @@ impl JobHeat {
 
     async fn plan(&self, inputs: &PlanInputs) -> Result<PlanResult, Refusal> {
         let board = &self.job.board()?.1;
+        let drift = drift_of(&self.app, inputs).await.unwrap_or_default();
         let shown = planning(&self.app, &self.job, inputs).await.and_then(|stand| {
             let station = self.stations.iter().find(|s| s.name == inputs.station);
-            stand.shown(|planned| Box::new(plan_view((board, station), &planned, self.visitor.scale)))
+            let view =
+                |planned: &Planned| PlanView { drift, ..plan_view((board, station), planned, self.visitor.scale) };
+            stand.shown(|planned| Box::new(view(&planned)))
         });
         self.or_findings(shown)
     }

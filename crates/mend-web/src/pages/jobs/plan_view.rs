@@ -25,6 +25,8 @@ use crate::words::{
 
 /// What the plan says.
 pub(crate) struct PlanView {
+    /// The jet is no longer what it was; else empty.
+    pub(crate) drift: String,
     /// What the large figure is.
     pub(crate) over: &'static str,
     pub(crate) window: &'static str,
@@ -103,6 +105,7 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
     let draw = |face| drawing(face).draw(Some(isotherms(&plan.map, face, (range, plan.melts_at_c))));
     let time = |t: Option<f64>| t.map_or("may not melt".to_owned(), |t| format!("{t:.0} s"));
     PlanView {
+        drift: String::new(),
         over: match plan.purpose {
             Purpose::Remove => "Time to release",
             Purpose::SetOn => "Joints liquid, set it on",

@@ -2,10 +2,8 @@
 
 use axum::extract::{Path, State};
 use axum::response::Redirect;
-use jiff::Timestamp;
-use mend_core::calibration::drift::drift;
-use mend_core::calibration::lesson::{Lesson, Owner, known_at};
-use mend_core::heat::known::{Belief, Knowledge, Teachable, TeachableValues};
+use mend_core::calibration::lesson::known_at;
+use mend_core::heat::known::{Belief, Knowledge, Teachable};
 use mend_core::units::{Length, TempDelta};
 use mend_formats::lesson;
 use mend_formats::station::{self, StationFile};
@@ -17,6 +15,7 @@ use super::edit::{StationPath, list_open_jobs, load};
 use crate::App;
 use crate::draw::known_line::{KnownLine, KnownPoint};
 use crate::extract::Form;
+use crate::jet_drift::{day, guessed_of, jet_drift};
 use crate::known::{NEW_HEATER, NEW_NOZZLE, Setup, counting};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -120,34 +119,20 @@ impl TaughtStation<'_> {
         }
         course
     }
-
-    /// A jet that is no longer what it was.
-    fn drift(&self, nozzle: f64, when: &dyn Fn(i64) -> String) -> Option<String> {
-        let counting = counting(self.rows, self.setup(Some(nozzle)));
-        let jets: Vec<Lesson> = counting.into_iter().filter(|lesson| lesson.shares.contains(&Owner::Nozzle)).collect();
-        let found = drift(&jets, &self.blind)?;
-        let since = when((jets.get(found.since.checked_sub(1)?)?.at_s * 1000.0) as i64);
-        let percent = 100.0 * (found.change.exp() - 1.0);
-        let (by, how) = (percent.abs(), if percent < 0.0 { "weaker" } else { "stronger" });
-        let look = if percent < 0.0 { "Heater or nozzle: look at both, or probe it again" } else { "Probe it again" };
-        Some(format!("The {nozzle} mm jet is {by:.0} % {how} than until {since}. {look}."))
-    }
 }
 impl KnownView {
     pub(super) async fn load(app: &App, (id, file): (i64, &StationFile), visitor: Visitor) -> Result<Self, Refusal> {
         let rows = app.reading(move |read| read.lessons_of_station(id)).await?;
         let zone = app.now().time_zone().clone();
-        let when = |ms: i64| {
-            let at = Timestamp::from_millisecond(ms).ok();
-            at.map_or(String::new(), |at| zone.to_datetime(at).strftime("%-d %b %Y").to_string())
-        };
+        let when = |ms: i64| day(ms, &zone);
         let nozzles = nozzles(file, &rows);
-        let taught = TaughtStation { id, rows: &rows, blind: blind(file), visitor };
+        let taught = TaughtStation { id, rows: &rows, blind: guessed_of(file), visitor };
         let things = [Teachable::Flow, Teachable::Outlet].map(|what| KnownThing { what, nozzle: None });
         let jets = nozzles.iter().map(|mm| KnownThing { what: Teachable::Jet, nozzle: Some(*mm) });
         let now_s = app.now_ms() as f64 / 1000.0;
         let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, (now_s, &when))).collect();
-        let drifts = nozzles.iter().filter_map(|nozzle| taught.drift(*nozzle, &when)).collect();
+        let drift = |nozzle: &f64| jet_drift(&rows, taught.setup(Some(*nozzle)), (&taught.blind, &zone));
+        let drifts = nozzles.iter().filter_map(drift).collect();
         let lesson = |row: &LessonRow| LessonView {
             id: row.id,
             when: when(row.taught_ms),
@@ -191,15 +176,6 @@ fn kind(key: &str) -> &'static str {
         NEW_NOZZLE => "New nozzle",
         _ => "Probe",
     }
-}
-
-/// What is guessed of a station as its file has it.
-fn blind(file: &StationFile) -> Belief {
-    let mut spreads = TeachableValues::repeat(0.2);
-    spreads[Teachable::Jet as usize] = file.jet_spread;
-    spreads[Teachable::Flow as usize] = file.flow_spread;
-    spreads[Teachable::Outlet as usize] = file.outlet_spread_k;
-    Belief::from_spreads(&spreads)
 }
 
 /// Of a station that nobody has measured.
