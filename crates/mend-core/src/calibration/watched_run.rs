@@ -1,15 +1,12 @@
 //! What is watched of a run: its moments, its thermocouples, its coldest joint. The run itself is sixteen times as large, and a shop
 //! may watch many at once.
 
-use crate::heat::known::TeachableValues;
 use crate::heat::run::Run;
 use crate::heat::thermocouple::ThermocoupleCurve;
 
 /// A run as its watcher needs it. Seconds count from the first tool.
 #[derive(Debug, Clone, PartialEq)]
 pub struct WatchedRun {
-    /// What it took for true, of all that can be learnt.
-    pub teaches: TeachableValues,
     /// When the part comes away, s.
     pub release_s: Option<f64>,
     /// After all goes off, until the last joint is solid, s.
@@ -27,7 +24,7 @@ pub struct WatchedRun {
 }
 
 impl WatchedRun {
-    /// Of a run, with nothing that could be damaged.
+    /// The same with something that is damaged then, s. As it comes from a run, nothing is.
     ///
     /// ```
     /// use mend_core::calibration::watched_run::WatchedRun;
@@ -37,7 +34,8 @@ impl WatchedRun {
     /// let melting = bench.composition.targets(&bench.board).expect("computed");
     /// let done = run(&bench.order().case(&melting), &ParameterSample::nominal(), Resolution::COARSE);
     /// let watched = WatchedRun::from(&done);
-    /// assert_eq!((watched.release_s, watched.coldest.len()), (done.release, done.traces.len()));
+    /// assert_eq!((watched.damage_s, watched.coldest.len()), (None, done.traces.len()));
+    /// assert_eq!(watched.damaged_at(Some(20.0)).damage_s, Some(20.0));
     /// ```
     pub fn damaged_at(self, damage_s: Option<f64>) -> Self {
         Self { damage_s, ..self }
@@ -52,7 +50,6 @@ impl From<&Run> for WatchedRun {
             lacks.max_by(|a, b| a.0.total_cmp(&b.0)).map_or(f32::NAN, |(_, is)| is)
         };
         Self {
-            teaches: run.parameters.teachable(),
             release_s: run.release,
             hold_s: run.cooling.as_ref().and_then(|cooling| cooling.hold),
             damage_s: None,

@@ -82,7 +82,9 @@ impl Watching {
 /// ```
 pub fn seen<'a>(board: &Board, from_s: f64, cues: impl IntoIterator<Item = &'a Cue>) -> Vec<Observation> {
     let of = |cue: &Cue| {
-        let joints = board.connector.joints.iter().enumerate().filter(|(_, joint)| joint.row == cue.row);
+        // Those under the body can't be seen.
+        let joints = board.connector.joints.iter().enumerate();
+        let joints = joints.filter(|(_, joint)| joint.row == cue.row && !joint.hidden);
         Observation::Shone { joints: joints.map(|(k, _)| k).collect(), at_s: from_s + cue.seconds }
     };
     cues.into_iter().map(of).collect()

@@ -53,7 +53,7 @@ pub(super) struct LessonView {
 pub(super) struct KnownView {
     pub(super) rows: Vec<KnownRow>,
     pub(super) lessons: Vec<LessonView>,
-    /// The nozzles of which something is known.
+    /// All its nozzles.
     pub(super) nozzles: Vec<f64>,
     /// Jets that are no longer what they were, in words.
     pub(super) drifts: Vec<String>,
@@ -120,6 +120,7 @@ impl TaughtStation<'_> {
         course
     }
 }
+
 impl KnownView {
     pub(super) async fn load(app: &App, (id, file): (i64, &StationFile), visitor: Visitor) -> Result<Self, Refusal> {
         let rows = app.reading(move |read| read.lessons_of_station(id)).await?;
