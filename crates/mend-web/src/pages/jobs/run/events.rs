@@ -74,10 +74,12 @@ pub(crate) async fn enter(
     let entered = Entered { sent, happening, arrived };
     let goes_on = entered.happening == Happening::Go;
     let job = app.writing(move |w| entered.take(w, id)).await??;
-    if goes_on && job.bench()?.state.begun_ms().is_some() {
+    let bench = job.bench()?;
+    let heats = bench.steps.get(bench.state.at).is_some_and(|step| step.kind.is_heating());
+    if goes_on && heats && bench.state.begun_ms().is_some() {
         trigger(&app).await;
     }
-    Ok(StepView::from_run((&job, job.bench()?), &app.moment(), visitor))
+    Ok(StepView::from_run((&job, bench), &app.moment(), visitor))
 }
 
 /// What it is, by its name alone; refuses what can't be an event of any run.
