@@ -81,6 +81,12 @@ export async function prepared(address) {
 /** A token for a request that no page makes. */
 export const token = () => Math.random().toString(36).slice(2);
 
+/** Presses a key at the bench. A pedal bounces: two presses within 0.3 s are one. */
+export async function press(page, key = "Space") {
+  await page.waitForTimeout(320);
+  await page.keyboard.press(key);
+}
+
 /** Fails on what axe finds on the page as it stands, and on what is untidy on it. */
 export async function expectAccessible(page) {
   await page.evaluate(axeSource);

@@ -1,16 +1,11 @@
 // Low-melt fed to the joints: the curve and the feed table follow, the heat plan shifts, and the fit stays closed until
 // the ledger says that it is out again.
-import { expect, expectAccessible, test } from "../harness.mjs";
+import { expect, expectAccessible, press, test } from "../harness.mjs";
 
 // What is refused in words beside its field is a 422 in the console.
 test.use({ allowed: /status of 422|Error Code 422/ });
 
 const big = (page) => page.locator(".verdict .huge");
-
-async function press(page, key) {
-  await page.waitForTimeout(320);
-  await page.keyboard.press(key);
-}
 
 test("feeding low-melt moves the curve, the table and the heat plan", async ({ page }) => {
   await page.goto("/jobs/7/heat");

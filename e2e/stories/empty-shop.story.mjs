@@ -1,15 +1,10 @@
 // A shop begins with an empty folder and gets to a mended port through its pages alone.
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { command, emptyShop, expect, expectAccessible, start, test } from "../harness.mjs";
+import { command, emptyShop, expect, expectAccessible, press, start, test } from "../harness.mjs";
 import { saved, step } from "../trace.mjs";
 
 test.use({ allowed: /status of (422|409)|htmx:/ });
-
-async function press(page, key = "Space") {
-  await page.waitForTimeout(320);
-  await page.keyboard.press(key);
-}
 
 async function field(page, label, value) {
   await page.getByLabel(label, { exact: true }).fill(value);

@@ -1,7 +1,7 @@
 // A simulated logger on the network: it records a probe and watches a heating; damage is warned of before it comes; a wire that
 // breaks in the middle is said; the job that is given back teaches its station.
 import { connect } from "node:net";
-import { expect, expectAccessible, test } from "../harness.mjs";
+import { expect, expectAccessible, press, test } from "../harness.mjs";
 import { readAtTheBench, shopWithLoggers } from "../stand-ins.mjs";
 
 test.use({ allowed: /status of 422/ });
@@ -26,12 +26,6 @@ async function toTheHeat(page, shop) {
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
   await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/, { timeout: 20_000 });
   return { address, planned };
-}
-
-async function press(page) {
-  // A pedal bounces; two presses within 0.3 s are one.
-  await page.waitForTimeout(320);
-  await page.keyboard.press("Space");
 }
 
 /** Steps on until the pin walk; where the fit is closed, a flood and another pass of braid open it. */

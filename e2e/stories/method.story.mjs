@@ -1,5 +1,5 @@
 // The method stop: families side by side, what is kept intact, a family searched, chosen, and its steps at the bench.
-import { expect, expectAccessible, test } from "../harness.mjs";
+import { expect, expectAccessible, press, test } from "../harness.mjs";
 
 // What is refused in words is a 422 in the console; what is asked for again before it came, htmx calls an abort.
 test.use({ allowed: /status of 422|Error Code 422|htmx:(afterRequest|sendAbort)/ });
@@ -22,12 +22,6 @@ async function newJob(page, board) {
   await page.getByRole("button", { name: board }).click();
   await expect(page.getByRole("heading", { name: board })).toBeVisible();
   await page.goto(page.url().replace("/board", "/method"));
-}
-
-async function press(page) {
-  // A pedal bounces; two presses within 0.3 s are one.
-  await page.waitForTimeout(320);
-  await page.keyboard.press("Space");
 }
 
 test("a donor's board and a customer's get different methods for the same part; the chosen one runs at the bench", async ({ page }) => {

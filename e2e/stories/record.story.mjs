@@ -1,6 +1,6 @@
 // The bench run is a record: entries are told apart by run, step and token, none is discarded by an answer, and no wall clock has
 // a part in it.
-import { begunJob, emptyShop, expect, expectAccessible, test as onDemo } from "../harness.mjs";
+import { begunJob, emptyShop, expect, expectAccessible, press, test as onDemo } from "../harness.mjs";
 
 const allowed = /status of (409|422|507)|ERR_INTERNET_DISCONNECTED|Failed to fetch/;
 onDemo.use({ allowed });
@@ -18,11 +18,6 @@ onEmpty.use({ allowed });
 
 const title = (page) => page.locator("#step h1");
 const stuck = (page) => page.locator("#kept-here p");
-
-async function press(page, key = "Space") {
-  await page.waitForTimeout(320);
-  await page.keyboard.press(key);
-}
 
 /** A job at its first step, whatever other stories did with it. */
 async function begin(page, job) {

@@ -2,7 +2,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, expectAccessible, temporaryFolder, test } from "../harness.mjs";
+import { expect, expectAccessible, press, temporaryFolder, test } from "../harness.mjs";
 
 async function fillIntake(page) {
   const typed = [
@@ -19,12 +19,6 @@ async function fillIntake(page) {
   await page.getByLabel("Risk explained").check();
   await page.getByLabel("Due").fill("2031-05-02");
   await expect(page.getByRole("link", { name: "Intake" })).toContainText("70.50");
-}
-
-async function press(page, key = "Space") {
-  // A pedal bounces; two presses within 0.3 s are one.
-  await page.waitForTimeout(320);
-  await page.keyboard.press(key);
 }
 
 const title = (page) => page.locator("#step h1");

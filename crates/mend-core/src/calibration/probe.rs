@@ -2,6 +2,7 @@
 //! minute without, and a thermocouple beside the port all the while (heating.md, section 6).
 
 use super::observation::Observation;
+use super::reading_fault::APART_S;
 use crate::board::{Board, Face, Point};
 use crate::heat::motion::Motion;
 use crate::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
@@ -18,8 +19,6 @@ pub const ON_S: f64 = 60.0;
 const DISTANCE_MM: f64 = 25.0;
 /// Where the thermocouple is taped: across the board from the middle of the part, and inboard, mm.
 const TAPED_MM: [f64; 2] = [12.0, 6.0];
-/// Readings closer than this say the same twice, s: what no parameter explains lasts about twice as long.
-const APART_S: f64 = 5.0;
 
 /// The probe with the bare nozzle and full flow, from the face that the part does not stand on.
 ///

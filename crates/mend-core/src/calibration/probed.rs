@@ -2,6 +2,7 @@
 
 use super::calibrate::{Calibrated, calibrate};
 use super::probe::{ON_S, observations};
+use super::reading_fault::WITHIN_MM;
 use super::weights::RunWeights;
 use crate::heat::case::Case;
 use crate::heat::ensemble::run_all;
@@ -14,8 +15,6 @@ use crate::watch::Cancelled;
 const RUNS: usize = 256;
 /// Runs behind a band that is only shown.
 const SHOWN: usize = 64;
-/// A bead that somebody has measured to its place lies within so many mm of it (E).
-const WITHIN_MM: f64 = 1.0;
 /// The band is drawn every so many seconds.
 const EVERY_S: usize = 4;
 

@@ -26,9 +26,9 @@ pub struct GivenHeat {
 }
 
 impl GivenHeat {
-    /// Of some air in a case, as its middle has it.
-    fn of(case: &Case<'_>, air: &HotAir) -> Self {
-        let (transfer, heat) = blowing(case, air, &ParameterSample::middle(case)).over(&case.board.connector.body);
+    /// Of some air in a case, under the middle of what is believed of it.
+    fn of((case, middle): (&Case<'_>, &ParameterSample), air: &HotAir) -> Self {
+        let (transfer, heat) = blowing(case, air, middle).over(&case.board.connector.body);
         Self { transfer, gas_k: heat / transfer.max(f64::MIN_POSITIVE) }
     }
 
@@ -67,8 +67,9 @@ impl Translated {
         let melting = order.composition.targets(order.board)?;
         let here = order.case(&melting);
         let there = Case { station, known, ..here };
-        let wanted = GivenHeat::of(&here, &air);
-        let given = |air: HotAir| (GivenHeat::of(&there, &air), air);
+        let wanted = GivenHeat::of((&here, &ParameterSample::middle(&here)), &air);
+        let middle = ParameterSample::middle(&there);
+        let given = |air: HotAir| (GivenHeat::of((&there, &middle), &air), air);
         let far = |(given, _): &(GivenHeat, HotAir)| wanted.off(given).into_iter().fold(0.0, f64::hypot);
         let nearest = candidates(station, &air).into_iter().map(given).min_by(|a, b| far(a).total_cmp(&far(b)));
         Ok(nearest.map(|(given, air)| Self { air, gives: [wanted, given] }))

@@ -63,7 +63,8 @@ struct LabelWanted {
 
 impl LabelPage {
     fn new(wanted: LabelWanted, (visitor, headers): (Visitor, &HeaderMap)) -> Result<Self, Refusal> {
-        let LabelWanted { title, lines, path, here } = wanted;
+        let LabelWanted { title, mut lines, path, here } = wanted;
+        lines.retain(|line| !line.is_empty());
         let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).unwrap_or("127.0.0.1");
         let address = format!("http://{host}{path}");
         let frame = Frame::new(format!("Label: {title}"), visitor.scale, "bench", here);
@@ -84,8 +85,7 @@ async fn of_job(
     let job = job(&app, path).await?;
     let id = job.row.id;
     let due = Some(job.intake("due")).filter(|due| !due.is_empty()).map_or(String::new(), |due| format!("Due {due}"));
-    let lines = [job.intake("customer").to_owned(), job.intake("serial").to_owned(), due];
-    let lines = std::iter::once(job.device().to_owned()).chain(lines).filter(|line| !line.is_empty()).collect();
+    let lines = [job.device(), job.intake("customer"), job.intake("serial"), &due].map(str::to_owned).into();
     let wanted = LabelWanted {
         title: format!("Job {id}"),
         lines,
@@ -103,10 +103,9 @@ async fn of_bag(
 ) -> Result<LabelPage, Refusal> {
     let job = job(&app, path).await?;
     let id = job.row.id;
-    let lines = [job.intake("inside"), job.intake("customer")].map(str::to_owned);
     let wanted = LabelWanted {
         title: format!("Bag of job {id}"),
-        lines: lines.into_iter().filter(|line| !line.is_empty()).collect(),
+        lines: [job.intake("inside"), job.intake("customer")].map(str::to_owned).into(),
         path: format!("/jobs/{id}"),
         here: format!("/jobs/{id}/label/bag"),
     };
