@@ -7,12 +7,15 @@ mod common;
 use common::{below, board, sac305, with_case};
 use mend_core::board::{Board, Joint};
 use mend_core::heat::bridge::Bridge;
+use mend_core::heat::case::Case;
 use mend_core::heat::iron::{EVERY_ROW, Iron, USUAL_DWELL};
+use mend_core::heat::iron_heater::IronHeater;
 use mend_core::heat::mesh::{Mesh, Resolution};
 use mend_core::heat::network::Network;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::{HeatingAids, Recipe};
 use mend_core::heat::run::{Run, run};
+use mend_core::heat::station::Station;
 use mend_core::method::usual;
 use mend_core::solder::Melts;
 use mend_core::units::{Length, Temperature};
@@ -38,7 +41,7 @@ fn an_iron_heats_nothing_outside_its_patch() {
     let bare = Network::from_board(&board, &mesh, (&targets, Temperature::celsius(23.0)));
     for row in ["anchors", "A", EVERY_ROW] {
         let mut network = bare.clone();
-        network.attach((&board, &mesh), &by_iron(row));
+        network.attach((&board, &mesh), &by_iron(row), IronHeater::USUAL);
         let places = iron(row).visits(&board);
         let [tips] = network.tips[0].as_slice() else { panic!("one iron: {:?}", network.tips) };
         for (tip, joints) in tips.iter().zip(&places) {
@@ -132,4 +135,21 @@ fn a_part_that_is_levered_needs_each_joint_once_and_comes_off_long_before_all_ar
     let (levered, all) = (nominal(&board, &levered).release, nominal(&board, &all).release);
     let levered = levered.expect("each melts in its turn");
     assert!(all.is_none_or(|all| levered < 0.5 * all), "one sets while the next melts: {levered} s, {all:?}");
+}
+
+/// Twenty seconds of a tip on every joint.
+fn hottest_by(heater: IronHeater) -> f32 {
+    let (board, recipe) = (board(), by_iron(EVERY_ROW));
+    let traces = with_case((&board, &recipe), |case| {
+        let station = Station { iron: heater, ..case.station.clone() };
+        run(&Case { station: &station, ..*case }, &ParameterSample::nominal(), Resolution::COARSE).traces
+    });
+    traces.joints.iter().filter_map(|joint| joint.get(20)).copied().fold(f32::MIN, f32::max)
+}
+
+#[test]
+fn a_heater_that_gives_less_leaves_its_joints_cooler() {
+    let usual = hottest_by(IronHeater::USUAL);
+    assert!(hottest_by(IronHeater { most: 10.0, ..IronHeater::USUAL }) < usual - 5.0, "{usual}");
+    assert!(hottest_by(IronHeater { to_tip: 5.0, ..IronHeater::USUAL }) < usual - 5.0, "{usual}");
 }

@@ -3,6 +3,8 @@
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
 use mend_core::heat::display::{Display, Shows};
+use mend_core::heat::iron_heater::IronHeater;
+use mend_core::heat::nozzle_air::NozzleAir;
 use mend_core::heat::station::Station;
 use mend_core::heat::tool::Blower;
 use mend_core::units::{Flow, Length, Temperature, Unit};
@@ -52,6 +54,12 @@ pub struct StationFile {
     /// What is shown and L/min at that, ascending; of a display of per cent and of a dial.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub display: Vec<[f64; 2]>,
+    /// The heater of the iron beside it; left out: as one that nobody has measured.
+    #[serde(default, skip_serializing_if = "IronHeater::is_usual")]
+    pub iron: IronHeater,
+    /// Efficiency and loss of its nozzles; left out: as of one that nobody has measured.
+    #[serde(default, skip_serializing_if = "NozzleAir::is_usual")]
+    pub nozzle_air: NozzleAir,
 }
 
 fn is_flow(shows: &Shows) -> bool {
@@ -101,27 +109,7 @@ impl StationFile {
     /// The station, or what is wrong with it.
     pub fn into_station(self) -> Result<Station, Vec<Finding>> {
         reading::expect_format(RULE, &self.format, &ACCEPTED)?;
-        let mut found = Vec::new();
-        let mut within = |place: &str, (value, unit): (f64, Unit), range: (f64, f64)| {
-            let outside = ValueProblem::outside(value, range, unit);
-            found.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));
-        };
-        within("set_c[0]", (self.set_c[0], Unit::Celsius), (20.0, 500.0));
-        within("set_c[1]", (self.set_c[1], Unit::Celsius), (self.set_c[0], 550.0));
-        within("flow_lpm[0]", (self.flow_lpm[0], Unit::LitresPerMinute), (1.0, 500.0));
-        within("flow_lpm[1]", (self.flow_lpm[1], Unit::LitresPerMinute), (self.flow_lpm[0], 500.0));
-        within("jet_scale", (self.jet_scale, Unit::One), (0.2, 5.0));
-        within("jet_spread", (self.jet_spread, Unit::One), (0.01, 1.0));
-        within("flow_spread", (self.flow_spread, Unit::One), (0.01, 1.0));
-        within("outlet_spread_k", (self.outlet_spread_k, Unit::One), (0.5, 60.0));
-        within("heater_w", (self.heater_w.unwrap_or(500.0), Unit::Watts), (20.0, 3000.0));
-        for (k, nozzle) in self.nozzles_mm.iter().take(MOST).enumerate() {
-            within(&format!("nozzles_mm[{k}]"), (*nozzle, Unit::Millimetres), (2.0, 40.0));
-        }
-        for (k, [shown, lpm]) in self.display.iter().take(MOST).enumerate() {
-            within(&format!("display[{k}]"), (*shown, Unit::One), (0.0, 1000.0));
-            within(&format!("display[{k}]"), (*lpm, Unit::LitresPerMinute), (0.5, 500.0));
-        }
+        let mut found = self.outside_ranges();
         for (place, count) in [("nozzles_mm", self.nozzles_mm.len()), ("display", self.display.len())] {
             if count > MOST {
                 found.push(Finding::written(RULE, place, format!("{count} of them")).hint(format!("up to {MOST}")));
@@ -155,6 +143,38 @@ impl StationFile {
             flow_spread: self.flow_spread,
             outlet_spread_k: self.outlet_spread_k,
             display,
+            iron: self.iron,
+            nozzle_air: self.nozzle_air,
         })
+    }
+
+    /// Every figure that is none of a station's.
+    fn outside_ranges(&self) -> Vec<Finding> {
+        let mut found = Vec::new();
+        let mut within = |place: &str, (value, unit): (f64, Unit), range: (f64, f64)| {
+            let outside = ValueProblem::outside(value, range, unit);
+            found.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));
+        };
+        within("set_c[0]", (self.set_c[0], Unit::Celsius), (20.0, 500.0));
+        within("set_c[1]", (self.set_c[1], Unit::Celsius), (self.set_c[0], 550.0));
+        within("flow_lpm[0]", (self.flow_lpm[0], Unit::LitresPerMinute), (1.0, 500.0));
+        within("flow_lpm[1]", (self.flow_lpm[1], Unit::LitresPerMinute), (self.flow_lpm[0], 500.0));
+        within("jet_scale", (self.jet_scale, Unit::One), (0.2, 5.0));
+        within("jet_spread", (self.jet_spread, Unit::One), (0.01, 1.0));
+        within("flow_spread", (self.flow_spread, Unit::One), (0.01, 1.0));
+        within("outlet_spread_k", (self.outlet_spread_k, Unit::One), (0.5, 60.0));
+        within("heater_w", (self.heater_w.unwrap_or(500.0), Unit::Watts), (20.0, 3000.0));
+        within("iron.to_tip_k_per_w", (self.iron.to_tip, Unit::KelvinPerWatt), IronHeater::TO_TIP_K_PER_W);
+        within("iron.most_w", (self.iron.most, Unit::Watts), IronHeater::MOST_W);
+        within("nozzle_air.share", (self.nozzle_air.share, Unit::One), NozzleAir::SHARE);
+        within("nozzle_air.loss_w_per_k", (self.nozzle_air.loss, Unit::WattsPerKelvin), NozzleAir::LOSS_W_PER_K);
+        for (k, nozzle) in self.nozzles_mm.iter().take(MOST).enumerate() {
+            within(&format!("nozzles_mm[{k}]"), (*nozzle, Unit::Millimetres), (2.0, 40.0));
+        }
+        for (k, [shown, lpm]) in self.display.iter().take(MOST).enumerate() {
+            within(&format!("display[{k}]"), (*shown, Unit::One), (0.0, 1000.0));
+            within(&format!("display[{k}]"), (*lpm, Unit::LitresPerMinute), (0.5, 500.0));
+        }
+        found
     }
 }

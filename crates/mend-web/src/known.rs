@@ -37,6 +37,11 @@ pub(crate) fn known(lessons: &[LessonRow], setup: Setup, (bundle, now_ms): (&Bun
 /// Kinds of lessons that say that something was changed: what was learnt of it before is learnt of another thing.
 pub(crate) const NEW_HEATER: &str = "new-heater";
 pub(crate) const NEW_NOZZLE: &str = "new-nozzle";
+/// A lesson that came with efficiency and loss, which are in the station's file since: what was learnt before of the air's offset was an
+/// offset from others, whether or not the lesson itself is left out.
+pub(crate) const NOZZLE_AIR: &str = "nozzle-air";
+/// One that set what drives the iron, in the station's file.
+pub(crate) const IRON: &str = "iron";
 
 /// The lessons that count for a setup, oldest first: what is left out or can't be read does not, and of what was changed since,
 /// nothing.
@@ -49,10 +54,13 @@ pub(crate) fn counting(rows: &[LessonRow], setup: Setup) -> Vec<Lesson> {
         rows.iter().filter(of).map(|row| row.id).max().unwrap_or(0)
     };
     let (heater, nozzle) = (last(NEW_HEATER), last(NEW_NOZZLE));
+    let of_air = |row: &&LessonRow| row.lesson.kind == NOZZLE_AIR && row.lesson.station_id == setup.station;
+    let air = rows.iter().filter(of_air).map(|row| row.id).max().unwrap_or(0);
     let counts = |row: &LessonRow| {
         let mut lesson = counted(row, setup)?;
         lesson.shares.retain(|owner| match owner {
             Owner::Station => row.id > heater,
+            Owner::Air => row.id > heater && row.id >= air,
             Owner::Nozzle => row.id > heater.max(nozzle),
             _ => true,
         });
@@ -75,7 +83,7 @@ fn counted(row: &LessonRow, setup: Setup) -> Option<Lesson> {
     let station = row.lesson.station_id == setup.station;
     let nozzle = station && same_nozzle(row, setup);
     let board = setup.board.is_some() && row.lesson.board_id == setup.board;
-    let shares = [(Owner::Nozzle, nozzle), (Owner::Station, station), (Owner::Board, board)];
+    let shares = [(Owner::Nozzle, nozzle), (Owner::Station, station), (Owner::Air, station), (Owner::Board, board)];
     let shares = shares.into_iter().filter_map(|(owner, shared)| shared.then_some(owner)).collect();
     Some(Lesson { says, at_s: row.taught_ms as f64 / 1000.0, shares })
 }
@@ -134,6 +142,26 @@ mod tests {
         let mut undone = change(3, NEW_HEATER, None);
         undone.left_out = Some("a slip".to_owned());
         assert_eq!(of(&[jet(), flow(), undone]), [true, true]);
+    }
+
+    #[test]
+    fn with_efficiency_and_loss_measured_an_offset_from_others_counts_no_longer() {
+        let said = |id, kind: &str| {
+            let mut row = row(id, None, Knowledge::one(Teachable::Outlet, (-20.0, 5.0)));
+            row.lesson.kind = kind.to_owned();
+            row
+        };
+        let precision = |rows: &[LessonRow]| {
+            let setup = Setup { station: 1, board: Some(0), nozzle: None };
+            known(rows, setup, (&bundle(&planned().0), 0)).precision[(2, 2)]
+        };
+        let once = precision(&[said(1, "outlet")]);
+        assert!(precision(&[said(1, "outlet"), said(2, "outlet")]) > 1.5 * once, "two say more than one");
+        let anew = [said(1, "outlet"), said(2, NOZZLE_AIR)];
+        assert!((precision(&anew) - once).abs() < 1e-9, "the second alone");
+        let mut out = anew.clone();
+        out[1].left_out = Some("held wrong".to_owned());
+        assert!(precision(&out) < 1e-9, "what it put into the file stays there");
     }
 
     #[test]

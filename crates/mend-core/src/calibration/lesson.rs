@@ -9,6 +9,8 @@ pub enum Owner {
     Nozzle,
     /// A station, whatever nozzle is on it.
     Station,
+    /// A station's heater, as efficiency and loss of its nozzles have it.
+    Air,
     /// A board revision.
     Board,
     /// Who holds the nozzle.
@@ -19,13 +21,14 @@ pub enum Owner {
 
 impl Owner {
     /// All of them.
-    pub const ALL: [Self; 5] = [Self::Nozzle, Self::Station, Self::Board, Self::Person, Self::Place];
+    pub const ALL: [Self; 6] = [Self::Nozzle, Self::Station, Self::Air, Self::Board, Self::Person, Self::Place];
 
     /// What can be learnt of one.
     pub const fn teachable(self) -> &'static [Teachable] {
         match self {
             Self::Nozzle => &[Teachable::Jet],
-            Self::Station => &[Teachable::Flow, Teachable::Outlet],
+            Self::Station => &[Teachable::Flow],
+            Self::Air => &[Teachable::Outlet],
             Self::Board => &[Teachable::Conduction, Teachable::Capacity],
             Self::Person => &[Teachable::Distance],
             Self::Place => &[Teachable::Losses],
@@ -96,7 +99,7 @@ fn aged(known: &Knowledge, seconds: f64) -> Knowledge {
     }
     let by = STATION_WANDERS * (seconds / MONTH_S).sqrt();
     let mut values = TeachableValues::zeros();
-    for what in [Owner::Nozzle, Owner::Station].iter().flat_map(|owner| owner.teachable()) {
+    for what in [Owner::Nozzle, Owner::Station, Owner::Air].iter().flat_map(|owner| owner.teachable()) {
         values[*what as usize] = if *what == Teachable::Outlet { by * OUTLET_RISE_K } else { by };
     }
     known.wandered(&values)

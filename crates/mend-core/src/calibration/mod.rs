@@ -4,8 +4,8 @@
 //! - [`weights`]: the weights of an ensemble, and figures of it
 //! - [`observation`]: how likely an observation is in a run
 //! - [`calibrate`]: from observations to a belief, renewing the ensemble on the way
-//! - [`flow_by_bag`], [`outlet`]: a station's flow and its air, measured
-//! - [`lesson`]: what is kept of it, for whom, and how it ages; [`drift`]: a station that is no longer what it was
+//! - [`flow_by_bag`], [`outlet`], [`iron_recovery`]: a station's flow, its air and its iron, measured; `grid` weighs what the latter two say
+//! - [`next_release`]: what that does to a plan; [`lesson`]: what is kept of it, for whom, and how it ages; [`drift`]: a station that is no longer what it was
 //! - [`probe`], [`probed`]: the harmless warm-up that measures a station and a board, and what it found
 //! - [`twin`]: a run that is watched; [`watched_run`]: what it needs of each run of its ensemble
 //!
@@ -14,7 +14,10 @@
 pub mod calibrate;
 pub mod drift;
 pub mod flow_by_bag;
+mod grid;
+pub mod iron_recovery;
 pub mod lesson;
+pub mod next_release;
 pub mod observation;
 pub mod outlet;
 pub mod probe;

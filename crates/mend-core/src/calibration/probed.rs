@@ -1,6 +1,7 @@
 //! What a probe found: what is believed now, how its curve was expected before and after, and what that does to the next plan.
 
 use super::calibrate::{Calibrated, calibrate};
+use super::next_release::{ReleaseBand, SHOWN, release_of};
 use super::probe::{ON_S, observations};
 use super::reading_fault::WITHIN_MM;
 use super::weights::RunWeights;
@@ -13,13 +14,8 @@ use crate::watch::Cancelled;
 
 /// Runs of an ensemble.
 const RUNS: usize = 256;
-/// Runs behind a band that is only shown.
-const SHOWN: usize = 64;
 /// The band is drawn every so many seconds.
 const EVERY_S: usize = 4;
-
-/// When a part comes away, s of all its heating: one in ten, the middle, nine in ten; none: may never.
-pub type ReleaseBand = [Option<f64>; 3];
 
 /// A moment of an expected curve.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -116,13 +112,6 @@ fn expected(runs: &[Run], weights: &RunWeights) -> Vec<Expected> {
         celsius: weights.band(|k| Some(f64::from(*curve(k)?.get(second)?))).map(|celsius| celsius.unwrap_or(f64::NAN)),
     };
     seconds.map(at).collect()
-}
-
-/// When the part comes away if this is believed.
-pub(crate) fn release_of(case: &Case<'_>, belief: &Belief) -> Result<ReleaseBand, Cancelled> {
-    let runs = run_all(case, &ParameterSample::samples_of(SHOWN, case, belief), &|_| true);
-    case.watch.wanted()?;
-    Ok(RunWeights::even(runs.len()).band(|k| runs[k].release))
 }
 
 /// Readings against the nearest moment of the expected curve.

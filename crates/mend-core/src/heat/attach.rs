@@ -1,7 +1,8 @@
 //! What a recipe adds to a network: blocks, what joins the joints, and tips.
 
 use super::bridge::{Bridge, COPPER_CAPACITY};
-use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
+use super::iron::{Iron, TIP_CAPACITY};
+use super::iron_heater::IronHeater;
 use super::mesh::Mesh;
 use super::network::{BLOCK_EMISSIVITY, Network, SOLDER_CAPACITY, SOLDER_LATENT};
 use super::nodes::{CellLink, Node, NodeLink, NodeSurface};
@@ -16,13 +17,14 @@ const RIM_MM: f64 = 1.0;
 const GLUE: f64 = 4000.0;
 
 impl Network {
-    /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each stage that has an iron.
-    pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe) {
+    /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each stage that has an iron,
+    /// driven by `heater`.
+    pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe, heater: IronHeater) {
         board.stack.stiffener.iter().for_each(|stiffener| self.add_stiffener((board, mesh), stiffener));
         recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
         recipe.bridge.iter().for_each(|bridge| self.lay(bridge, board));
         let stages = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
-        self.tips = stages.map(|during| self.add_tips(board, during)).collect();
+        self.tips = stages.map(|during| self.add_tips((board, heater), during)).collect();
     }
 
     /// A stiffener is glued to the far face: tiles as large as the columns that they lie on, each on its column and joined to the
@@ -68,13 +70,14 @@ impl Network {
     }
 
     /// One tip is at one place at a time: each place has a node of its own, and the tip's heat goes from one to the next.
-    fn add_tips(&mut self, board: &Board, during: &HeatingAids) -> Vec<Vec<usize>> {
-        let mut places = |iron: &Iron| iron.visits(board).iter().map(|held| self.add_tip(iron, held)).collect();
+    fn add_tips(&mut self, (board, heater): (&Board, IronHeater), during: &HeatingAids) -> Vec<Vec<usize>> {
+        let mut places =
+            |iron: &Iron| iron.visits(board).iter().map(|held| self.add_tip((iron, heater), held)).collect();
         during.irons().map(&mut places).collect()
     }
 
-    fn add_tip(&mut self, iron: &Iron, held: &[usize]) -> usize {
-        let tip = self.nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
+    fn add_tip(&mut self, (iron, heater): (&Iron, IronHeater), held: &[usize]) -> usize {
+        let tip = self.nodes.add(Node { most_w: heater.most, ..Node::lump(TIP_CAPACITY) });
         let conductance = iron.wetted() / held.len().max(1) as f64;
         let touches = held.iter().map(|joint| NodeLink { a: tip, b: self.joints[*joint], conductance });
         self.nodes.touches.extend(touches);

@@ -3,7 +3,6 @@
 
 use super::STEFAN_BOLTZMANN;
 use super::blowing::Blowing;
-use super::iron::TIP_RESISTANCE;
 use super::mesh::Mesh;
 use super::nodes::{NodeSurface, Nodes};
 use super::preheater::Preheater;
@@ -67,8 +66,17 @@ pub struct ActiveTools {
     pub blowing: Option<Blowing>,
     /// A preheater, and what it warms.
     pub preheater: Option<(Preheater, Rect)>,
-    /// The nodes of tips that are on their joints, and what each is set to, K over ambient.
-    pub tips: Vec<(usize, f64)>,
+    /// The nodes of tips that are on their joints, and what drives each.
+    pub tips: Vec<(usize, TipDrive)>,
+}
+
+/// What drives a tip.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct TipDrive {
+    /// What it is set to, K over ambient.
+    pub set: f64,
+    /// From its heater to it, K/W.
+    pub to_tip: f64,
 }
 
 impl From<Blowing> for ActiveTools {
@@ -95,10 +103,10 @@ impl BoundaryConditions {
         Self { faces: [face(), face()], nodes: vec![(0.0, 0.0); nodes], tips: Vec::new() }
     }
 
-    /// Holds a tip that is set to `set` K over ambient on its joints.
-    pub fn hold(&mut self, tip: usize, set: f64) {
-        let per_kelvin = 1.0 / TIP_RESISTANCE;
-        self.nodes[tip] = (per_kelvin, per_kelvin * set);
+    /// Holds a tip on its joints.
+    pub fn hold(&mut self, tip: usize, drive: TipDrive) {
+        let per_kelvin = 1.0 / drive.to_tip;
+        self.nodes[tip] = (per_kelvin, per_kelvin * drive.set);
         self.tips.push(tip);
     }
 
@@ -115,7 +123,7 @@ impl HeatedBoard<'_> {
         let nodes = self.nodes.nodes.iter().map(|node| self.node_air(node.surface, working)).collect();
         let faces = [Face::Top, Face::Bottom].map(|face| self.face_air(face, working));
         let mut air = BoundaryConditions { faces, nodes, tips: Vec::new() };
-        working.tips.iter().for_each(|(tip, set)| air.hold(*tip, *set));
+        working.tips.iter().for_each(|(tip, drive)| air.hold(*tip, *drive));
         air
     }
 

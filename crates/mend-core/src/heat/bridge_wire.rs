@@ -2,10 +2,11 @@
 //! board, one iron in the middle (heating.md, equation 15). Order of magnitude only: no measured data stand behind it.
 
 use super::axis::Axis;
-use super::boundary::BoundaryConditions;
+use super::boundary::{BoundaryConditions, TipDrive};
 use super::bridge::{Bridge, COPPER_CAPACITY};
 use super::coefficients::RIM_LOSS;
-use super::iron::{Iron, TIP_CAPACITY, TIP_POWER};
+use super::iron::{Iron, TIP_CAPACITY};
+use super::iron_heater::IronHeater;
 use super::mesh::{Mesh, Slab};
 use super::network::{SOLDER_CAPACITY, SOLDER_LATENT};
 use super::nodes::{CellLink, Melting, Node, NodeLink, Nodes};
@@ -87,7 +88,7 @@ impl WireModel {
             let conductance = self.joints_w_per_k_mm / layers as f64;
             nodes.cells.extend((0..layers).map(|layer| CellLink { node: *node, column, layer, conductance }));
         }
-        let tip = nodes.add(Node { most_w: TIP_POWER, ..Node::lump(TIP_CAPACITY) });
+        let tip = nodes.add(Node { most_w: IronHeater::USUAL.most, ..Node::lump(TIP_CAPACITY) });
         let wide = (self.iron.tip.in_mm().round() as usize).clamp(1, wire.len());
         let under = &wire[(wire.len() - wide) / 2..][..wide];
         let conductance = self.iron.wetted() / wide as f64;
@@ -95,7 +96,7 @@ impl WireModel {
         let (columns, count, set) = (mesh.inside.len(), nodes.nodes.len(), over(self.iron.set));
         let mut simulation = Simulation::new(mesh, nodes, (RIM_LOSS, self.board.in_kelvin()), 0.25);
         let mut air = BoundaryConditions::still(columns, count);
-        air.hold(tip, set);
+        air.hold(tip, TipDrive { set, to_tip: IronHeater::USUAL.to_tip });
         simulation.set_node(tip, set * TIP_CAPACITY);
         simulation.set_air(&air);
         (simulation, wire)

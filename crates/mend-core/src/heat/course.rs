@@ -1,14 +1,15 @@
 //! What is done on a board, stage by stage: the recipe as the solver runs it.
 
 use super::at_work::blowing;
-use super::boundary::{ActiveTools, BoundaryConditions, HeatedBoard, Radiation};
+use super::boundary::{ActiveTools, BoundaryConditions, HeatedBoard, Radiation, TipDrive};
 use super::case::Case;
+use super::iron::Iron;
 use super::network::Network;
 use super::parameters::ParameterSample;
 use super::recipe::{HeatingAids, Recipe};
 use super::run_stage::{Round, RunStage};
 use super::tool::{Approach, HotAir};
-use crate::units::{Length, Temperature};
+use crate::units::Length;
 
 /// While a nozzle comes near, its distance stands for so long, s: a jet follows its cube root at the most.
 const PIECE_S: f64 = 3.0;
@@ -61,7 +62,7 @@ impl Course<'_> {
     fn stage(&self, seconds: f64, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> RunStage {
         let working = self.working(air, (during, stage));
         let rounds = during.irons().zip(&self.network.tips[stage]).map(|(iron, places)| Round {
-            set: self.over_ambient(iron.set),
+            drive: self.drive(iron),
             places: places.clone(),
             dwell_s: iron.dwell_s(),
         });
@@ -69,8 +70,8 @@ impl Course<'_> {
         RunStage { seconds: seconds as usize, air, rounds: rounds.collect(), goes_on: false }
     }
 
-    fn over_ambient(&self, t: Temperature) -> f64 {
-        (t - self.case.ambient).in_kelvin()
+    fn drive(&self, iron: &Iron) -> TipDrive {
+        TipDrive { set: (iron.set - self.case.ambient).in_kelvin(), to_tip: self.case.station.iron.to_tip }
     }
 
     pub(super) fn last_without_jet(&self) -> BoundaryConditions {
@@ -84,7 +85,7 @@ impl Course<'_> {
 
     fn working(&self, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> ActiveTools {
         let tips = during.irons().zip(&self.network.tips[stage]);
-        let tips = tips.filter_map(|(iron, places)| Some((*places.first()?, self.over_ambient(iron.set)))).collect();
+        let tips = tips.filter_map(|(iron, places)| Some((*places.first()?, self.drive(iron)))).collect();
         let preheater =
             during.preheater.map(|preheater| (preheater, preheater.area(self.case.board.connector.body.centre)));
         let blowing = air.map(|air| blowing(self.case, air, self.parameters));

@@ -10,10 +10,6 @@ use crate::units::{Duration, Length, Temperature};
 
 /// Tip and the metal it is on, J/K (E).
 pub const TIP_CAPACITY: f64 = 1.5;
-/// Heater to tip, K/W: a cartridge (E, 0.8-2; a passive tip 2.5-6).
-pub const TIP_RESISTANCE: f64 = 1.2;
-/// What the heater gives at the most, W (E, usual bench irons 60-80).
-pub const TIP_POWER: f64 = 65.0;
 
 /// Ways to lay a tip on one joint that are tried, over half a turn: as many as a hand can tell apart (E).
 const TURNS: usize = 12;
@@ -121,14 +117,19 @@ impl Iron {
         most.map(|(_, patch)| patch).or(alone).unwrap_or(TipPatch { middle: at, angle: 0.0, width })
     }
 
-    /// Wetted tip to joint, W/K, by the tip's width: 1, 2, 4, 6 mm give 0.1, 0.3, 0.6, 1.0 (E, x0.5-2), linear between.
+    /// Wetted tip to joint, W/K.
     pub fn wetted(&self) -> f64 {
-        const TABLE: [(f64, f64); 5] = [(0.0, 0.03), (1.0, 0.1), (2.0, 0.3), (4.0, 0.6), (6.0, 1.0)];
-        let width = self.tip.in_mm().clamp(0.0, 6.0);
-        let above = TABLE.iter().position(|(w, _)| *w >= width).unwrap_or(TABLE.len() - 1).max(1);
-        let ((w0, g0), (w1, g1)) = (TABLE[above - 1], TABLE[above]);
-        g0 + (g1 - g0) * (width - w0) / (w1 - w0)
+        wetted(self.tip)
     }
+}
+
+/// A wetted tip to what it touches, W/K, by its width: 1, 2, 4, 6 mm give 0.1, 0.3, 0.6, 1.0 (E, x0.5-2), linear between.
+pub(crate) fn wetted(tip: Length) -> f64 {
+    const TABLE: [(f64, f64); 5] = [(0.0, 0.03), (1.0, 0.1), (2.0, 0.3), (4.0, 0.6), (6.0, 1.0)];
+    let width = tip.in_mm().clamp(0.0, 6.0);
+    let above = TABLE.iter().position(|(w, _)| *w >= width).unwrap_or(TABLE.len() - 1).max(1);
+    let ((w0, g0), (w1, g1)) = (TABLE[above - 1], TABLE[above]);
+    g0 + (g1 - g0) * (width - w0) / (w1 - w0)
 }
 
 #[cfg(test)]

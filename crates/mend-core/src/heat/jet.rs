@@ -1,5 +1,6 @@
 //! What leaves the nozzle and what arrives at the board.
 
+use super::nozzle_air::NozzleAir;
 use super::tool::{Blower, HotAir};
 use crate::units::{Temperature, ZERO_CELSIUS_IN_KELVIN};
 
@@ -39,9 +40,9 @@ impl JetLaw {
                 Blower::Fan => 0.025,
                 Blower::Pump => 0.0,
             },
-            exit_share: 0.98,
+            exit_share: NozzleAir::USUAL.share,
             exit_shift: 0.0,
-            nozzle_loss: 0.025,
+            nozzle_loss: NozzleAir::USUAL.loss,
             core_decay: 5.0,
             footprint: 2.2,
             heater_w: None,

@@ -6,7 +6,7 @@
 //! tuned: chosen so that known practice comes out right. Say a band, never a number: see [`parameters`].
 //!
 //! - [`jet`]: what leaves the nozzle and arrives at the board; [`blowing`]: over the places it visits; [`draught`]:
-//!   what it pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`shield`]: what a person sets;
+//!   what it pushes, and what hangs; [`tool`], [`motion`], [`preheater`], [`iron`], [`iron_heater`], [`shield`]: what a person sets;
 //!   [`covered_joint`]: what no shield may lie on; [`recipe`]: all of it in order
 //! - [`axis`], [`mesh`]: the grid; [`real`]: its numbers; [`surface_air`], [`coefficients`]: what every cell exchanges;
 //!   [`field`]: the sweep over all; [`rkl2`]: the time stepping
@@ -37,6 +37,7 @@ pub mod draught;
 pub mod ensemble;
 pub mod field;
 pub mod iron;
+pub mod iron_heater;
 pub mod jet;
 pub mod known;
 pub mod latin_hypercube;
@@ -45,6 +46,7 @@ pub mod mesh;
 pub mod motion;
 pub mod network;
 pub mod nodes;
+pub mod nozzle_air;
 pub mod parameters;
 pub mod preheater;
 pub mod purpose;

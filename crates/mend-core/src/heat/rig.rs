@@ -92,7 +92,9 @@ where
         for round in &stage.rounds {
             // It comes hot from its holder.
             let first = round.place(0).into_iter();
-            first.for_each(|tip| self.simulation.set_node(tip, round.set * self.network.nodes.nodes[tip].capacity));
+            first.for_each(|tip| {
+                self.simulation.set_node(tip, round.drive.set * self.network.nodes.nodes[tip].capacity)
+            });
         }
         self.simulation.set_airs(&stage.air);
     }
@@ -104,7 +106,7 @@ where
         let mut air = stage.air.clone();
         for round in &stage.rounds {
             let (first, here) = (round.place(0), round.place(self.at.1.saturating_sub(1)));
-            air.iter_mut().for_each(|air| moved(air, (first, here), round.set));
+            air.iter_mut().for_each(|air| moved(air, (first, here), round.drive));
         }
         self.simulation.set_airs(&air);
     }
@@ -126,7 +128,7 @@ where
         let mut air = stage.air.clone();
         for round in &stage.rounds {
             let (first, here) = (round.place(0), round.place(second));
-            air.iter_mut().for_each(|air| moved(air, (first, here), round.set));
+            air.iter_mut().for_each(|air| moved(air, (first, here), round.drive));
             if let Some((from, to)) = round.place(second - 1).zip(here).filter(|(from, to)| from != to) {
                 self.simulation.hand_on(from, to);
             }
@@ -178,7 +180,7 @@ impl<'a> SetUp<'a> {
         mesh.slab.capacity *= parameters.capacity * (1.0 + case.board.stack.crowding.adds());
         let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
         let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
-        network.attach((case.board, &mesh), case.recipe);
+        network.attach((case.board, &mesh), case.recipe, case.station.iron);
         network.thermocouples = case.thermocouples.iter().map(|taped| taped.cells(&mesh)).collect();
         if !case.purpose.has_part() {
             network.take_part_off(&case.board.connector);

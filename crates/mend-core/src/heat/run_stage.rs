@@ -1,6 +1,6 @@
 //! A stretch of a run in which the same tools are at work.
 
-use super::boundary::BoundaryConditions;
+use super::boundary::{BoundaryConditions, TipDrive};
 
 /// Tools at work for a while.
 #[derive(Debug, Clone)]
@@ -18,8 +18,8 @@ pub struct RunStage<const RUNS: usize = 1> {
 /// A tip that goes round.
 #[derive(Debug, Clone)]
 pub(super) struct Round {
-    /// What it is set to, K over ambient.
-    pub(super) set: f64,
+    /// What drives it.
+    pub(super) drive: TipDrive,
     /// Its places; it begins at the first.
     pub(super) places: Vec<usize>,
     /// On each, whole seconds.
@@ -34,9 +34,9 @@ impl Round {
 }
 
 /// A tip that a stage begins with at its first place is elsewhere by now.
-pub(super) fn moved(air: &mut BoundaryConditions, (first, here): (Option<usize>, Option<usize>), set: f64) {
+pub(super) fn moved(air: &mut BoundaryConditions, (first, here): (Option<usize>, Option<usize>), drive: TipDrive) {
     first.into_iter().for_each(|tip| air.let_go(tip));
-    here.into_iter().for_each(|tip| air.hold(tip, set));
+    here.into_iter().for_each(|tip| air.hold(tip, drive));
 }
 
 impl<const RUNS: usize> RunStage<RUNS> {

@@ -1,7 +1,9 @@
 //! A hot-air station: what it gives, what is known of it.
 
 use super::display::Display;
+use super::iron_heater::IronHeater;
 use super::jet::JetLaw;
+use super::nozzle_air::NozzleAir;
 use super::spread::EIGHT_IN_TEN;
 use super::tool::Blower;
 use crate::units::{Flow, Length, Temperature};
@@ -35,13 +37,19 @@ pub struct Station {
     pub outlet_spread_k: f64,
     /// What it shows of its flow.
     pub display: Display,
+    /// The heater of the iron that is used beside it.
+    pub iron: IronHeater,
+    /// What leaves its nozzles against what is set.
+    pub nozzle_air: NozzleAir,
 }
 
 impl Station {
     /// Its jet's law, the transfer scaled by `jet` (1 as it is known).
     pub fn law(&self, jet: f64) -> JetLaw {
         let law = JetLaw::from_blower(self.blower);
-        JetLaw { scale: law.scale * self.jet_scale * jet, heater_w: self.heater_w, ..law }
+        let NozzleAir { share, loss } = self.nozzle_air;
+        let scale = law.scale * self.jet_scale * jet;
+        JetLaw { scale, heater_w: self.heater_w, exit_share: share, nozzle_loss: loss, ..law }
     }
 
     /// The widest nozzle owned: the bare one.

@@ -48,6 +48,8 @@ pub(crate) fn shop(kind: &str) -> TestCase {
         flow_spread: 0.05,
         outlet_spread_k: 15.0,
         display: Default::default(),
+        iron: Default::default(),
+        nozzle_air: Default::default(),
     };
     let equipment = Equipment {
         level: SkillLevel::Trained,

@@ -2,8 +2,8 @@
 
 use super::order::{Order, Unplanned};
 use crate::calibration::calibrate::calibrate;
+use crate::calibration::next_release::{ReleaseBand, release_of};
 use crate::calibration::observation::Observation;
-use crate::calibration::probed::{ReleaseBand, release_of};
 use crate::heat::case::Case;
 use crate::heat::known::{Belief, Knowledge};
 use crate::heat::thermocouple::Thermocouple;

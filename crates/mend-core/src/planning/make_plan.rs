@@ -114,6 +114,7 @@ fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> R
         recipe: recipe.clone(),
         purpose: runs.order.purpose,
         small_runs: Vec::new(),
+        heater: runs.case.station.iron,
         alloy: if runs.order.purpose.fits() {
             composition.refit.name.clone()
         } else {

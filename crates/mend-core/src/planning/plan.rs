@@ -11,6 +11,7 @@ use super::next_move::Move;
 use super::sensitivity::Sensitivity;
 use super::small_runs::SmallRun;
 use crate::finding::Finding;
+use crate::heat::iron_heater::IronHeater;
 use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 
@@ -116,6 +117,9 @@ pub struct Plan {
     /// Of a fit: holes cleared and anchors flowed through.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub small_runs: Vec<SmallRun>,
+    /// What drives the tips of irons.
+    #[serde(default, skip_serializing_if = "IronHeater::is_usual")]
+    pub heater: IronHeater,
     /// Both faces at release, or at the longest heating if it never comes.
     pub map: HeatMap,
     /// What the rules have to say.

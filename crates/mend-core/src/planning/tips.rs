@@ -8,7 +8,8 @@ use serde::{Deserialize, Serialize};
 
 use crate::board::{Board, Joint, Role};
 use crate::heat::bridge::reachable;
-use crate::heat::iron::{Iron, TIP_POWER, TIP_RESISTANCE, TOO_WIDE, pitch_at};
+use crate::heat::iron::{Iron, TOO_WIDE, pitch_at};
+use crate::heat::iron_heater::IronHeater;
 use crate::heat::network::{joint_conductance, stored_j};
 use crate::method::usual;
 use crate::planning::plan::Plan;
@@ -46,7 +47,7 @@ pub struct TipChoice {
 }
 
 /// A choice for each class of joints that a tip gets to, the thriftiest first; of joints that melt at `melts`, on a board as warm
-/// as `begins`.
+/// as `begins`, by a tip that `heater` drives.
 ///
 /// ```
 /// use mend_core::example::{AMBIENT, Bench};
@@ -54,17 +55,17 @@ pub struct TipChoice {
 /// use mend_core::planning::tips::tips;
 /// use mend_core::units::Temperature;
 /// let bench = Bench::try_new().expect("the example");
-/// let choices = tips(&bench.board, Temperature::celsius(219.0), AMBIENT);
+/// let choices = tips(&bench.board, (Temperature::celsius(219.0), AMBIENT), bench.station.iron);
 /// let of = |role| choices.iter().find(|choice| choice.role == role).expect("it has such joints");
 /// assert!(of(Role::Anchor).needs_w > 2.0 * of(Role::Signal).needs_w);
 /// ```
-pub fn tips(board: &Board, melts: Temperature, begins: Temperature) -> Vec<TipChoice> {
+pub fn tips(board: &Board, (melts, begins): (Temperature, Temperature), heater: IronHeater) -> Vec<TipChoice> {
     let mut choices: Vec<TipChoice> = Vec::new();
     for joint in board.connector.joints.iter().filter(|joint| reachable(joint)) {
         let class = |choice: &&mut TipChoice| choice.role == joint.role && choice.holes == joint.shape.is_hole();
         match choices.iter_mut().find(class) {
             Some(choice) => choice.joints += 1,
-            None => choices.push(choice(joint, board, (melts, begins))),
+            None => choices.push(choice(joint, board, (melts, begins), heater)),
         }
     }
     choices.sort_by(|a, b| a.needs_w.total_cmp(&b.needs_w));
@@ -76,10 +77,10 @@ const ROOM: Temperature = Temperature::celsius(23.0);
 
 /// The same for the joints of a plan.
 pub fn tips_of(plan: &Plan, board: &Board) -> Vec<TipChoice> {
-    tips(board, Temperature::celsius(plan.melts_at_c), plan.recipe.begins_at.unwrap_or(ROOM))
+    tips(board, (Temperature::celsius(plan.melts_at_c), plan.recipe.begins_at.unwrap_or(ROOM)), plan.heater)
 }
 
-fn choice(joint: &Joint, board: &Board, (melts, begins): (Temperature, Temperature)) -> TipChoice {
+fn choice(joint: &Joint, board: &Board, (melts, begins): (Temperature, Temperature), heater: IronHeater) -> TipChoice {
     let works_c = melts.in_celsius() + FLOWS_K;
     // Through the joint into its copper, and from there into the board round it: 2 pi k t / ln(R/r).
     let [near, far] = SPREADS_MM;
@@ -89,11 +90,11 @@ fn choice(joint: &Joint, board: &Board, (melts, begins): (Temperature, Temperatu
     let needs_w = draws * rise + stored_j(joint, (board, rise)) / WITHIN_S;
     let iron = usual::iron(board);
     // What is left between heater and joint once the heat has come through the tip's own shaft.
-    let left_k = iron.set.in_celsius() - works_c - needs_w * TIP_RESISTANCE;
+    let left_k = iron.set.in_celsius() - works_c - needs_w * heater.to_tip;
     let widths = (1..=(WIDEST_MM / STEP_MM) as usize).map(|k| k as f64 * STEP_MM);
     let gives =
         |width: &f64| Iron { tip: Length::mm(*width), ..iron.clone() }.wetted() * COUNTED_ON * left_k >= needs_w;
-    let tip_mm = (needs_w < TIP_POWER).then(|| widths.into_iter().find(gives)).flatten();
+    let tip_mm = (needs_w < heater.most).then(|| widths.into_iter().find(gives)).flatten();
     let widest = pitch_at(joint, board).map_or(f64::INFINITY, |pitch| TOO_WIDE * pitch);
     let touches_one = tip_mm.is_none_or(|tip| tip <= widest);
     TipChoice { role: joint.role, holes: joint.shape.is_hole(), joints: 1, needs_w, tip_mm, touches_one }
@@ -105,7 +106,7 @@ mod tests {
     use crate::example::{AMBIENT, Bench};
 
     fn of(board: &Board, role: Role, begins: Temperature) -> TipChoice {
-        let choices = tips(board, Temperature::celsius(219.0), begins);
+        let choices = tips(board, (Temperature::celsius(219.0), begins), IronHeater::USUAL);
         *choices.iter().find(|choice| choice.role == role).expect("it has such joints")
     }
 

@@ -52,6 +52,12 @@ pub enum Unit {
     /// Watts.
     #[serde(rename = "W")]
     Watts,
+    /// Watts per kelvin.
+    #[serde(rename = "W/K")]
+    WattsPerKelvin,
+    /// Kelvins per watt.
+    #[serde(rename = "K/W")]
+    KelvinPerWatt,
     /// Copper layers, or layers of tape.
     #[serde(rename = "layers")]
     Layers,
@@ -87,6 +93,8 @@ impl Unit {
             Self::HolesPerSquareMillimetre => "holes/mm²",
             Self::WattsPerMetreKelvin => "W/mK",
             Self::Watts => "W",
+            Self::WattsPerKelvin => "W/K",
+            Self::KelvinPerWatt => "K/W",
             Self::Layers => "layers",
             Self::Planes => "planes",
             Self::Lines => "lines",

@@ -103,6 +103,8 @@ pub(crate) fn station() -> Station {
         flow_spread: 0.15,
         outlet_spread_k: 15.0,
         display: Default::default(),
+        iron: Default::default(),
+        nozzle_air: Default::default(),
     }
 }
 

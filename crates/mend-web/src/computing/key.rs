@@ -4,6 +4,7 @@ use std::fmt;
 use std::marker::PhantomData;
 use std::sync::Arc;
 
+use mend_core::calibration::next_release::ReleaseBand;
 use mend_core::calibration::probed::Probed;
 use mend_core::planning::compare::Comparison;
 use mend_core::planning::fit::FitComparison;
@@ -64,6 +65,13 @@ impl Key<Probed> {
     /// What a probe with these readings teaches.
     pub(crate) fn probe(of: String) -> Self {
         Self::new("probe", of)
+    }
+}
+
+impl Key<[ReleaseBand; 2]> {
+    /// When a part comes away before and after a measurement.
+    pub(crate) fn releases(of: String) -> Self {
+        Self::new("releases", of)
     }
 }
 

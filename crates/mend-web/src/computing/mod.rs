@@ -14,6 +14,7 @@ mod worker;
 
 use std::sync::Arc;
 
+use mend_core::calibration::next_release::ReleaseBand;
 use mend_core::calibration::probed::Probed;
 use mend_core::finding::Finding;
 use mend_core::planning::compare::Comparison;
@@ -98,6 +99,7 @@ pub(crate) trait Result_: weight::Weight + Send + Sync + 'static {}
 
 impl Result_ for Plan {}
 impl Result_ for Probed {}
+impl Result_ for [ReleaseBand; 2] {}
 impl Result_ for Watching {}
 impl Result_ for Learnt {}
 impl Result_ for Rechecked {}

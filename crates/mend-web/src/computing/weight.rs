@@ -1,6 +1,7 @@
 //! How many bytes a result takes: the cache is bounded by their sum. Counted from the large arrays of each; what is left out is
 //! covered by a flat share.
 
+use mend_core::calibration::next_release::ReleaseBand;
 use mend_core::calibration::probed::Probed;
 use mend_core::calibration::watched_run::WatchedRun;
 use mend_core::planning::compare::Comparison;
@@ -32,6 +33,12 @@ impl Weight for Plan {
 }
 
 impl Weight for Probed {
+    fn bytes(&self) -> usize {
+        SMALL
+    }
+}
+
+impl Weight for [ReleaseBand; 2] {
     fn bytes(&self) -> usize {
         SMALL
     }

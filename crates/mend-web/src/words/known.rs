@@ -1,6 +1,8 @@
 //! What is known of stations and boards, in words.
 
+use mend_core::heat::iron_heater::IronHeater;
 use mend_core::heat::known::Teachable;
+use mend_core::heat::nozzle_air::NozzleAir;
 
 use super::Words;
 
@@ -24,6 +26,16 @@ pub fn release_band([low, _, high]: [Option<f64>; 3]) -> String {
         (Some(low), None) => format!("from {low:.0} s, or never"),
         _ => "never".to_owned(),
     }
+}
+
+/// What drives a tip.
+pub fn iron_heater(heater: &IronHeater) -> String {
+    format!("{} K/W from heater to tip, {:.0} W at most", heater.to_tip, heater.most)
+}
+
+/// What leaves a nozzle of what is set, and what is lost on the way.
+pub fn nozzle_air(air: &NozzleAir) -> String {
+    format!("{:.0} % of what is set, {:.3} W/K lost by the nozzle", 100.0 * air.share, air.loss)
 }
 
 impl Words {

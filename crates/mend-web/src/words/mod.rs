@@ -48,7 +48,7 @@ pub use finding::FindingView;
 pub use fit::{fit_way, small_run};
 pub(crate) use guess::{GuessView, guess};
 pub use instrument::instrument_fault;
-pub use known::{release_band, teachable};
+pub use known::{iron_heater, nozzle_air, release_band, teachable};
 pub use limits::{damaged, margin_detail, margin_name, thing};
 pub(crate) use line_before::wire_shape;
 pub use method::MethodText;

@@ -6,6 +6,7 @@ use axum::extract::{Path, State};
 use axum::response::Response;
 use mend_core::finding::Finding;
 use mend_core::heat::display::Shows;
+use mend_core::heat::iron_heater::IronHeater;
 use mend_core::heat::tool::Blower;
 use mend_core::units::{Scale, Temperature};
 use mend_formats::station::{self, StationFile};
@@ -42,6 +43,7 @@ struct FormView {
     flow: [String; 2],
     nozzles: String,
     heater: String,
+    iron: [String; 2],
     shows: Vec<StationChoice>,
     table: String,
 }
@@ -94,6 +96,7 @@ impl FormView {
             flow: file.flow_lpm.map(|lpm| lpm.to_string()),
             nozzles: listed(&file.nozzles_mm),
             heater: file.heater_w.map_or(String::new(), |watts| watts.to_string()),
+            iron: [file.iron.most, file.iron.to_tip].map(|value| value.to_string()),
             shows: Shows::ALL.map(shows).into(),
             table: file.display.iter().map(|[shown, lpm]| format!("{shown} {lpm}")).collect::<Vec<_>>().join("\n"),
         }
@@ -108,6 +111,7 @@ fn read(sent: &[(String, String)], (before, scale): (&StationFile, Scale)) -> Re
     let set_c = ["set-low", "set-high"].map(|name| scale.read(figure(name)).in_celsius());
     let flow_lpm = ["flow-low", "flow-high"].map(&mut figure);
     let heater_w = (!get("heater").is_empty()).then(|| figure("heater"));
+    let iron = IronHeater { most: figure("iron-most"), to_tip: figure("iron-to-tip") };
     let parts = get("nozzles").split([';', ',', ' ']).map(str::trim).filter(|part| !part.is_empty());
     let nozzles_mm = parts.map(|part| number((RULE, "nozzles"), part, &mut bad)).collect();
     let shows = Shows::ALL.into_iter().find(|shows| word(shows) == get("shows")).unwrap_or_default();
@@ -117,7 +121,8 @@ fn read(sent: &[(String, String)], (before, scale): (&StationFile, Scale)) -> Re
         return Err(bad);
     }
     let name = get("name").to_owned();
-    let file = StationFile { name, blower, set_c, flow_lpm, nozzles_mm, heater_w, shows, display, ..before.clone() };
+    let file =
+        StationFile { name, blower, set_c, flow_lpm, nozzles_mm, heater_w, iron, shows, display, ..before.clone() };
     file.clone().into_station()?;
     Ok(file)
 }
@@ -183,6 +188,8 @@ mod tests {
             ("flow-high", "40"),
             ("nozzles", "20, 8; 5"),
             ("heater", ""),
+            ("iron-most", "80"),
+            ("iron-to-tip", "2.5"),
             ("shows", "percent"),
             ("table", "10 5\n100 40"),
         ];
@@ -203,6 +210,7 @@ mod tests {
         let file = read_as(&[]).expect("can be kept");
         assert_eq!((file.set_c, file.nozzles_mm.as_slice()), ([100.0, 480.0], &[20.0, 8.0, 5.0][..]));
         assert_eq!((file.jet_scale, file.jet_spread, file.heater_w), (0.9, 0.1, None));
+        assert_eq!(file.iron, IronHeater { to_tip: 2.5, most: 80.0 });
         assert_eq!(file.display, [[10.0, 5.0], [100.0, 40.0]]);
         assert_eq!(FormView::from_file(&file, Scale::Fahrenheit).table, "10 5\n100 40");
     }
@@ -216,6 +224,8 @@ mod tests {
             ("table", "10\n100 40", "table, row 1"),
             ("table", "100 5\n10 40", "display"),
             ("flow-high", "2", "flow_lpm[1]"),
+            ("iron-most", "strong", "iron-most"),
+            ("iron-to-tip", "0", "iron.to_tip_k_per_w"),
             ("name", " ", "name"),
         ] {
             let found = read_as(&[(field, value)]).expect_err(field);

@@ -4,6 +4,7 @@ use axum::extract::{Path, State};
 use axum::response::Redirect;
 use mend_core::calibration::lesson::known_at;
 use mend_core::heat::known::{Belief, Knowledge, Teachable};
+use mend_core::heat::nozzle_air::NozzleAir;
 use mend_core::units::{Length, TempDelta};
 use mend_formats::lesson;
 use mend_formats::station::{self, StationFile};
@@ -16,10 +17,10 @@ use crate::App;
 use crate::draw::known_line::{KnownLine, KnownPoint};
 use crate::extract::Form;
 use crate::jet_drift::{day, guessed_of, jet_drift};
-use crate::known::{NEW_HEATER, NEW_NOZZLE, Setup, counting};
+use crate::known::{IRON, NEW_HEATER, NEW_NOZZLE, NOZZLE_AIR, Setup, counting};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::{capital, teachable};
+use crate::words::{capital, iron_heater, nozzle_air, teachable};
 
 /// A spread that is narrower than this part of another was taught.
 const TAUGHT: f64 = 0.95;
@@ -47,6 +48,8 @@ pub(super) struct LessonView {
     pub(super) job: Option<i64>,
     pub(super) figures: String,
     pub(super) left_out: Option<String>,
+    /// Did it set what stands in the station's form? Then it is changed there, not left out.
+    pub(super) in_form: bool,
 }
 
 /// All of it.
@@ -131,7 +134,8 @@ impl KnownView {
         let things = [Teachable::Flow, Teachable::Outlet].map(|what| KnownThing { what, nozzle: None });
         let jets = nozzles.iter().map(|mm| KnownThing { what: Teachable::Jet, nozzle: Some(*mm) });
         let now_s = app.now_ms() as f64 / 1000.0;
-        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, (now_s, &when))).collect();
+        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, (now_s, &when)));
+        let known = known.chain(in_file(file)).collect();
         let drift = |nozzle: &f64| jet_drift(&rows, taught.setup(Some(*nozzle)), (&taught.blind, &zone));
         let drifts = nozzles.iter().filter_map(drift).collect();
         let lesson = |row: &LessonRow| LessonView {
@@ -141,6 +145,7 @@ impl KnownView {
             job: row.lesson.job_id,
             figures: row.lesson.figures.clone(),
             left_out: row.left_out.clone(),
+            in_form: row.lesson.kind == IRON,
         };
         let lessons = rows.iter().rev().map(lesson).collect();
         Ok(Self { rows: known, lessons, nozzles: file.nozzles_mm.clone(), drifts })
@@ -171,12 +176,27 @@ fn unit(what: Teachable, visitor: Visitor) -> &'static str {
 fn kind(key: &str) -> &'static str {
     match key {
         "flow" => "Flow, by a bag",
-        "outlet" => "Air, by a thermocouple",
+        "outlet" | NOZZLE_AIR => "Air, by a thermocouple",
+        IRON => "Iron, on a block of copper",
         "job" => "A job",
         NEW_HEATER => "New heater",
         NEW_NOZZLE => "New nozzle",
         _ => "Probe",
     }
+}
+
+/// What a measurement has put into the station's own file.
+fn in_file(file: &StationFile) -> [KnownRow; 2] {
+    let row = |what: &str, value: String, usual: bool| KnownRow {
+        what: what.to_owned(),
+        value,
+        from: if usual { "a guess: nobody has measured it" } else { "as its file has it" }.to_owned(),
+        line: None,
+    };
+    [
+        row("Air at the nozzle", nozzle_air(&file.nozzle_air), file.nozzle_air.is_usual()),
+        row("Iron beside it", iron_heater(&file.iron), file.iron.is_usual()),
+    ]
 }
 
 /// Of a station that nobody has measured.
@@ -274,8 +294,14 @@ pub(super) async fn changed(
         entered: "{}".to_owned(),
         figures: "What was learnt of it before counts no longer.".to_owned(),
     };
-    let now = app.now_ms();
-    app.writing(move |write| write.add_lesson(&lesson, now)).await?;
+    // Efficiency and loss of its air were another heater's.
+    let file = if nozzle_mm.is_none() { StationFile { nozzle_air: NozzleAir::USUAL, ..file } } else { file };
+    let (id, now, name, text) = (row.id, app.now_ms(), file.name.clone(), station::write(&file)?);
+    app.writing(move |write| {
+        write.set_station(id, (&name, &text))?;
+        write.add_lesson(&lesson, now)
+    })
+    .await?;
     list_open_jobs(&app).await?;
     Ok(Redirect::to(&format!("/stations/{}#known", row.id)))
 }

@@ -91,6 +91,8 @@ impl Template {
             outlet_spread_k: 15.0,
             shows: self.shows,
             display: self.display.to_vec(),
+            iron: Default::default(),
+            nozzle_air: Default::default(),
         }
     }
 }

@@ -8,11 +8,11 @@ use mend_core::calibration::flow_by_bag::{Filling, FlowMeasured, USUAL_BAG_L, me
 use mend_core::finding::Finding;
 use mend_core::heat::display::Shows;
 use mend_core::units::Unit;
-use mend_formats::station;
 use mend_formats::station::StationFile;
 
 use super::super::super::Frame;
 use super::super::edit::StationPath;
+use super::taken::{Measurement, SoFar};
 use super::{Measuring, Taught, within};
 use crate::App;
 use crate::extract::Form;
@@ -20,7 +20,7 @@ use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 use crate::words::FindingView;
 
-const KIND: &str = "flow";
+pub(super) const KIND: &str = "flow";
 /// Values on the display, and how often each is timed.
 const ROWS: usize = 3;
 const TIMES: usize = 2;
@@ -36,6 +36,8 @@ struct FlowRow {
 #[derive(Template, WebTemplate)]
 #[template(path = "stations/measure/flow_found.html")]
 pub(crate) struct FlowFound {
+    id: i64,
+    kind: &'static str,
     findings: Vec<FindingView>,
     /// Shown, and real L/min.
     table: Vec<(String, String)>,
@@ -92,7 +94,8 @@ fn read(kept: &Measuring) -> Result<Option<FlowMeasured>, Vec<Finding>> {
 
 fn found(kept: &Measuring, visitor: Visitor) -> FlowFound {
     let shows = kept.file.shows.name();
-    let empty = |findings| FlowFound { findings, table: Vec::new(), verdict: String::new(), shows };
+    let empty =
+        |findings| FlowFound { id: kept.id, kind: KIND, findings, table: Vec::new(), verdict: String::new(), shows };
     match read(kept) {
         Err(findings) => empty(visitor.words().findings(&findings)),
         Ok(None) => empty(Vec::new()),
@@ -118,6 +121,15 @@ fn verdict(found: &FlowMeasured, shows: Shows) -> String {
             format!("It gives {:.0} % {} than it shows; {agree}.", off.abs(), if off < 0.0 { "less" } else { "more" })
         }
     }
+}
+
+/// What it comes to: of a display that is none of L/min the table is its own from now on.
+pub(super) fn taken(kept: &Measuring) -> SoFar {
+    let Some(found) = read(kept)? else { return Ok(None) };
+    let table = || found.table.iter().map(|(shown, flow)| [*shown, flow.in_litres_per_minute()]).collect();
+    let display = if kept.file.shows == Shows::Flow { kept.file.display.clone() } else { table() };
+    let taught = Taught { kind: KIND, on: None, figures: verdict(&found, kept.file.shows), says: found.says };
+    Ok(Some(Measurement { file: StationFile { display, ..kept.file.clone() }, taught }))
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<FlowPage, Refusal> {
@@ -156,14 +168,5 @@ pub(crate) async fn done(
     let too_little = || {
         Refusal::field("seconds", "two values on the display have not been timed yet", "time the bag at two at least")
     };
-    let found = read(&kept)?.ok_or_else(too_little)?;
-    if kept.file.shows != Shows::Flow {
-        let display = found.table.iter().map(|(shown, flow)| [*shown, flow.in_litres_per_minute()]).collect();
-        let file = StationFile { display, ..kept.file.clone() };
-        file.clone().into_station()?;
-        let (id, name, text) = (kept.id, file.name.clone(), station::write(&file)?);
-        app.writing(move |write| write.set_station(id, (&name, &text))).await?;
-    }
-    let figures = verdict(&found, kept.file.shows);
-    kept.taught(&app, Taught { kind: KIND, on: None, says: found.says, figures }).await
+    taken(&kept)?.ok_or_else(too_little)?.keep(&app, &kept).await
 }

@@ -1,13 +1,16 @@
 //! Measuring a station: kept field by field as it is entered, shown at once, and taken as a lesson at a press.
 //!
-//! - this file: what all have in common; [`flow`]: a bag; [`outlet`]: a thermocouple in the jet; [`probe`]: a warm-up of a board,
+//! - this file: what all have in common; [`taken`]: what a measurement changes once it is taken, and what that does to a plan
+//! - [`flow`]: a bag; [`outlet`]: a thermocouple in the jet; [`iron`]: a tip on a block of copper; [`probe`]: a warm-up of a board,
 //!   which [`record`] takes off a logger of the shop and [`file`] out of a logger's file
 
 pub(super) mod file;
 pub(super) mod flow;
+pub(super) mod iron;
 pub(super) mod outlet;
 pub(super) mod probe;
 pub(super) mod record;
+pub(super) mod taken;
 
 use std::collections::BTreeMap;
 
@@ -19,17 +22,17 @@ use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
 use mend_core::heat::known::Knowledge;
 use mend_core::units::{Scale, Unit};
-use mend_formats::lesson;
 use mend_formats::station::{self, StationFile};
-use mend_store::NewLesson;
 
 use super::super::number::number;
-use super::edit::{StationPath, list_open_jobs, load};
+use super::edit::{StationPath, load};
 use crate::App;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
 const RULE: &str = "measure";
+/// All kinds of measurements, as their addresses have them.
+const KINDS: [&str; 4] = [flow::KIND, outlet::KIND, iron::KIND, probe::KIND];
 /// Longest value of a field: two minutes of readings, ten a second.
 const LONGEST_VALUE: usize = 200_000;
 
@@ -39,6 +42,8 @@ pub(super) fn routes() -> Router<App> {
         .route("/stations/{id}/flow/done", post(flow::done))
         .route("/stations/{id}/outlet", get(outlet::show).post(outlet::keep))
         .route("/stations/{id}/outlet/done", post(outlet::done))
+        .route("/stations/{id}/iron", get(iron::show).post(iron::keep))
+        .route("/stations/{id}/iron/done", post(iron::done))
         .route("/stations/{id}/probe", get(probe::show).post(probe::keep))
         .route("/stations/{id}/probe/board", post(probe::choose))
         .route("/stations/{id}/probe/file", post(file::upload))
@@ -47,6 +52,7 @@ pub(super) fn routes() -> Router<App> {
         .route("/stations/{id}/probe/record", get(record::show).post(record::start))
         .route("/stations/{id}/probe/record/stop", post(record::stop))
         .route("/stations/{id}/probe/done", post(probe::done))
+        .route("/stations/{id}/measure/{kind}/plan", get(taken::plan))
         .route("/stations/{id}/measure/{kind}/clear", post(clear))
 }
 
@@ -59,6 +65,7 @@ pub(super) struct Measuring {
 
 /// What a measurement taught.
 pub(super) struct Taught {
+    /// Of which kind its lesson is.
     pub(super) kind: &'static str,
     /// What it was done with, where that matters.
     pub(super) on: Option<ProbedWith>,
@@ -124,25 +131,6 @@ impl Measuring {
             _ => visitor.scale,
         }
     }
-
-    /// Keeps what it taught, and ends it.
-    pub(super) async fn taught(&self, app: &App, taught: Taught) -> Result<Redirect, Refusal> {
-        let Taught { kind, on, says, figures } = taught;
-        let lesson = NewLesson {
-            kind: kind.to_owned(),
-            station_id: self.id,
-            nozzle_mm: on.map(|on| on.nozzle_mm),
-            board_id: on.map(|on| on.board_id),
-            job_id: None,
-            says: lesson::write(&says)?,
-            entered: serde_json::to_string(&self.fields)?,
-            figures,
-        };
-        let now = app.now_ms();
-        app.writing(move |write| write.add_lesson(&lesson, now)).await?;
-        list_open_jobs(app).await?;
-        Ok(Redirect::to(&format!("/stations/{}#known", self.id)))
-    }
 }
 
 /// A typed number within what it can be; zero, and an objection, where it is none or beyond.
@@ -167,7 +155,7 @@ pub(super) const fn scale_key(scale: Scale) -> &'static str {
 /// What was entered of a measurement is thrown away.
 async fn clear(State(app): State<App>, Path((id, kind)): Path<(String, String)>) -> Result<Redirect, Refusal> {
     let row = load(&app, &Path(id)).await?;
-    if !["flow", "outlet", "probe"].contains(&kind.as_str()) {
+    if !KINDS.contains(&kind.as_str()) {
         return Err(Refusal::NotFound("measurement"));
     }
     let to = format!("/stations/{}/{kind}", row.id);

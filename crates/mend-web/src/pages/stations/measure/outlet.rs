@@ -4,22 +4,26 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
-use mend_core::calibration::outlet::{BELOW_MM, OutletMeasured, OutletReading, measured};
+use mend_core::calibration::outlet::{BELOW_MM, OutletMeasured, OutletReading, OutletSpot, measured};
 use mend_core::finding::Finding;
+use mend_core::heat::nozzle_air::NozzleAir;
 use mend_core::units::{Flow, Length, Scale, Temperature, Unit};
 use mend_formats::bundle::USUAL_AMBIENT_C;
+use mend_formats::station::StationFile;
 
 use super::super::super::Frame;
 use super::super::super::number::degrees;
 use super::super::edit::StationPath;
+use super::taken::{Measurement, SoFar};
 use super::{Measuring, Taught, scale_key, within};
 use crate::App;
 use crate::extract::Form;
+use crate::known::NOZZLE_AIR;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 use crate::words::FindingView;
 
-const KIND: &str = "outlet";
+pub(super) const KIND: &str = "outlet";
 /// Set temperatures, and flows at each.
 const SETS: usize = 3;
 const FLOWS: usize = 2;
@@ -39,6 +43,8 @@ struct OutletRow {
 #[derive(Template, WebTemplate)]
 #[template(path = "stations/measure/outlet_found.html")]
 pub(crate) struct OutletFound {
+    id: i64,
+    kind: &'static str,
     findings: Vec<FindingView>,
     verdict: String,
 }
@@ -98,30 +104,45 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<OutletMeasured>, Ve
         }
     }
     let ambient = Temperature::celsius(USUAL_AMBIENT_C);
-    let found = measured((&station, Length::mm(nozzle(kept))), ambient, &readings);
+    let found = measured(&OutletSpot { station: &station, nozzle: Length::mm(nozzle(kept)), ambient }, &readings);
     if bad.is_empty() { Ok(found) } else { Err(bad) }
 }
 
 fn found(kept: &Measuring, visitor: Visitor) -> OutletFound {
-    match read(kept, visitor) {
-        Err(findings) => OutletFound { findings: visitor.words().findings(&findings), verdict: String::new() },
-        Ok(found) => {
-            OutletFound { findings: Vec::new(), verdict: found.map_or(String::new(), |found| verdict(&found, visitor)) }
-        }
-    }
+    let (findings, verdict) = match read(kept, visitor) {
+        Err(findings) => (visitor.words().findings(&findings), String::new()),
+        Ok(found) => (Vec::new(), found.map_or(String::new(), |found| verdict(&found, visitor))),
+    };
+    OutletFound { id: kept.id, kind: KIND, findings, verdict }
 }
 
 fn verdict(found: &OutletMeasured, visitor: Visitor) -> String {
     let words = visitor.words();
-    let within = words.apart(found.spread_k.max(1.0));
-    match found.off_k {
-        off if off.abs() < 2.0 => format!("What leaves the nozzle is as expected; the readings agree within {within}."),
-        off => format!(
-            "What leaves the nozzle is {} {} than expected; the readings agree within {within}.",
-            words.apart(off.abs()),
-            if off < 0.0 { "cooler" } else { "hotter" },
-        ),
-    }
+    let within = format!("the readings agree within {}", words.apart(found.spread_k.max(1.0)));
+    let off = match found.off_k {
+        off if off.abs() < 2.0 => "as expected".to_owned(),
+        off => format!("{} {} than expected", words.apart(off.abs()), if off < 0.0 { "cooler" } else { "hotter" }),
+    };
+    let Some(NozzleAir { share, loss }) = found.air else {
+        return format!("What leaves the nozzle is {off}; {within}.");
+    };
+    let rest = if found.off_k.abs() < 2.0 { String::new() } else { format!(" What leaves it is {off} then.") };
+    format!("{:.0} % of what is set arrives, and the nozzle loses {loss:.3} W/K; {within}.{rest}", 100.0 * share)
+}
+
+/// What it comes to: efficiency and loss, where it tells them, are the station's own from now on.
+pub(super) fn taken(kept: &Measuring, visitor: Visitor) -> SoFar {
+    let Some(found) = read(kept, visitor)? else { return Ok(None) };
+    let kind = if found.air.is_some() { NOZZLE_AIR } else { KIND };
+    let taught = Taught { kind, on: None, figures: verdict(&found, visitor), says: found.says };
+    let nozzle_air = found.air.map_or(kept.file.nozzle_air, as_written);
+    Ok(Some(Measurement { file: StationFile { nozzle_air, ..kept.file.clone() }, taught }))
+}
+
+/// As far as its figures say anything.
+fn as_written(air: NozzleAir) -> NozzleAir {
+    let rounded = |value: f64, to: f64| (value * to).round() / to;
+    NozzleAir { share: rounded(air.share, 1e3), loss: rounded(air.loss, 1e4) }
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<OutletPage, Refusal> {
@@ -159,7 +180,5 @@ pub(crate) async fn done(
 ) -> Result<Redirect, Refusal> {
     let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
     let nothing = || Refusal::field("read", "nothing has been read yet", "enter what the thermocouple came to");
-    let found = read(&kept, visitor)?.ok_or_else(nothing)?;
-    let figures = verdict(&found, visitor);
-    kept.taught(&app, Taught { kind: KIND, on: None, says: found.says, figures }).await
+    taken(&kept, visitor)?.ok_or_else(nothing)?.keep(&app, &kept).await
 }

@@ -20,6 +20,7 @@ use super::super::super::Frame;
 use super::super::edit::StationPath;
 use super::file::ColumnPicker;
 use super::record::{RecordPart, is_under_way};
+use super::taken::Measurement;
 use super::{Measuring, ProbedWith, Taught, scale_key, within};
 use crate::App;
 use crate::computing::{Key, Progress, Stand, Viewer};
@@ -292,5 +293,5 @@ pub(crate) async fn done(
     let says = says.ok_or_else(|| Refusal::field("readings", figures.clone(), "tape the bead flat and probe again"))?;
     let nozzle_mm = question.bundle.station.widest_nozzle().in_mm();
     let on = Some(ProbedWith { nozzle_mm, board_id: question.rig.board_id });
-    kept.taught(&app, Taught { kind: KIND, on, says, figures }).await
+    Measurement { file: kept.file.clone(), taught: Taught { kind: KIND, on, says, figures } }.keep(&app, &kept).await
 }
