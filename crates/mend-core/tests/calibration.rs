@@ -12,6 +12,7 @@ use mend_core::heat::ensemble::run_all;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use mend_core::heat::run::Run;
+use mend_core::heat::thermocouple::{Thermocouple, ThermocoupleCurve};
 use mend_core::heat::tool::HotAir;
 use mend_core::units::{Duration, Flow, Temperature};
 
@@ -93,7 +94,8 @@ fn with_drawn(then: impl FnOnce(&Bench, &Drawn)) {
     let mut bench = Bench::try_new().expect("the example");
     bench.recipe.air.as_mut().unwrap().set = Temperature::celsius(430.0);
     let melting = bench.composition.targets(&bench.board).expect("computed");
-    let taped = [probe::place(&bench.board)];
+    let beside = probe::place(&bench.board);
+    let taped = [beside, Thermocouple { on: Some(0), ..beside }];
     let order = bench.order();
     let drawn = drawn(&Case { thermocouples: &taped, ..order.case(&melting) });
     then(&bench, &drawn);
@@ -204,6 +206,36 @@ fn stated_chances_of_damage_come_true() {
             let (stated, came) = (stated / f64::from(count), came / f64::from(count));
             assert!(count >= 50 && (stated - came).abs() < 0.08, "stated {stated:.3}, came {came:.3} of {count}");
         }
+    });
+}
+
+/// With a bead on what is tightest its damage is warned of before it comes.
+#[test]
+fn damage_of_what_is_read_is_warned_of() {
+    with_drawn(|bench, Drawn { ensemble, truths }| {
+        let latch = |curves: &[ThermocoupleCurve]| curves[1].celsius.clone();
+        let body = &truths[0].traces.components[0];
+        assert_eq!(&latch(&truths[0].traces.thermocouples), body, "{} is read", bench.board.components[0].name);
+        let hottest = |curve: &[f32]| curve.iter().copied().fold(f32::MIN, f32::max);
+        let mut all: Vec<f32> = ensemble.iter().map(|run| hottest(&latch(&run.thermocouples))).collect();
+        all.sort_by(f32::total_cmp);
+        let limit = all[all.len() / 2] - 10.0;
+        let passes = |curve: &[f32]| curve.iter().position(|t| *t > limit).map(|s| s as f64);
+        let damaged = |run: &WatchedRun| run.clone().damaged_at(passes(&latch(&run.thermocouples)));
+        let ensemble: Vec<WatchedRun> = ensemble.iter().map(damaged).collect();
+        let mut chance = Chance(43);
+        let (mut warned, mut damaged) = (0, 0);
+        for truth in truths {
+            let curve = latch(&truth.traces.thermocouples);
+            let Some(passed) = passes(&curve) else { continue };
+            let mut twin = Twin::new(ensemble.clone());
+            let warns = (0..passed as usize).any(|second| {
+                let _ = twin.read(1, [second as f64, f64::from(curve[second]) + 0.5 * chance.bell()]);
+                twin.state(second as f64).advice != TwinAdvice::GoOn
+            });
+            (warned, damaged) = (warned + usize::from(warns), damaged + 1);
+        }
+        assert!(damaged > 60 && warned as f64 >= 0.95 * f64::from(damaged as u32), "{warned} of {damaged}");
     });
 }
 

@@ -112,6 +112,9 @@ pub struct RunRecord {
     /// Its steps as they were; left out: of a version that did not keep them.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub steps: Option<Box<RawValue>>,
+    /// The component that the bench's thermometer was taped onto; left out: beside the part.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub taped_on: String,
     /// What happened, in its sequence.
     pub events: Vec<EventRecord>,
     /// What was said of its heatings while they were watched.

@@ -26,6 +26,7 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0009_lessons.sql")).down("DROP TABLE measuring; DROP TABLE lessons;"),
     M::up(include_str!("../migrations/0010_watched.sql"))
         .down("DROP TABLE run_readings; DROP TABLE instruments; DROP TABLE to_learn; DROP INDEX lessons_of_job; ALTER TABLE lessons DROP COLUMN job_id; DROP TABLE run_states;"),
+    M::up(include_str!("../migrations/0011_taped_on.sql")).down("ALTER TABLE runs DROP COLUMN taped_on;"),
 ];
 
 /// All steps, in order.

@@ -38,6 +38,8 @@ pub struct RunRow {
     pub opened: Moment,
     /// Its steps, JSON; none of a run that an older version opened.
     pub steps: Option<String>,
+    /// The component that the bench's thermometer is taped onto; empty: beside the part.
+    pub taped_on: String,
 }
 
 /// A run to be opened.
@@ -51,6 +53,8 @@ pub struct NewRun {
     pub opened: Moment,
     /// Its steps, JSON; none of a run from a file of a version that did not keep them.
     pub steps: Option<String>,
+    /// The component that the bench's thermometer is taped onto; empty: beside the part.
+    pub taped_on: String,
 }
 
 /// What happened.
@@ -93,7 +97,7 @@ pub struct NewEvent {
     pub token: String,
 }
 
-const RUN: &str = "SELECT id, job_id, plan_id, started_ms, clock, tick_ms, steps FROM runs";
+const RUN: &str = "SELECT id, job_id, plan_id, started_ms, clock, tick_ms, steps, taped_on FROM runs";
 
 const EVENT: &str =
     "SELECT kind, step, row_name, reason, at_ms, came_ms, arrived_ms, clock, tick_ms, token FROM run_events";
@@ -106,7 +110,8 @@ impl RunRow {
 
     fn from_row(row: &Row<'_>) -> rusqlite::Result<Self> {
         let opened = Moment { wall_ms: row.get(3)?, clock: row.get(4)?, tick_ms: row.get(5)? };
-        Ok(Self { id: row.get(0)?, job_id: row.get(1)?, plan_id: row.get(2)?, opened, steps: row.get(6)? })
+        let (steps, taped_on) = (row.get(6)?, row.get(7)?);
+        Ok(Self { id: row.get(0)?, job_id: row.get(1)?, plan_id: row.get(2)?, opened, steps, taped_on })
     }
 }
 
@@ -161,10 +166,10 @@ impl Read<'_> {
 impl Write<'_> {
     /// Opens a run on a plan.
     pub fn add_run(&self, run: &NewRun) -> Result<i64, StoreError> {
-        let sql =
-            "INSERT INTO runs (job_id, plan_id, started_ms, clock, tick_ms, steps) VALUES (?1, ?2, ?3, ?4, ?5, ?6)";
+        let sql = "INSERT INTO runs (job_id, plan_id, started_ms, clock, tick_ms, steps, taped_on)
+                   VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)";
         let Moment { wall_ms, clock, tick_ms } = &run.opened;
-        let values = params![run.job_id, run.plan_id, wall_ms, clock, tick_ms, run.steps];
+        let values = params![run.job_id, run.plan_id, wall_ms, clock, tick_ms, run.steps, run.taped_on];
         self.0.prepare_cached(sql)?.execute(values)?;
         Ok(self.0.last_insert_rowid())
     }

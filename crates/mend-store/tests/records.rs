@@ -20,7 +20,13 @@ fn begun(w: &Write<'_>) -> Result<(i64, i64), StoreError> {
     let board_id = w.add_board(&NewBoard { name: "b".to_owned(), file: "{}".to_owned(), draft: None }, 1)?.unwrap().id;
     let (inputs, plan) = ("{}".to_owned(), "{}".to_owned());
     let plan_id = w.add_plan(&NewPlan { job_id: job, board_id, inputs, plan, station: None, fits: false }, 1)?;
-    let run = NewRun { job_id: job, plan_id, opened: moment(1_000_000, 500), steps: Some("[]".to_owned()) };
+    let run = NewRun {
+        job_id: job,
+        plan_id,
+        opened: moment(1_000_000, 500),
+        steps: Some("[]".to_owned()),
+        taped_on: String::new(),
+    };
     Ok((job, w.add_run(&run)?))
 }
 
@@ -89,7 +95,14 @@ async fn a_closed_job_takes_no_write_until_it_is_reopened_with_a_reason() {
         ("event", |w, job| w.add_event(&run(w.read(), job), &event("z", (moment(1, 1), 0)))),
         ("run", |w, job| {
             let run = run(w.read(), job);
-            w.add_run(&NewRun { job_id: job, plan_id: run.plan_id, opened: moment(1, 1), steps: None }).map(|_| ())
+            w.add_run(&NewRun {
+                job_id: job,
+                plan_id: run.plan_id,
+                opened: moment(1, 1),
+                steps: None,
+                taped_on: String::new(),
+            })
+            .map(|_| ())
         }),
     ];
     for (name, attempt) in attempts {

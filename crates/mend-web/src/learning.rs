@@ -2,7 +2,6 @@
 
 use mend_core::board::Board;
 use mend_core::calibration::observation::Observation;
-use mend_core::calibration::probe::place;
 use mend_core::calibration::reading_fault::counted;
 use mend_core::heat::known::{Belief, Teachable};
 use mend_core::planning::bench_run::{Cue, Stamp};
@@ -81,7 +80,7 @@ async fn learn(app: &App, id: i64) -> Result<(), Refusal> {
     app.writing(move |write| write.end_lesson(id, Some((&lesson, now)))).await
 }
 
-/// What was read and seen of a heating: a thermocouple beside the part, rows that shone, and the part that moved.
+/// What was read and seen of a heating: a thermocouple, rows that shone, and the part that moved.
 fn observed((bench, stamp): (&BenchRunView, &Stamp), (board, readings): (&Board, &[ReadingRow])) -> Observed {
     let from_s = bench.planned.inputs.settings.seconds_before() as f64;
     let here = |cue: &&Cue| cue.begun_ms == stamp.begun_ms;
@@ -90,7 +89,7 @@ fn observed((bench, stamp): (&BenchRunView, &Stamp), (board, readings): (&Board,
     let read = readings.iter().filter(|row| row.begun_ms == stamp.begun_ms);
     let read = read.filter_map(|row| Some([from_s + row.after_ms as f64 / 1000.0, row.celsius?]));
     let read = counted(read, from_s + stamp.seconds);
-    let thermocouples = if read.is_empty() { Vec::new() } else { vec![place(board)] };
+    let thermocouples = if read.is_empty() { Vec::new() } else { vec![bench.bead(board)] };
     all.extend(read);
     Observed { thermocouples, observations: all }
 }

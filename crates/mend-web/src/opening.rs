@@ -174,7 +174,13 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
             let steps = planned.steps(&job.workplace()?, &inputs.composition()?);
             let opened_ms = app.now_ms() - (run.started_hours_ago * 3_600_000.0) as i64;
             let opened = Moment { wall_ms: opened_ms, clock: String::new(), tick_ms: 0 };
-            let new = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
+            let new = NewRun {
+                job_id: id,
+                plan_id: planned.id,
+                opened,
+                steps: Some(serde_json::to_string(&steps)?),
+                taped_on: String::new(),
+            };
             app.changing(id, move |w| add_events(w, w.add_run(&new)?, (&run, opened_ms))).await?;
         }
     }

@@ -71,7 +71,7 @@ pub fn place(board: &Board) -> Thermocouple {
     let at = Point { x: inboard(middle.x, x, across), y: inboard(middle.y, y, inwards) };
     let inset = |value: f64, low: f64, high: f64| value.clamp(low.min(high) + 1.0, (high - 1.0).max(low + 1.0));
     let at = Point { x: inset(at.x, bounds.left(), bounds.right()), y: inset(at.y, bounds.near(), bounds.far()) };
-    Thermocouple { at, face: board.connector.face }
+    Thermocouple { at, face: board.connector.face, on: None }
 }
 
 /// Readings as observations: thinned, those before the air left out. Seconds count from the moment at which the air came on; the

@@ -2,7 +2,7 @@
 
 use super::mesh::Mesh;
 use super::nodes::{CellLink, Melting, Node, NodeSurface, Nodes};
-use super::thermocouple::ThermocoupleCells;
+use super::thermocouple::BeadSpot;
 use super::under::{Under, layer_of};
 use crate::board::route::by_place;
 use crate::board::{Board, Component, Connector, Face, Joint, JointShape, Rect, Role};
@@ -56,8 +56,8 @@ pub struct Network {
     pub stands_on: Vec<Under>,
     /// The board at the part's joints.
     pub pads: Under,
-    /// For each thermocouple, the cells that it is taped to.
-    pub thermocouples: Vec<ThermocoupleCells>,
+    /// For each thermocouple, what its bead touches.
+    pub thermocouples: Vec<BeadSpot>,
     /// For each stage and each of its irons, the tip that is held on joints in it: one for each place that it goes round.
     pub tips: Vec<Vec<Vec<usize>>>,
 }

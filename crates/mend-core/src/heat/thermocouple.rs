@@ -1,6 +1,7 @@
-//! A thermocouple taped to the board: what it would read, and how much a slip of a millimetre would change that.
+//! A thermocouple taped to the board or onto a component: what it would read, and how much a slip of a millimetre would change that.
 
 use super::mesh::Mesh;
+use super::network::Network;
 use super::run_view::RunView;
 use super::stepping::Sweep;
 use super::under::{Under, layer_of, mean};
@@ -18,6 +19,8 @@ pub struct Thermocouple {
     pub at: Point,
     /// On this face.
     pub face: Face,
+    /// The component, by its place in the board's list, whose body it is taped onto; none: it is on the board itself.
+    pub on: Option<usize>,
 }
 
 /// What one reads in a run.
@@ -29,38 +32,45 @@ pub struct ThermocoupleCurve {
     pub per_mm: Vec<f32>,
 }
 
-/// The cells under one, and beside it in each direction.
+/// What a bead touches.
 #[derive(Debug, Clone)]
-pub struct ThermocoupleCells {
-    under: Under,
-    aside: [Under; 4],
+pub enum BeadSpot {
+    /// The board: the cells under it, and beside it in each direction.
+    Board { under: Under, aside: Box<[Under; 4]> },
+    /// The skin of a component, as warm all over as its node is.
+    Body(usize),
 }
 
 impl Thermocouple {
-    pub(super) fn cells(&self, mesh: &Mesh) -> ThermocoupleCells {
+    pub(super) fn spot(&self, mesh: &Mesh, network: &Network) -> BeadSpot {
+        if let Some(node) = self.on.and_then(|component| network.components.get(component)) {
+            return BeadSpot::Body(*node);
+        }
         let layer = layer_of(mesh, self.face);
         let over = |x: f64, y: f64| {
             let centre = Point { x: self.at.x + x, y: self.at.y + y };
             Under { columns: mesh.under(&Rect { centre, width: BEAD_MM, depth: BEAD_MM }), layer }
         };
         let aside = [(-ASIDE_MM, 0.0), (ASIDE_MM, 0.0), (0.0, -ASIDE_MM), (0.0, ASIDE_MM)];
-        ThermocoupleCells { under: over(0.0, 0.0), aside: aside.map(|(x, y)| over(x, y)) }
+        BeadSpot::Board { under: over(0.0, 0.0), aside: Box::new(aside.map(|(x, y)| over(x, y))) }
     }
 }
 
 impl ThermocoupleCurve {
-    pub(super) fn record<const RUNS: usize>(
-        &mut self,
-        cells: &ThermocoupleCells,
-        (state, from): (&RunView<'_, f32, RUNS>, f32),
-    ) where
+    pub(super) fn record<const RUNS: usize>(&mut self, spot: &BeadSpot, (state, from): (&RunView<'_, f32, RUNS>, f32))
+    where
         f32: Sweep<RUNS>,
     {
-        let here = mean(state, &cells.under);
-        // Beyond the rim the board's nearest column counts: half of the slope is what is left.
-        let [west, east, near, far] = cells.aside.each_ref().map(|under| mean(state, under));
+        let (here, slope) = match spot {
+            BeadSpot::Body(node) => (state.node(*node), 0.0),
+            BeadSpot::Board { under, aside } => {
+                // Beyond the rim the board's nearest column counts: half of the slope is what is left.
+                let [west, east, near, far] = aside.each_ref().map(|under| mean(state, under));
+                (mean(state, under), (east - west).hypot(far - near) / (2.0 * ASIDE_MM))
+            }
+        };
         self.celsius.push(here as f32 + from);
-        self.per_mm.push(((east - west).hypot(far - near) / (2.0 * ASIDE_MM)) as f32);
+        self.per_mm.push(slope as f32);
     }
 
     pub(super) fn append(&mut self, other: &mut Self) {

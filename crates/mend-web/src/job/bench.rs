@@ -1,6 +1,8 @@
 //! A bench run: its stored steps, what happened in it, and where that leads.
 
 use mend_core::board::{Board, groups};
+use mend_core::calibration::probe::place;
+use mend_core::heat::thermocouple::Thermocouple;
 use mend_core::planning::bench_event::{Event, Happening};
 use mend_core::planning::bench_run::{BenchRun, RunPhase};
 use mend_core::planning::ledger::Ledger;
@@ -39,6 +41,12 @@ impl KeptRun {
 }
 
 impl BenchRunView {
+    /// Where the bench's thermometer is taped: onto a component, or beside the part, as the probe's page shows it.
+    pub(crate) fn bead(&self, board: &Board) -> Thermocouple {
+        let on = board.components.iter().position(|component| component.name == self.run.taped_on);
+        Thermocouple { on, ..place(board) }
+    }
+
     /// The run as it is understood, or why it can't be.
     pub(super) fn try_new((board, equipment): (&Board, &EquipmentFile), kept: KeptRun) -> Result<Self, String> {
         let KeptRun { run, plan, events } = kept;

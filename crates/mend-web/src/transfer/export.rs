@@ -255,5 +255,6 @@ fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<
         ReadingRecord { begun_ms, after_ms, celsius }
     });
     let readings = readings.collect();
-    Ok(plan.map(|plan| RunRecord { plan, opened_ms: run.opened.wall_ms, steps, events, states, readings }))
+    let (opened_ms, taped_on) = (run.opened.wall_ms, run.taped_on.clone());
+    Ok(plan.map(|plan| RunRecord { plan, opened_ms, steps, taped_on, events, states, readings }))
 }

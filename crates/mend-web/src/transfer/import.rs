@@ -325,7 +325,8 @@ fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> 
         let moment = |wall_ms| Moment { wall_ms, clock: String::new(), tick_ms: 0 };
         let plan_id = plans.get(run.plan).copied().unwrap_or_default();
         let steps = run.steps.as_ref().map(|raw| raw.get().to_owned());
-        let new = NewRun { job_id: id, plan_id, opened: moment(run.opened_ms), steps };
+        let taped_on = run.taped_on.clone();
+        let new = NewRun { job_id: id, plan_id, opened: moment(run.opened_ms), steps, taped_on };
         let run_id = w.add_run(&new)?;
         for event in &run.events {
             let (kind, row, reason, token) =

@@ -13,12 +13,17 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::{IntoResponse, Redirect, Response};
+use mend_core::planning::margin::MarginKind;
+use mend_core::planning::plan::Plan;
 use mend_core::shop::Stop;
 use mend_store::NewRun;
+use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
 use crate::arrived::Arrived;
+use crate::extract::Form;
+use crate::jet_drift::drift_of;
 use crate::job::{HeatWork, Job};
 use crate::pages::{Frame, JobHead, window_word};
 use crate::refusal::Refusal;
@@ -32,6 +37,13 @@ pub(in crate::pages::jobs) use view::{in_words, stamp};
 struct RunPage {
     frame: Frame,
     step: StepView,
+}
+
+/// Where the bench's thermometer may be taped.
+struct TapePlace {
+    /// The component; empty: beside the part.
+    on: String,
+    words: String,
 }
 
 /// Before the first press.
@@ -49,6 +61,11 @@ struct ReadyPage {
     stop: String,
     window: &'static str,
     limited_by: String,
+    /// Of the station's jet, if it is no longer what it was.
+    drift: String,
+    /// The bench's thermometer, and where it may be taped; empty where there is none.
+    thermometer: String,
+    places: Vec<TapePlace>,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
@@ -59,13 +76,19 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
             let step = StepView::from_run((&job, bench), &app.moment(), visitor);
             Ok(RunPage { frame, step }.into_response())
         }
-        None => Ok(ready(&app, (frame, visitor), &job).into_response()),
+        None => Ok(ready(&app, (frame, visitor), &job).await?.into_response()),
     }
 }
 
-fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage {
-    let plan = job.current_plan().map(|p| &p.plan);
-    ReadyPage {
+async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Result<ReadyPage, Refusal> {
+    let planned = job.current_plan();
+    let plan = planned.map(|p| &p.plan);
+    let thermometer = app.reading(|read| read.bench_thermometer()).await?.map(|row| row.name);
+    let drift = match planned {
+        Some(planned) => drift_of(app, &planned.inputs).await.unwrap_or_default(),
+        None => String::new(),
+    };
+    Ok(ReadyPage {
         frame,
         head: JobHead::from_job(job, Some(Stop::Run), app.now().date()),
         oob: false,
@@ -76,7 +99,33 @@ fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> ReadyPage 
         stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
         window: plan.map_or("", |p| window_word(p.window)),
         limited_by: plan.map_or(String::new(), |p| visitor.words().limited_by(&p.limited_by)),
-    }
+        drift,
+        places: thermometer.as_ref().map_or(Vec::new(), |_| tape_places(job, plan)),
+        thermometer: thermometer.unwrap_or_default(),
+    })
+}
+
+/// Beside the part, or onto a component, the one with the least room first.
+fn tape_places(job: &Job, plan: Option<&Plan>) -> Vec<TapePlace> {
+    let Ok((_, board)) = job.board() else { return Vec::new() };
+    let nearest = plan.and_then(|plan| {
+        let mut bodies =
+            plan.margins.iter().filter(|margin| margin.kind == MarginKind::Component && !margin.expendable);
+        bodies.find_map(|margin| board.components.iter().find(|part| part.name == margin.name))
+    });
+    let beside = TapePlace { on: String::new(), words: "beside the part".to_owned() };
+    let on = |name: &str, more: &str| TapePlace { on: name.to_owned(), words: format!("on {name}{more}") };
+    let first = nearest.map(|part| on(&part.name, ", nearest to its limit"));
+    let rest = board.components.iter().filter(|part| nearest.is_none_or(|nearest| nearest.name != part.name));
+    [beside].into_iter().chain(first).chain(rest.map(|part| on(&part.name, ""))).collect()
+}
+
+/// How a run is opened.
+#[derive(Deserialize)]
+pub(crate) struct Opening {
+    /// What the bench's thermometer is taped onto; empty: beside the part.
+    #[serde(default)]
+    taped_on: String,
 }
 
 /// Opens a run on the present plan and stores its steps with it, unless one is under way.
@@ -84,6 +133,7 @@ pub(crate) async fn start(
     State(app): State<App>,
     Arrived(opened): Arrived,
     path: JobPath,
+    Form(opening): Form<Opening>,
 ) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let id = job.row.id;
@@ -93,7 +143,10 @@ pub(crate) async fn start(
     if job.bench.as_ref().is_none_or(|bench| bench.is_done()) {
         let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
         let steps = planned.steps(&job.workplace()?, &planned.inputs.composition()?);
-        let run = NewRun { job_id: id, plan_id: planned.id, opened, steps: Some(serde_json::to_string(&steps)?) };
+        let known = job.board()?.1.components.iter().any(|part| part.name == opening.taped_on);
+        let taped_on = if known { opening.taped_on } else { String::new() };
+        let steps = Some(serde_json::to_string(&steps)?);
+        let run = NewRun { job_id: id, plan_id: planned.id, opened, steps, taped_on };
         app.changing(id, move |w| w.add_run(&run)).await?;
         twin::prepare(&app, Job::load(&app, id).await?);
     }

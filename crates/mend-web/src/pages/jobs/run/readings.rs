@@ -1,6 +1,5 @@
 //! What the bench's thermometer reads while the air is on: kept with the run, and told to the twin.
 
-use mend_core::calibration::probe::place;
 use mend_core::calibration::reading_fault::ReadingFault;
 use mend_core::calibration::twin::Twin;
 use mend_core::heat::thermocouple::Thermocouple;
@@ -26,10 +25,10 @@ pub(super) struct BenchReadings {
     fault: Option<InstrumentFault>,
 }
 
-/// Where the bench's thermometer is taped, where there is one: beside the part, as the probe page shows it.
+/// Where the bench's thermometer is taped, where there is one.
 pub(super) async fn taped(app: &App, job: &Job) -> Result<Vec<Thermocouple>, Refusal> {
     let there = app.reading(|read| read.bench_thermometer()).await?.is_some();
-    Ok(if there { vec![place(&job.board()?.1)] } else { Vec::new() })
+    Ok(if there { vec![job.bench()?.bead(&job.board()?.1)] } else { Vec::new() })
 }
 
 /// The air has gone on: tells the bench's thermometer. The press is kept whatever becomes of that.
@@ -48,6 +47,8 @@ impl BenchReadings {
         let (Some((address, name)), Some(begun_ms)) = (reached, bench.state.begun_ms()) else {
             return Ok(Self::default());
         };
+        let on = &bench.run.taped_on;
+        let name = if on.is_empty() { name } else { format!("{name} on {on}") };
         let since_on = bench.phase_ms(now);
         let from_ms = now.tick_ms - since_on;
         let taken = app.instruments.since(address, (from_ms, app.clocks()));
