@@ -21,8 +21,11 @@ export async function shopWithLoggers(page, ...hidden) {
   return { ...shop, line, end };
 }
 
-/** The bench's logger is read at the heat step; answers its address. */
+/** The bench's logger and its station are read at the heat step; answers the logger's address. */
 export async function readAtTheBench(shop) {
+  const station = shop.line("Stand-in station");
+  await station.getByLabel("read at the heat step").check();
+  await station.getByRole("button", { name: "Save" }).click();
   const bench = shop.line("Stand-in logger, bench");
   await bench.getByLabel("read at the heat step").check();
   await bench.getByRole("button", { name: "Save" }).click();

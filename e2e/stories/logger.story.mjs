@@ -14,6 +14,7 @@ const band = (text) => (text.match(/(\d+)(?:–(\d+))? s/) ?? []).slice(1, 3).ma
 async function toTheHeat(page, shop) {
   const address = await readAtTheBench(shop);
   await page.goto(`${shop.address}${JOB}/run`);
+  await expect(page.getByLabel("Stand-in logger, bench is taped").locator("option").first()).toHaveText("beside the part");
   await page.getByRole("button", { name: "Begin at the bench" }).click();
   for (const next of ["Protect", "Flux", "Add alloy", "Heat"]) {
     await press(page);
@@ -25,6 +26,7 @@ async function toTheHeat(page, shop) {
   await press(page);
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
   await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/, { timeout: 20_000 });
+  await expect(page.locator("#twin")).toContainText(/Stand-in station is set to|Set as planned, outlet \d+ °C/);
   return { address, planned };
 }
 
@@ -112,8 +114,9 @@ test("a heating is watched: the band narrows, a broken wire is said, and the job
   const expected = page.locator("#twin .expect dd").first();
   await expect(async () => {
     const said = await expected.textContent();
-    const [low, high = low] = said === "now" ? [0] : band(said);
-    expect(high - low, said).toBeLessThan(0.7 * (planned[1] - planned[0]));
+    const wide = ([low, high = low]) => (high - low) / (high + low);
+    // Of its middle: a jet that is weaker than by the book makes everything later.
+    expect(said === "now" ? 0 : wide(band(said)), said).toBeLessThan(0.7 * wide(planned));
   }).toPass({ timeout: 20_000 });
   await expectAccessible(page);
   await tell(address, "SIM:OPEN 1");

@@ -14,6 +14,13 @@ fn main() {
     let from = Instant::now();
     let opened = Watching::try_new(&bench.order(), &taped).expect("it can be computed");
     println!("calibration/256_runs_all_cores     {:.2} s", from.elapsed().as_secs_f64());
+    let mut twin = opened.twin();
+    for second in (0..60).step_by(5) {
+        let _ = twin.read(0, [f64::from(second), twin.state(f64::from(second)).expected_c[0][1] + 3.0]);
+    }
+    let from = Instant::now();
+    black_box(opened.renewed((&bench.order(), &taped), &twin.weights_at(60.0)).expect("it can be computed"));
+    println!("calibration/renewal_all_cores      {:.2} s", from.elapsed().as_secs_f64());
     let mut slowest: f64 = 0.0;
     for _ in 0..5 {
         let mut twin = opened.twin();

@@ -14,6 +14,7 @@ use mend_core::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use mend_core::heat::run::Run;
 use mend_core::heat::thermocouple::{Thermocouple, ThermocoupleCurve};
 use mend_core::heat::tool::HotAir;
+use mend_core::planning::live::Watching;
 use mend_core::units::{Duration, Flow, Temperature};
 
 const TRUTHS: usize = 200;
@@ -270,4 +271,39 @@ fn air_away_is_seldom_wrong() {
         assert!(well > 80, "{well} end well");
         assert!(f64::from(wrongly as u32) <= 0.3 * f64::from(well), "{wrongly} of {well} are told to stop");
     });
+}
+
+/// Half way through, few runs agree with all that was read: of an ensemble that is drawn anew more do, and its middle lies nearer.
+#[test]
+fn an_ensemble_that_is_drawn_anew_has_more_runs_in_play_and_lies_nearer() {
+    let mut bench = Bench::try_new().expect("the example");
+    bench.recipe.air.as_mut().unwrap().set = Temperature::celsius(430.0);
+    let melting = bench.composition.targets(&bench.board).expect("computed");
+    let (taped, order) = ([probe::place(&bench.board)], bench.order());
+    let case = Case { thermocouples: &taped, ..order.case(&melting) };
+    let opened = Watching::try_new(&order, &taped).expect("it can be computed");
+    let truths = ParameterSample::samples(40, &case);
+    let mut chance = Chance(5);
+    let (mut off, mut in_play) = ([0.0, 0.0], [0.0, 0.0]);
+    for sample in truths.iter().step_by(7) {
+        let truth = run_all(&case, &[*sample], &|_| true).pop().unwrap();
+        let Some(release) = truth.release else { continue };
+        let (curve, half) = (&truth.traces.thermocouples[0].celsius, (release / 2.0) as usize);
+        let reads: Vec<[f64; 2]> = (0..=half).map(|s| [s as f64, f64::from(curve[s]) + 0.5 * chance.bell()]).collect();
+        let told = |watching: &Watching| {
+            let mut twin = watching.twin();
+            reads.iter().for_each(|reading| twin.read(0, *reading).expect("sound"));
+            twin
+        };
+        let before = told(&opened);
+        let weights = before.weights_at(half as f64);
+        let anew = opened.renewed((&order, &taped), &weights).expect("it can be computed");
+        let after = told(&anew);
+        for (k, twin) in [before, after].iter().enumerate() {
+            off[k] += against(twin, half as f64, release).0;
+            in_play[k] += twin.state(half as f64).effective;
+        }
+    }
+    assert!(in_play[1] > 1.1 * in_play[0], "{in_play:?}");
+    assert!(off[1] < 0.9 * off[0], "{off:?}");
 }

@@ -15,7 +15,7 @@ pub struct InstrumentRow {
     pub kind: String,
     /// Number and port.
     pub address: String,
-    /// Is it a thermometer that is read at the heat step?
+    /// Is it read at the heat step? One of a kind is.
     pub at_bench: bool,
 }
 
@@ -44,15 +44,15 @@ impl Read<'_> {
         Ok(self.0.prepare_cached(&format!("{SELECT} WHERE id = ?1"))?.query_row([id], of).optional()?)
     }
 
-    /// The thermometer that is read at the heat step.
-    pub fn bench_thermometer(&self) -> Result<Option<InstrumentRow>, StoreError> {
-        let sql = format!("{SELECT} WHERE at_bench AND kind = 'thermometer' ORDER BY id LIMIT 1");
-        Ok(self.0.prepare_cached(&sql)?.query_row([], of).optional()?)
+    /// The instrument of a kind that is read at the heat step.
+    pub fn bench_instrument(&self, kind: &str) -> Result<Option<InstrumentRow>, StoreError> {
+        let sql = format!("{SELECT} WHERE at_bench AND kind = ?1 ORDER BY id LIMIT 1");
+        Ok(self.0.prepare_cached(&sql)?.query_row([kind], of).optional()?)
     }
 }
 
 impl Write<'_> {
-    /// Keeps an instrument, a new one or one as it is now; false where another has its name. Only one is read at the heat step.
+    /// Keeps an instrument, a new one or one as it is now; false where another has its name. Only one of a kind is read at the heat step.
     pub fn put_instrument(&self, row: &InstrumentRow) -> Result<bool, StoreError> {
         let InstrumentRow { id, name, kind, address, at_bench } = row;
         let taken = "SELECT 1 FROM instruments WHERE name = ?1 AND id <> ?2";
@@ -60,7 +60,7 @@ impl Write<'_> {
             return Ok(false);
         }
         if *at_bench {
-            self.0.prepare_cached("UPDATE instruments SET at_bench = 0")?.execute([])?;
+            self.0.prepare_cached("UPDATE instruments SET at_bench = 0 WHERE kind = ?1")?.execute([kind])?;
         }
         let sql = "INSERT INTO instruments (id, name, kind, address, at_bench) VALUES (NULLIF(?1, 0), ?2, ?3, ?4, ?5)
                    ON CONFLICT (id) DO UPDATE SET name = excluded.name, kind = excluded.kind,

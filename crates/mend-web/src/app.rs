@@ -12,6 +12,7 @@ use crate::instruments::Instruments;
 use crate::job::Job;
 use crate::pictures::Pictures;
 use crate::refusal::Refusal;
+use crate::renewals::Renewals;
 
 /// The clocks of the machine, handed in, so that a test can set them.
 #[derive(Clone)]
@@ -39,6 +40,8 @@ pub struct App {
     pub(crate) computing: Arc<Computing>,
     /// Pictures of boards.
     pub(crate) pictures: Arc<Pictures>,
+    /// Ensembles of twins, drawn anew.
+    pub(crate) renewals: Arc<Renewals>,
     /// Thermometers that are being read.
     pub(crate) instruments: Arc<Instruments>,
     /// Jobs from files whose plans are still being computed.
@@ -58,7 +61,8 @@ impl App {
     pub fn new(store: Store, clocks: Clocks) -> Self {
         let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
         let (instruments, preparing, fahrenheit) = (Arc::default(), Arc::default(), Arc::default());
-        Self { store, clocks, computing, pictures, instruments, preparing, fahrenheit }
+        let renewals = Arc::default();
+        Self { store, clocks, computing, pictures, renewals, instruments, preparing, fahrenheit }
     }
 
     /// Now, in the shop's own zone.

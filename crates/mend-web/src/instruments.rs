@@ -1,4 +1,4 @@
-//! Thermometers that are read once a second for as long as somebody looks: a thread each, so that no page ever waits for one.
+//! Thermometers and hot-air stations that are read once a second for as long as somebody looks: a thread each, so that no page ever waits for one.
 
 use std::collections::{HashMap, VecDeque};
 use std::net::SocketAddr;
@@ -19,24 +19,34 @@ const HELD: usize = 1200;
 
 /// What was read.
 #[derive(Debug, Clone)]
-pub(crate) struct Taken {
+pub(crate) struct Taken<T> {
     /// On the clock that nobody sets, ms.
     pub(crate) tick_ms: i64,
-    pub(crate) celsius: Result<f64, InstrumentFault>,
+    pub(crate) value: Result<T, InstrumentFault>,
 }
 
-/// A thermometer that is being read.
+/// What an instrument is asked each time.
+type Asks<T> = fn(&mut ScpiInstrument) -> Result<T, InstrumentFault>;
+
+/// An instrument that is being read.
 #[derive(Debug)]
-struct ReadLine {
+struct ReadLine<T> {
+    asks: Asks<T>,
     wanted: Mutex<Instant>,
-    taken: Mutex<VecDeque<Taken>>,
+    taken: Mutex<VecDeque<Taken<T>>>,
     /// The air has just gone on: told to it before the next reading.
     triggered: Mutex<bool>,
 }
 
-/// All of them, by their addresses.
+/// Those of a kind, by their addresses.
+type Lines<T> = Mutex<HashMap<SocketAddr, Arc<ReadLine<T>>>>;
+
+/// All of them.
 #[derive(Debug, Default)]
-pub(crate) struct Instruments(Mutex<HashMap<SocketAddr, Arc<ReadLine>>>);
+pub(crate) struct Instruments {
+    thermometers: Arc<Lines<f64>>,
+    stations: Arc<Lines<HotAirReading>>,
+}
 
 fn locked<T>(of: &Mutex<T>) -> MutexGuard<'_, T> {
     of.lock().unwrap_or_else(PoisonError::into_inner)
@@ -44,36 +54,56 @@ fn locked<T>(of: &Mutex<T>) -> MutexGuard<'_, T> {
 
 impl Instruments {
     /// What the thermometer at an address has read since a moment; it is read on from now.
-    pub(crate) fn since(self: &Arc<Self>, address: SocketAddr, (from_ms, clocks): (i64, &Clocks)) -> Vec<Taken> {
-        let line = self.wanted(address, clocks);
+    pub(crate) fn since(&self, address: SocketAddr, (from_ms, clocks): (i64, &Clocks)) -> Vec<Taken<f64>> {
+        let line = self.thermometer(address, clocks);
         let taken = locked(&line.taken);
         taken.iter().filter(|taken| taken.tick_ms >= from_ms).cloned().collect()
     }
 
-    /// Tells it that the air has gone on.
-    pub(crate) fn trigger(self: &Arc<Self>, address: SocketAddr, clocks: &Clocks) {
-        *locked(&self.wanted(address, clocks).triggered) = true;
+    /// Tells a thermometer that the air has gone on.
+    pub(crate) fn trigger(&self, address: SocketAddr, clocks: &Clocks) {
+        *locked(&self.thermometer(address, clocks).triggered) = true;
     }
 
-    fn wanted(self: &Arc<Self>, address: SocketAddr, clocks: &Clocks) -> Arc<ReadLine> {
-        let mut lines = locked(&self.0);
-        if let Some(line) = lines.get(&address) {
-            *locked(&line.wanted) = Instant::now();
-            return line.clone();
-        }
-        let (wanted, taken) = (Mutex::new(Instant::now()), Mutex::default());
-        let line = Arc::new(ReadLine { wanted, taken, triggered: Mutex::default() });
-        lines.insert(address, line.clone());
-        let (all, read, ticks) = (self.clone(), line.clone(), clocks.ticks.clone());
-        std::thread::spawn(move || {
-            read.read_on(address, &*ticks);
-            locked(&all.0).remove(&address);
-        });
-        line
+    /// What the hot-air station at an address said last, none yet at first; it is read on from now.
+    pub(crate) fn station(
+        &self,
+        address: SocketAddr,
+        clocks: &Clocks,
+    ) -> Option<Result<HotAirReading, InstrumentFault>> {
+        let line = wanted((&self.stations, |instrument| instrument.read()), address, clocks);
+        let taken = locked(&line.taken);
+        taken.back().map(|taken| taken.value.clone())
+    }
+
+    fn thermometer(&self, address: SocketAddr, clocks: &Clocks) -> Arc<ReadLine<f64>> {
+        wanted((&self.thermometers, |instrument| instrument.celsius()), address, clocks)
     }
 }
 
-impl ReadLine {
+/// The instrument at an address, read on from now.
+fn wanted<T: Send + 'static>(
+    (lines, asks): (&Arc<Lines<T>>, Asks<T>),
+    address: SocketAddr,
+    clocks: &Clocks,
+) -> Arc<ReadLine<T>> {
+    let mut all = locked(lines);
+    if let Some(line) = all.get(&address) {
+        *locked(&line.wanted) = Instant::now();
+        return line.clone();
+    }
+    let (wanted, taken) = (Mutex::new(Instant::now()), Mutex::default());
+    let line = Arc::new(ReadLine { asks, wanted, taken, triggered: Mutex::default() });
+    all.insert(address, line.clone());
+    let (lines, read, ticks) = (lines.clone(), line.clone(), clocks.ticks.clone());
+    std::thread::spawn(move || {
+        read.read_on(address, &*ticks);
+        locked(&lines).remove(&address);
+    });
+    line
+}
+
+impl<T> ReadLine<T> {
     fn read_on(&self, address: SocketAddr, ticks: &dyn Fn() -> i64) {
         let mut instrument = ScpiInstrument::new(address);
         let mut next = Instant::now();
@@ -81,10 +111,10 @@ impl ReadLine {
             if std::mem::take(&mut *locked(&self.triggered)) {
                 let _ = instrument.trigger();
             }
-            let celsius = instrument.celsius();
+            let value = (self.asks)(&mut instrument);
             {
                 let mut taken = locked(&self.taken);
-                taken.push_back(Taken { tick_ms: ticks(), celsius });
+                taken.push_back(Taken { tick_ms: ticks(), value });
                 while taken.len() > HELD {
                     taken.pop_front();
                 }

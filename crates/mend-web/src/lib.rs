@@ -32,6 +32,7 @@ mod photograph;
 mod pictures;
 mod planner;
 mod refusal;
+mod renewals;
 mod router;
 pub mod transfer;
 mod upload;

@@ -76,9 +76,20 @@ impl Twin {
     /// ```
     pub fn new(runs: impl Into<Arc<[WatchedRun]>>) -> Self {
         let runs = runs.into();
+        let even = RunWeights::even(runs.len());
+        Self::weighted(runs, even)
+    }
+
+    /// The same with an ensemble whose runs do not count alike from the start.
+    pub fn weighted(runs: Arc<[WatchedRun]>, weights: RunWeights) -> Self {
         let taped = runs.first().map_or(0, |run| run.thermocouples.len());
-        let (weights, readings) = (RunWeights::even(runs.len()), vec![SoundReadings::default(); taped]);
+        let readings = vec![SoundReadings::default(); taped];
         Self { runs, weights, readings, counted_s: vec![f64::NEG_INFINITY; taped] }
+    }
+
+    /// The weights of its runs after so many seconds, the part still sitting.
+    pub fn weights_at(&self, at_s: f64) -> RunWeights {
+        self.weights.times(|k| sits(at_s, self.runs[k].release_s))
     }
 
     /// Takes a reading of a thermocouple, or says why it is none.
@@ -102,7 +113,7 @@ impl Twin {
     /// How it stands after so many seconds, the part still sitting and nothing seen to be damaged.
     pub fn state(&self, at_s: f64) -> TwinState {
         let undamaged = |k: usize| self.runs[k].damage_s.is_none_or(|damage| damage > at_s);
-        let now = self.weights.times(|k| sits(at_s, self.runs[k].release_s));
+        let now = self.weights_at(at_s);
         // Of the runs in which nothing is damaged yet; where there are none, it is as if all were about to be.
         let left = now.share(undamaged);
         let soon = |k: usize| self.runs[k].damage_s.is_some_and(|damage| damage > at_s && damage <= at_s + SOON_S);

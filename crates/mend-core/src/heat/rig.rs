@@ -181,7 +181,7 @@ impl<'a> SetUp<'a> {
         let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
         let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
         network.attach((case.board, &mesh), case.recipe, case.station.iron);
-        network.thermocouples = case.thermocouples.iter().map(|taped| taped.spot(&mesh, &network)).collect();
+        network.thermocouples = case.thermocouples.iter().map(|taped| taped.spot(&mesh, &network.components)).collect();
         if !case.purpose.has_part() {
             network.take_part_off(&case.board.connector);
         }

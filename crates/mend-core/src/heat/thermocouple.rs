@@ -1,7 +1,6 @@
 //! A thermocouple taped to the board or onto a component: what it would read, and how much a slip of a millimetre would change that.
 
 use super::mesh::Mesh;
-use super::network::Network;
 use super::run_view::RunView;
 use super::stepping::Sweep;
 use super::under::{Under, layer_of, mean};
@@ -42,8 +41,9 @@ pub enum BeadSpot {
 }
 
 impl Thermocouple {
-    pub(super) fn spot(&self, mesh: &Mesh, network: &Network) -> BeadSpot {
-        if let Some(node) = self.on.and_then(|component| network.components.get(component)) {
+    /// What it touches, `components` being the nodes of their skins.
+    pub(super) fn spot(&self, mesh: &Mesh, components: &[usize]) -> BeadSpot {
+        if let Some(node) = self.on.and_then(|component| components.get(component)) {
             return BeadSpot::Body(*node);
         }
         let layer = layer_of(mesh, self.face);

@@ -138,6 +138,8 @@ pub(crate) enum Viewer {
     Variant(i64),
     /// The probe of a station.
     Probe(i64),
+    /// The twin of a run, drawn anew.
+    Twin(i64),
 }
 
 impl Viewer {

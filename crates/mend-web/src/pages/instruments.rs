@@ -89,7 +89,7 @@ impl InstrumentForm {
         let known = KINDS.iter().find(|(key, _)| *key == kind);
         let (kind, _) = known
             .ok_or_else(|| Refusal::field("kind", format!("“{kind}” is no kind"), "thermometer, readout or meter"))?;
-        let at_bench = *kind == "thermometer" && !self.at_bench.is_empty();
+        let at_bench = *kind != "meter" && !self.at_bench.is_empty();
         let address = socket(&self.address)?.to_string();
         Ok(InstrumentRow { id, name: name.to_owned(), kind: (*kind).to_owned(), address, at_bench })
     }
@@ -175,7 +175,10 @@ mod tests {
         };
         let row = form(" Logger ", "10.0.0.9").row((3, "thermometer")).expect("it can be");
         assert_eq!((row.name.as_str(), row.address.as_str(), row.at_bench), ("Logger", "10.0.0.9:5025", true));
-        assert!(!form("Meter", "10.0.0.9").row((0, "meter")).expect("it can be").at_bench, "no thermometer");
+        assert!(
+            !form("Meter", "10.0.0.9").row((0, "meter")).expect("it can be").at_bench,
+            "it is no instrument of the heat"
+        );
         for (name, address, kind) in
             [("", "10.0.0.9", "meter"), ("Logger", "1.1.1.1", "meter"), ("Logger", "10.0.0.9", "kettle")]
         {

@@ -1,11 +1,12 @@
 //! The bench run: full screen, one key to go on. Every press is kept with its moment; a reload shows the same second.
 //!
 //! - this file: the pages; [`view`]: the present step as it is laid out; [`twin`]: what is likely while the air is on, with the
-//!   [`readings`] of a thermometer;
-//!   [`events`]: what is entered at the bench
+//!   [`readings`] of a thermometer; [`readout`]: what the station says of itself; [`renew`]: when few of its runs agree with them; [`events`]: what is entered at the bench
 
 pub(crate) mod events;
 mod readings;
+mod readout;
+mod renew;
 pub(crate) mod twin;
 mod view;
 
@@ -83,7 +84,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Result<ReadyPage, Refusal> {
     let planned = job.current_plan();
     let plan = planned.map(|p| &p.plan);
-    let thermometer = app.reading(|read| read.bench_thermometer()).await?.map(|row| row.name);
+    let thermometer = app.reading(|read| read.bench_instrument("thermometer")).await?.map(|row| row.name);
     let drift = match planned {
         Some(planned) => drift_of(app, &planned.inputs).await.unwrap_or_default(),
         None => String::new(),

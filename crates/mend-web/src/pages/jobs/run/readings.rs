@@ -27,13 +27,13 @@ pub(super) struct BenchReadings {
 
 /// Where the bench's thermometer is taped, where there is one.
 pub(super) async fn taped(app: &App, job: &Job) -> Result<Vec<Thermocouple>, Refusal> {
-    let there = app.reading(|read| read.bench_thermometer()).await?.is_some();
+    let there = app.reading(|read| read.bench_instrument("thermometer")).await?.is_some();
     Ok(if there { vec![job.bench()?.bead(&job.board()?.1)] } else { Vec::new() })
 }
 
 /// The air has gone on: tells the bench's thermometer. The press is kept whatever becomes of that.
 pub(super) async fn trigger(app: &App) {
-    let row = app.reading(|read| read.bench_thermometer()).await.ok().flatten();
+    let row = app.reading(|read| read.bench_instrument("thermometer")).await.ok().flatten();
     if let Some(address) = row.and_then(|row| socket(&row.address).ok()) {
         app.instruments.trigger(address, app.clocks());
     }
@@ -42,7 +42,7 @@ pub(super) async fn trigger(app: &App) {
 impl BenchReadings {
     /// Takes over what was read since the air went on, keeps it with the run, and has all of it.
     pub(super) async fn load(app: &App, bench: &BenchRunView, now: &Moment) -> Result<Self, Refusal> {
-        let row = app.reading(|read| read.bench_thermometer()).await?;
+        let row = app.reading(|read| read.bench_instrument("thermometer")).await?;
         let reached = row.and_then(|row| Some((socket(&row.address).ok()?, row.name)));
         let (Some((address, name)), Some(begun_ms)) = (reached, bench.state.begun_ms()) else {
             return Ok(Self::default());
@@ -52,8 +52,8 @@ impl BenchReadings {
         let since_on = bench.phase_ms(now);
         let from_ms = now.tick_ms - since_on;
         let taken = app.instruments.since(address, (from_ms, app.clocks()));
-        let kept = |taken: &Taken| {
-            let celsius = taken.celsius.as_ref().ok().copied();
+        let kept = |taken: &Taken<f64>| {
+            let celsius = taken.value.as_ref().ok().copied();
             ReadingRow { begun_ms, after_ms: taken.tick_ms - from_ms, celsius }
         };
         let (run, new): (i64, Vec<ReadingRow>) = (bench.run.id, taken.iter().map(kept).collect());
@@ -71,7 +71,7 @@ impl BenchReadings {
             })
             .await?;
         let rows = rows.into_iter().map(|row| (row.after_ms as f64 / 1000.0, row.celsius)).collect();
-        let fault = taken.last().and_then(|taken| taken.celsius.as_ref().err().cloned());
+        let fault = taken.last().and_then(|taken| taken.value.as_ref().err().cloned());
         Ok(Self { name, rows, fault })
     }
 

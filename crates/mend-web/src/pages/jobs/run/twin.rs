@@ -8,10 +8,10 @@ use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use mend_core::board::{Board, groups};
 use mend_core::calibration::reading_fault::ReadingFault;
-use mend_core::calibration::twin::{TwinAdvice, TwinState};
+use mend_core::calibration::twin::{Twin, TwinAdvice, TwinState};
 use mend_core::planning::band::{Band, TimeBand};
 use mend_core::planning::bench_run::{Cue, RunPhase};
-use mend_core::planning::live::{Watching, seen};
+use mend_core::planning::live::{FEW_IN_PLAY, Watching, seen};
 use mend_core::planning::sequence::step::StepKind;
 use mend_formats::live;
 use mend_store::StateRow;
@@ -20,6 +20,8 @@ use serde::Deserialize;
 use super::super::{JobPath, number};
 use super::events::Hand;
 use super::readings::{BenchReadings, taped};
+use super::readout::{self, Readout};
+use super::renew::renew;
 use crate::App;
 use crate::computing::{Stand, Viewer};
 use crate::draw::time_bar::{HeatCourse, TimeBar};
@@ -115,13 +117,13 @@ impl TwinView {
             abort: abort_s.map_or(String::new(), |at| format!("{at:.0} s")),
             bar: course.bar(),
             soon: chance(live.state.damage_soon),
-            lines: lines(live, visitor),
-            ..self
+            ..self.saying(lines(live, visitor))
         }
     }
 
-    fn saying(self, line: String) -> Self {
-        Self { lines: vec![line], ..self }
+    fn saying(mut self, lines: impl IntoIterator<Item = String>) -> Self {
+        self.lines.extend(lines);
+        self
     }
 }
 
@@ -204,7 +206,7 @@ pub(crate) async fn watch(
     Form(sent): Form<WatchedStep>,
 ) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let (bench, board) = (job.bench()?, &job.board()?.1);
+    let (id, bench, board) = (job.row.id, job.bench()?, &job.board()?.1);
     let here = sent.run == bench.run.id && sent.step == bench.state.at;
     let heating = bench.steps.get(bench.state.at).map(|step| &step.kind).filter(|_| here && !job.is_closed());
     let Some((kind, view)) = heating.zip(TwinView::planned(bench, board)).filter(|(_, view)| view.asks) else {
@@ -212,19 +214,32 @@ pub(crate) async fn watch(
     };
     let readings = BenchReadings::load(&app, bench, &now).await?;
     // The fit's plan may have been changed since the run began.
-    let Some(stand) = stand(&app, &job, kind).await? else { return Ok(StatusCode::NO_CONTENT.into_response()) };
-    let watching = match stand {
-        Stand::Running(_) => return Ok(view.saying("The twin is being computed.".to_owned()).into_response()),
+    let work = work_of(kind);
+    let Some(order) = order(&app, &job, work).await? else { return Ok(StatusCode::NO_CONTENT.into_response()) };
+    let (planned, otherwise): (Vec<Readout>, Vec<Readout>) =
+        readout::read(&app, &order.bundle, visitor).await?.into_iter().partition(|read| read.as_planned);
+    let view = view.saying(otherwise.into_iter().map(|read| read.line));
+    let watching = match order.watching(&app, (Viewer::heat(work, id), &taped(&app, &job).await?)).await? {
+        Stand::Running(_) => return Ok(view.saying(["The twin is being computed.".to_owned()]).into_response()),
         Stand::Ended(Err(_)) => {
-            return Ok(view.saying("The twin can't be computed for this plan.".to_owned()).into_response());
+            return Ok(view.saying(["The twin can't be computed for this plan.".to_owned()]).into_response());
         }
         Stand::Ended(Ok(watching)) => watching,
     };
     let seconds = bench.phase_ms(&now) as f64 / 1000.0;
-    let (live, fault) = LiveState::new(&watching, (bench, board), (&readings, seconds));
+    let heating = (bench.run.id, bench.state.begun_ms().unwrap_or_default());
+    let watching = app.renewals.last(heating).unwrap_or(watching);
+    let (live, fault, twin) = LiveState::new(&watching, (bench, board), (&readings, seconds));
+    if live.state.effective < FEW_IN_PLAY && app.renewals.begin(heating) {
+        let weights = twin.weights_at(live.state.at_s);
+        renew(&app, (&job, kind), (heating, watching.clone(), weights));
+    }
     keep(&app, (bench, seconds), live::write(&live.state, board, fault)?).await?;
     let reading = readings.line((live.state.expected_c.first(), fault), visitor);
-    Ok(view.watched(kind, &LiveState { reading, ..live }, visitor).into_response())
+    Ok(view
+        .watched(kind, &LiveState { reading, ..live }, visitor)
+        .saying(planned.into_iter().map(|read| read.line))
+        .into_response())
 }
 
 impl<'a> LiveState<'a> {
@@ -233,15 +248,20 @@ impl<'a> LiveState<'a> {
         watching: &'a Watching,
         (bench, board): (&BenchRunView, &'a Board),
         (readings, seconds): (&BenchReadings, f64),
-    ) -> (Self, Option<ReadingFault>) {
+    ) -> (Self, Option<ReadingFault>, Twin) {
         let cues: Vec<Cue> = bench.state.cues_now().cloned().collect();
         let mut twin = watching.twin();
         seen(board, watching.last_from_s, &cues).iter().for_each(|observation| twin.observe(observation));
         let fault = readings.tell(&mut twin, watching.last_from_s);
         let state = twin.state(watching.last_from_s + seconds);
         let observed = !cues.is_empty() || readings.any();
-        (Self { watching, state, seconds, observed, board, reading: None }, fault)
+        (Self { watching, state, seconds, observed, board, reading: None }, fault, twin)
     }
+}
+
+/// For what the heat of a step is.
+pub(super) const fn work_of(kind: &StepKind) -> HeatWork {
+    if matches!(kind, StepKind::Heat { .. }) { HeatWork::Removal } else { HeatWork::Fit }
 }
 
 async fn keep(app: &App, (bench, seconds): (&BenchRunView, f64), says: String) -> Result<(), Refusal> {
@@ -251,15 +271,8 @@ async fn keep(app: &App, (bench, seconds): (&BenchRunView, f64), says: String) -
     app.writing(move |write| write.keep_state(run, &row)).await
 }
 
-/// What a heating is watched with, or how far that is.
-async fn stand(app: &App, job: &Job, kind: &StepKind) -> Result<Option<Stand<Watching>>, Refusal> {
-    let work = if matches!(kind, StepKind::Heat { .. }) { HeatWork::Removal } else { HeatWork::Fit };
-    let Some(order) = order(app, job, work).await? else { return Ok(None) };
-    Ok(Some(order.watching(app, (Viewer::heat(work, job.row.id), &taped(app, job).await?)).await?))
-}
-
 /// What a run at the bench goes by.
-async fn order(app: &App, job: &Job, work: HeatWork) -> Result<Option<Ordered>, Refusal> {
+pub(super) async fn order(app: &App, job: &Job, work: HeatWork) -> Result<Option<Ordered>, Refusal> {
     let planned = match work {
         HeatWork::Removal => job.bench.as_ref().map(|bench| &bench.planned),
         HeatWork::Fit => job.current_plan_of(work),

@@ -98,21 +98,21 @@ impl RecordPart {
     }
 }
 
-fn under_way(seconds: f64, last: Option<&Taken>, visitor: Visitor) -> UnderWay {
+fn under_way(seconds: f64, last: Option<&Taken<f64>>, visitor: Visitor) -> UnderWay {
     let (air, left) = match ON_S - seconds {
         left if left > 0.0 => ("Air on", left),
         _ => ("Air off", (2.0 * ON_S - seconds).max(0.0)),
     };
-    let celsius = last.and_then(|last| last.celsius.as_ref().ok());
+    let celsius = last.and_then(|last| last.value.as_ref().ok());
     UnderWay {
         air,
         left_s: format!("{left:.0}"),
         reading: celsius.map_or(String::new(), |celsius| visitor.words().temperature(*celsius)),
-        fault: last.and_then(|last| last.celsius.as_ref().err()).map_or(String::new(), instrument_fault),
+        fault: last.and_then(|last| last.value.as_ref().err()).map_or(String::new(), instrument_fault),
     }
 }
 
-fn taken(app: &App, (address, from_ms): (SocketAddr, i64)) -> Vec<Taken> {
+fn taken(app: &App, (address, from_ms): (SocketAddr, i64)) -> Vec<Taken<f64>> {
     app.instruments.since(address, (from_ms, app.clocks()))
 }
 
@@ -173,9 +173,9 @@ async fn write_down(app: &App, (station, scale): (i64, Scale), (recording, addre
 }
 
 /// A line a reading, as somebody would type it; what read nothing is left out.
-fn lines(taken: &[Taken], (from_ms, scale): (i64, Scale)) -> String {
-    let line = |taken: &Taken| {
-        let celsius = taken.celsius.as_ref().ok()?;
+fn lines(taken: &[Taken<f64>], (from_ms, scale): (i64, Scale)) -> String {
+    let line = |taken: &Taken<f64>| {
+        let celsius = taken.value.as_ref().ok()?;
         let at_s = (taken.tick_ms - from_ms) as f64 / 1000.0;
         Some(format!("{at_s:.1}, {:.2}", scale.of(Temperature::celsius(*celsius))))
     };
@@ -209,7 +209,7 @@ mod tests {
         let recording = Recording { instrument: 3, from_ms: -40, clock: "boot 1 2".to_owned() };
         assert_eq!(Recording::read(&recording.written()), Some(recording));
         assert_eq!(Recording::read(""), None);
-        let at = |tick_ms, celsius| Taken { tick_ms, celsius };
+        let at = |tick_ms, value| Taken { tick_ms, value };
         let taken = [at(1000, Ok(24.0)), at(2000, Err(InstrumentFault::Open)), at(3020, Ok(26.5))];
         assert_eq!(lines(&taken, (0, Scale::Celsius)), "1.0, 24.00\n3.0, 26.50");
         assert_eq!(lines(&taken[..1], (500, Scale::Fahrenheit)), "0.5, 75.20");

@@ -1,4 +1,6 @@
-//! Computes plans through the computation service and keeps them.
+//! Computes plans through the computation service and keeps them; [`watching`]: what a run is watched with, and what it teaches.
+
+mod watching;
 
 use std::sync::Arc;
 
@@ -8,11 +10,8 @@ use mend_core::heat::known::Knowledge;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
-use mend_core::heat::thermocouple::Thermocouple;
 use mend_core::heat::tool::HotAir;
 use mend_core::method::usual;
-use mend_core::planning::learnt::{Learnt, Observed};
-use mend_core::planning::live::Watching;
 use mend_core::planning::make_plan::plan;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::plan_inputs::PlanInputs;
@@ -221,46 +220,6 @@ impl Ordered {
         let bundle = self.bundle.clone();
         let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
         Ok(app.computing.compute((place, &self.replay_key()?), work).await)
-    }
-
-    /// What a run with it is watched with, or how far that is.
-    pub(crate) async fn watching(
-        &self,
-        app: &App,
-        (place, taped): (Viewer, &[Thermocouple]),
-    ) -> Result<Stand<Watching>, Refusal> {
-        Ok(app.computing.compute((place, &self.watching_key(taped)?), self.watching_work(taped)).await)
-    }
-
-    /// The same, computed to its end: nobody waits for it yet.
-    pub(crate) async fn watching_at_leisure(&self, app: &App, (place, taped): (Viewer, &[Thermocouple])) {
-        if let Ok(key) = self.watching_key(taped) {
-            let _ = app.computing.whole((place, &key), self.watching_work(taped)).await;
-        }
-    }
-
-    fn watching_key(&self, taped: &[Thermocouple]) -> Result<Key<Watching>, Refusal> {
-        Ok(Key::watching(format!("{} {taped:?}", self.key_of(&self.inputs)?)))
-    }
-
-    fn watching_work(
-        &self,
-        taped: &[Thermocouple],
-    ) -> impl Fn(&Watch) -> Result<Watching, Failed> + Clone + Send + 'static {
-        let (bundle, taped) = (self.bundle.clone(), taped.to_vec());
-        move |watch: &Watch| Ok(Watching::try_new(&bundle.order(watch), &taped)?)
-    }
-
-    /// What was seen while it was carried out teaches, waited for.
-    pub(crate) async fn learnt(
-        &self,
-        app: &App,
-        (place, observed): (Viewer, Observed),
-    ) -> Result<Arc<Learnt>, Refusal> {
-        let key = Key::learnt(format!("{} {observed:?}", self.key_of(&self.inputs)?));
-        let bundle = self.bundle.clone();
-        let work = move |watch: &Watch| Ok(Learnt::try_new(&bundle.order(watch), &observed)?);
-        app.computing.whole((place, &key), work).await.map_err(unexpected)
     }
 
     /// Keeps its plan with the job; two who waited for the same one keep it once. That of a job that has been handed over is

@@ -1,0 +1,85 @@
+//! What the hot-air station says of itself while the air is on, beside what the plan has.
+
+use mend_core::heat::display::Shows;
+use mend_core::heat::station::Station;
+use mend_core::heat::tool::HotAir;
+use mend_core::instrument::HotAirReading;
+use mend_formats::bundle::Bundle;
+
+use crate::App;
+use crate::pages::instruments::socket;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+use crate::words::instrument_fault;
+
+/// A knob that stands nearer than this to what the plan has is set as the plan has it: K, and of a flow.
+const SAME_SET_K: f64 = 5.0;
+const SAME_FLOW: f64 = 0.08;
+
+/// What it says, in a line.
+pub(super) struct Readout {
+    pub(super) line: String,
+    /// Is it set as the plan has it? Else that is said before all else.
+    pub(super) as_planned: bool,
+}
+
+/// None where no station is read at the heat step, or it has not answered yet.
+pub(super) async fn read(app: &App, bundle: &Bundle, visitor: Visitor) -> Result<Option<Readout>, Refusal> {
+    let row = app.reading(|read| read.bench_instrument("readout")).await?;
+    let reached = row.and_then(|row| Some((socket(&row.address).ok()?, row.name)));
+    let Some((address, name)) = reached else { return Ok(None) };
+    Ok(app.instruments.station(address, app.clocks()).map(|read| match read {
+        Ok(read) => said((&name, &read), (&bundle.station, bundle.recipe.air.as_ref()), visitor),
+        Err(fault) => Readout { line: format!("{name}: {}", instrument_fault(&fault)), as_planned: false },
+    }))
+}
+
+fn said(
+    (name, read): (&str, &HotAirReading),
+    (station, air): (&Station, Option<&HotAir>),
+    visitor: Visitor,
+) -> Readout {
+    let words = visitor.words();
+    let unit = match station.display.shows() {
+        Shows::Flow => " L/min",
+        Shows::Percent => " %",
+        Shows::Dial => " on its dial",
+    };
+    let knobs = |set_c: f64, flow: f64| format!("{}, {flow:.0}{unit}", words.temperature(set_c));
+    let shown = |air: &HotAir| station.display.value(air.flow).unwrap_or_else(|| air.flow.in_litres_per_minute());
+    let wanted = air.map(|air| (air.set.in_celsius(), shown(air)));
+    let off = |(set_c, flow): &(f64, f64)| {
+        (read.set_c - set_c).abs() > SAME_SET_K || (read.shown_flow / flow.max(1.0) - 1.0).abs() > SAME_FLOW
+    };
+    match wanted.filter(off) {
+        Some((set_c, flow)) => {
+            let is = knobs(read.set_c, read.shown_flow);
+            Readout { line: format!("{name} is set to {is}: the plan has {}", knobs(set_c, flow)), as_planned: false }
+        }
+        None => {
+            Readout { line: format!("Set as planned, outlet {}", words.temperature(read.outlet_c)), as_planned: true }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use mend_core::example::Bench;
+    use mend_core::units::Scale;
+
+    use super::*;
+
+    #[test]
+    fn a_station_that_is_set_otherwise_is_told_from_one_as_planned() {
+        let bench = Bench::try_new().expect("the example");
+        let air = bench.recipe.air.expect("hot air");
+        let (set_c, flow) = (air.set.in_celsius(), air.flow.in_litres_per_minute());
+        let of = |set_c: f64, shown_flow: f64| {
+            let read = HotAirReading { outlet_c: set_c - 12.0, set_c, shown_flow };
+            said(("Gull", &read), (&bench.station, Some(&air)), Visitor { scale: Scale::Celsius }).line
+        };
+        assert_eq!(of(set_c + 2.0, flow), format!("Set as planned, outlet {:.0} °C", set_c - 10.0));
+        assert!(of(set_c - 40.0, flow).contains(": the plan has "), "{}", of(set_c - 40.0, flow));
+        assert!(of(set_c, 0.7 * flow).contains("L/min: the plan has "));
+    }
+}
