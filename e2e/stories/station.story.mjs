@@ -82,6 +82,7 @@ test("a station is measured in four ways and plans are nearer for it", async ({ 
   await expect(page.locator("#found")).toContainText("the tip dips by less than 20 K");
   await enter(page, "Lowest of touch 1", "215");
   await expect(page.locator("#found h2")).toContainText(/^Heater to tip .* K\/W \(.*\), at most .* W \(/);
+  await expect(page.locator(".plan-change b")).toContainText(/^the tip for its heaviest joint /);
   await expectAccessible(page);
   await page.getByRole("button", { name: "Use this" }).click();
   await expect(page.getByLabel("Iron beside it, at most")).not.toHaveValue("65");

@@ -4,7 +4,7 @@ use std::sync::atomic::Ordering;
 
 use axum::body::Body;
 use axum::http::{Request, StatusCode};
-use mend_store::{IndexRow, NewBoard};
+use mend_store::{IndexRow, NewBoard, ReadingRow, StateRow};
 use mend_web::transfer;
 
 use crate::fixture::{Shop, ask, demo, exported, filled, get, post, shop};
@@ -139,6 +139,19 @@ async fn a_full_disk_is_named_and_writing_goes_on_by_itself() {
     assert_eq!(ask(&shop, post("/jobs/2/intake", &long)).await.0, StatusCode::OK);
 }
 
+/// A heating of the job's run was watched: a state of its twin, and two readings, one of which is none.
+async fn watched(shop: &Shop) {
+    let run = shop.store.read(|r| r.run_of(1)).await.unwrap().unwrap().id;
+    let state = StateRow { begun_ms: 1000, at_s: 12, step: 4, says: r#"{"advice":"go-on"}"#.to_owned() };
+    let reading = |after_ms, celsius| ReadingRow { begun_ms: 1000, after_ms, celsius };
+    let readings = [reading(1000, Some(84.5)), reading(2000, None)];
+    let keep = move |w: &mend_store::Write<'_>| {
+        w.keep_state(run, &state)?;
+        w.keep_readings(run, &readings)
+    };
+    shop.store.write(keep).await.unwrap();
+}
+
 #[tokio::test]
 async fn an_export_makes_the_same_shop() {
     let (one, other) = (shop(), shop());
@@ -151,8 +164,17 @@ async fn an_export_makes_the_same_shop() {
     }
     assert_eq!(ask(&one, post("/stations/1/lessons/1", "why=")).await.0, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(ask(&one, post("/stations/1/lessons/1", "why=leaked")).await.0, StatusCode::SEE_OTHER);
+    let touched = "before-1=350&lowest-1=215&seconds-1=31";
+    let (status, said) = ask(&one, post("/stations/1/iron/done", touched)).await;
+    assert_eq!(status, StatusCode::SEE_OTHER, "{said}");
+    let logger = "kind=thermometer&name=Logger&address=10.0.0.9:5025&at_bench=yes";
+    assert_eq!(ask(&one, post("/instruments", logger)).await.0, StatusCode::SEE_OTHER);
+    watched(&one).await;
     let files = exported(&one).await;
-    assert!(files.contains_key("lessons/00002.json"));
+    assert!(files.contains_key("lessons/00003.json"));
+    let text = |name: &str| String::from_utf8_lossy(&files[name]).into_owned();
+    assert!(text("export.json").contains("10.0.0.9:5025"));
+    assert!(files.keys().any(|name| name.starts_with("jobs/") && text(name).contains("\"celsius\": 84.5")));
     let list = files["export.json"].clone();
     let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
     let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();

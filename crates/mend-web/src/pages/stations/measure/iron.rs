@@ -4,10 +4,12 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
+use mend_core::board::Board;
 use mend_core::calibration::iron_recovery::{Block, IronMeasured, RECOVERED_K, Touch, USUAL_BLOCK_G, measured};
 use mend_core::finding::Finding;
 use mend_core::heat::iron_heater::IronHeater;
 use mend_core::heat::known::Knowledge;
+use mend_core::planning::tips::tips;
 use mend_core::units::{Duration, Length, Scale, TempDelta, Temperature, Unit};
 use mend_formats::bundle::USUAL_AMBIENT_C;
 use mend_formats::station::StationFile;
@@ -37,6 +39,9 @@ const TIP_MM: (f64, f64) = (0.5, 10.0);
 /// How long a tip takes, s.
 const RECOVERS_S: (f64, f64) = (1.0, 390.0);
 
+/// What a change is shown on: the usual lead-free solder, on a cold board (D, 217-221 °C).
+const LEAD_FREE_MELTS: Temperature = Temperature::celsius(219.0);
+
 /// A row of the form.
 struct TouchRow {
     number: usize,
@@ -49,6 +54,8 @@ struct TouchRow {
 #[derive(Template, WebTemplate)]
 #[template(path = "stations/measure/iron_found.html")]
 pub(crate) struct IronFound {
+    id: i64,
+    kind: &'static str,
     findings: Vec<FindingView>,
     verdict: String,
     fits: bool,
@@ -119,18 +126,37 @@ fn verdict(found: &IronMeasured) -> String {
 }
 
 fn found(kept: &Measuring, visitor: Visitor) -> IronFound {
-    let before = iron_heater(&kept.file.iron);
+    let (id, before) = (kept.id, iron_heater(&kept.file.iron));
     match read(kept, visitor) {
         Err(findings) => {
             let findings = visitor.words().findings(&findings);
-            IronFound { findings, verdict: String::new(), fits: false, before }
+            IronFound { id, kind: KIND, findings, verdict: String::new(), fits: false, before }
         }
         Ok(found) => IronFound {
+            id,
+            kind: KIND,
             findings: Vec::new(),
             verdict: found.as_ref().map_or(String::new(), verdict),
             fits: found.is_some_and(|found| found.fits),
             before,
         },
+    }
+}
+
+/// Which tip the joint of a board that takes most wants, with the heater as it was and as it is.
+pub(super) fn tip_change(board: &Board, heaters: [&IronHeater; 2]) -> String {
+    let wants = |heater: &IronHeater| {
+        let choices = tips(board, (LEAD_FREE_MELTS, Temperature::celsius(USUAL_AMBIENT_C)), *heater);
+        choices.last().map_or(String::new(), |choice| match choice.tip_mm {
+            Some(mm) => format!("{mm} mm"),
+            None => "none on a cold board".to_owned(),
+        })
+    };
+    let [was, is] = heaters.map(wants);
+    if was == is {
+        format!("the tip for its heaviest joint stays {is}")
+    } else {
+        format!("the tip for its heaviest joint was {was} and becomes {is}")
     }
 }
 

@@ -149,6 +149,10 @@ pub(crate) async fn plan(
     let Ok(Some(taken)) = so_far(&kept, kind, visitor) else { return Ok(nothing(url)) };
     let Some(board) = board_of(&app).await? else { return Ok(nothing(url)) };
     let name = board.1.name.clone();
+    if kind == iron::KIND {
+        let part = iron::tip_change(&board.1, [&kept.file.iron, &taken.file.iron]);
+        return Ok(PlanChange { url, board: name, part: Some(Progress::Ready(part)) });
+    }
     let part = change(&app, (&kept, &taken), board).await?.shown(|found| sentence(&found))?;
     Ok(PlanChange { url, board: name, part: Some(part) })
 }
