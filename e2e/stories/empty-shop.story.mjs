@@ -113,7 +113,10 @@ async function runAndWalk(page) {
   const pins = await page.locator("[data-pin]").count();
   for (let pin = 0; pin < pins; pin += 1) await page.keyboard.press("f");
   await expect(page.locator(".pin-verdict h2")).toHaveText("Every pin is firm");
+  await page.getByRole("link", { name: "To the test" }).click();
+  await page.getByRole("button", { name: "Skip the test" }).click();
   await page.getByRole("link", { name: "To the handover" }).click();
+  await expect(page.locator(".sheet")).toContainText("skipped");
   await expect(page.locator(".sheet")).toContainText("Quayside counter");
   await page.getByRole("button", { name: "Hand over" }).click();
   await expect(page.getByText("Handed over. The record is closed.")).toBeVisible();

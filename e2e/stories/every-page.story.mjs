@@ -35,6 +35,10 @@ const pages = [
   "/jobs/4/run",
   "/jobs/5/run",
   "/jobs/3/pins",
+  "/jobs/8/look",
+  "/jobs/8/look?list=before",
+  "/jobs/3/test",
+  "/jobs/2/photos",
   "/jobs/2/handover",
   "/jobs/10/board",
 ];

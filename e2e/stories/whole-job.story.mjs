@@ -126,6 +126,16 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   for (let back = 0; back < 30; back += 1) await page.keyboard.press("ArrowLeft");
   await page.keyboard.press("f");
   await expect(page.locator(".pin-verdict h2")).toHaveText("Every pin is firm");
+  await expectAccessible(page);
+  await page.keyboard.press("Enter");
+
+  await page.waitForURL(/\/test$/);
+  const tests = await page.locator(".test-table tbody tr").count();
+  for (let k = 0; k < tests; k += 1) await page.keyboard.press("w");
+  await expect(page.locator(".pin-verdict h2")).toContainText("Close it");
+  await expectAccessible(page);
+  for (let k = 0; k < tests; k += 1) await page.keyboard.press("w");
+  await expect(page.locator(".pin-verdict h2")).toHaveText("All works, open and closed");
   await page.keyboard.press("Enter");
 
   await page.waitForURL(/\/handover$/);

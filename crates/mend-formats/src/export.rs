@@ -30,7 +30,7 @@ pub struct Export {
     pub stations: Vec<StationEntry>,
     /// `urgent-mend/connector/1`.
     pub connectors: Vec<String>,
-    /// Photographs, JPEG; drafts name them by their place in this list, from 1.
+    /// Photographs, JPEG; drafts and jobs name them by their place in this list, from 1.
     pub photos: Vec<PhotoEntry>,
     /// Versions of boards in the order in which they came.
     pub boards: Vec<BoardEntry>,

@@ -5,6 +5,9 @@ use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
 use mend_core::inspection::PinMark;
+use mend_core::inspection::condition::Condition;
+use mend_core::inspection::functional_test::TestResult;
+use mend_core::inspection::sheet::{DiodeReading, SheetPhase};
 use mend_core::planning::bench_event::Happening;
 use mend_core::planning::sequence::step::Step;
 use mend_core::shop::{IntakeField, check_field};
@@ -59,7 +62,16 @@ pub struct JobRecord {
     /// Pins by name and mark.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub pins: BTreeMap<String, String>,
-    /// What handing over and reopening left on record.
+    /// What was found of its lands, pins and tests.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub checks: Vec<CheckRecord>,
+    /// What was found while inside, offered as extra lines.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub extras: Vec<ExtraRecord>,
+    /// Photographs of it, of the export that it is a part of.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub photos: Vec<JobPhotoRecord>,
+    /// What handing over, going back and reopening left on record.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub log: Vec<LogRecord>,
 }
@@ -180,7 +192,7 @@ pub struct EventRecord {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct LogRecord {
-    /// `handed-over` or `reopened`.
+    /// `handed-over`, `went-back`, `declined` or `reopened`.
     pub what: String,
     /// Who.
     #[serde(default, skip_serializing_if = "String::is_empty")]
@@ -190,6 +202,70 @@ pub struct LogRecord {
     pub reason: String,
     /// When.
     pub at_ms: i64,
+}
+
+/// What was found of a land, a pin or a test.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct CheckRecord {
+    /// `before`, `off`, `after`, `good` (readings of the diode sheet), `condition`, `test-open`, `test-closed` or `skipped`.
+    pub list: String,
+    /// The pin, joint, test or stop.
+    pub name: String,
+    /// Volts or `open`; a state; a result; `skipped`.
+    pub value: String,
+    /// When.
+    pub at_ms: i64,
+}
+
+/// A photograph of a job.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct JobPhotoRecord {
+    /// Its place in the export's `photos`, from 1.
+    pub photo: i64,
+    /// The stop at which it was taken, as its address has it.
+    pub stop: String,
+    /// What is to be seen; left out: nothing said.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub words: String,
+    /// Is it shown on the customer's sheet?
+    #[serde(default)]
+    pub on_sheet: bool,
+    /// When it was brought in.
+    pub added_ms: i64,
+}
+
+/// An extra line.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ExtraRecord {
+    /// What was found.
+    pub what: String,
+    /// Its price; left out: nothing.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub price: String,
+    /// `accepted` or `declined`; left out: not answered.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub answer: String,
+    /// Who answered.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub who: String,
+    /// When it was found.
+    pub found_ms: i64,
+    /// When it was answered.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub answered_ms: Option<i64>,
+}
+
+/// May this be found in a list of checks?
+pub(crate) fn is_check(list: &str, value: &str) -> bool {
+    match list {
+        "condition" => Condition::named(value).is_some(),
+        "test-open" | "test-closed" => TestResult::named(value).is_some(),
+        "skipped" => value == "skipped",
+        list => SheetPhase::from_key(list).is_some() && DiodeReading::parse(value).is_ok(),
+    }
 }
 
 /// Reads a record; everything in it is checked as if it were entered.
@@ -233,6 +309,13 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
             let known = Happening::named(&event.kind, (&event.row, &event.reason)).is_some();
             want(format!("runs[{k}].events[{e}].kind"), known, "nothing that happens at the bench");
         }
+    }
+    for (k, check) in record.checks.iter().enumerate() {
+        want(format!("checks[{k}]"), is_check(&check.list, &check.value), "nothing that is found in such a list");
+    }
+    for (k, extra) in record.extras.iter().enumerate() {
+        let answers = ["", "accepted", "declined"].contains(&extra.answer.as_str());
+        want(format!("extras[{k}].answer"), answers, "no answer");
     }
     for (pin, mark) in &record.pins {
         want(format!("pins.{pin}"), PinMark::named(mark).is_some(), "no mark");

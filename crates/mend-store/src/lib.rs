@@ -3,17 +3,20 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos
 
 mod boards;
 mod check;
+mod checks;
 mod compositions;
 mod connectors;
 mod drafts;
 mod error;
+mod extras;
 mod folder;
 mod instruments;
 mod job_index;
+mod job_photos;
 mod jobs;
 mod layouts;
 mod lessons;
@@ -32,12 +35,15 @@ mod to_learn;
 mod variants;
 
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
+pub use checks::{CheckRow, NewCheck};
 pub use connectors::ConnectorRow;
 pub use drafts::{ActState, DraftAct, DraftRow, NewDraft};
 pub use error::StoreError;
+pub use extras::ExtraRow;
 pub use folder::{Folder, FolderError};
 pub use instruments::InstrumentRow;
 pub use job_index::{IndexRow, ListedJob, ReleaseRow};
+pub use job_photos::JobPhotoRow;
 pub use jobs::{JobRow, LogRow};
 pub use lessons::{LessonRow, NewLesson};
 pub use photos::{NewPhoto, PhotoRow};

@@ -10,6 +10,7 @@ use mend_store::{Moment, Read, Store, StoreError, Write};
 use crate::computing::Computing;
 use crate::instruments::Instruments;
 use crate::job::Job;
+use crate::meter::Meters;
 use crate::pictures::Pictures;
 use crate::refusal::Refusal;
 use crate::renewals::Renewals;
@@ -44,6 +45,8 @@ pub struct App {
     pub(crate) renewals: Arc<Renewals>,
     /// Thermometers that are being read.
     pub(crate) instruments: Arc<Instruments>,
+    /// Meters that are being listened to.
+    pub(crate) meters: Arc<Meters>,
     /// Jobs from files whose plans are still being computed.
     preparing: Arc<AtomicUsize>,
     /// Are temperatures read in °F where a visitor has chosen nothing?
@@ -61,8 +64,8 @@ impl App {
     pub fn new(store: Store, clocks: Clocks) -> Self {
         let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
         let (instruments, preparing, fahrenheit) = (Arc::default(), Arc::default(), Arc::default());
-        let renewals = Arc::default();
-        Self { store, clocks, computing, pictures, renewals, instruments, preparing, fahrenheit }
+        let (renewals, meters) = (Arc::default(), Arc::default());
+        Self { store, clocks, computing, pictures, renewals, instruments, meters, preparing, fahrenheit }
     }
 
     /// Now, in the shop's own zone.

@@ -25,6 +25,7 @@ mod jet_drift;
 mod job;
 mod known;
 mod learning;
+mod meter;
 mod methods;
 pub mod opening;
 mod pages;

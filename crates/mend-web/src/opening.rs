@@ -7,9 +7,9 @@ use std::net::SocketAddr;
 use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::bundle::Bundle;
-use mend_formats::shop::{JobFile, RunFile};
+use mend_formats::shop::{ExtraFile, JobFile, RunFile};
 use mend_formats::{board, equipment, shop, station};
-use mend_store::{EventRow, InstrumentRow, Moment, NewBoard, NewMark, NewRun, Write};
+use mend_store::{CheckRow, EventRow, ExtraRow, InstrumentRow, Moment, NewBoard, NewCheck, NewMark, NewRun, Write};
 
 use crate::App;
 use crate::job::{HeatWork, Job};
@@ -195,6 +195,23 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
     Ok(())
 }
 
+/// What was found of lands, pins and tests, and while inside.
+fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<(), mend_store::StoreError> {
+    for (list, checks) in &file.checks {
+        for (name, value) in checks {
+            let (list, name, value) = (list.clone(), name.clone(), value.clone());
+            let token = format!("file-{list}-{name}");
+            w.enter_check(id, &NewCheck { row: CheckRow { list, name, value, entered_ms: now_ms }, token })?;
+        }
+    }
+    for extra in file.extras.iter().cloned() {
+        let ExtraFile { what, price, answer, who } = extra;
+        let answered_ms = (!answer.is_empty()).then_some(now_ms);
+        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms: now_ms, answered_ms })?;
+    }
+    Ok(())
+}
+
 /// Presses and entries of the ledger in the order of their seconds.
 fn add_events(w: &Write<'_>, id: i64, (run, opened_ms): (&RunFile, i64)) -> Result<(), mend_store::StoreError> {
     let mut events: Vec<&(String, f64)> = run.presses.iter().chain(&run.ledger).collect();
@@ -280,13 +297,14 @@ async fn add_job(app: &App, file: &JobFile, boards: &BTreeMap<String, i64>) -> R
     let mut intake = file.intake.clone();
     intake.extend(due.map(|day| ("due".to_owned(), day.to_string())));
     let board = file.board.as_ref().and_then(|name| boards.get(name)).copied();
-    let pins = file.pins.clone();
+    let (pins, found) = (file.pins.clone(), file.clone());
     let write = move |w: &Write<'_>| {
         let id = w.add_job(taken_in)?;
         for (field, value) in &intake {
             w.set_intake(id, (field, value), taken_in)?;
         }
         board.map(|board| w.choose_board(id, board)).transpose()?;
+        add_found(w, id, (&found, taken_in))?;
         for (pin, mark) in &pins {
             let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
             w.mark_pin(id, &NewMark { pin, mark, at_ms: taken_in, token })?;

@@ -1,6 +1,14 @@
-//! The pin walk: what each pin showed under the nudge, and what follows from all of them.
+//! What is looked at and measured before the heat and after it, and what follows.
 //!
-//! Judges marks that a person gave. It looks at no picture and measures nothing itself.
+//! - [`condition`]: in what state the lands are; [`sheet`]: the diode sheet; [`fault`]: is the port the fault at all?
+//! - [`PinMark`], [`verdict`]: the pin walk, each pin under the nudge; [`functional_test`]: what the port is for, tried
+//!
+//! Judges what a person saw and a meter read. It looks at no picture and measures nothing itself.
+
+pub mod condition;
+pub mod fault;
+pub mod functional_test;
+pub mod sheet;
 
 mod pin;
 mod verdict;

@@ -11,6 +11,8 @@ pub enum Stop {
     Intake,
     /// Which board, what is near.
     Board,
+    /// Lands, and a diode sheet: is the port the fault at all? After the board, whose pins are looked at.
+    Look,
     /// What the joints hold and are fed.
     Alloy,
     /// Which family of methods.
@@ -21,25 +23,49 @@ pub enum Stop {
     Run,
     /// Pin by pin.
     Pins,
+    /// What the port is for, tried open and closed.
+    Test,
     /// Back to the customer.
     Handover,
 }
 
 impl Stop {
     /// All, in order.
-    pub const ALL: [Self; 8] =
-        [Self::Intake, Self::Board, Self::Alloy, Self::Method, Self::Heat, Self::Run, Self::Pins, Self::Handover];
+    pub const ALL: [Self; 10] = [
+        Self::Intake,
+        Self::Board,
+        Self::Look,
+        Self::Alloy,
+        Self::Method,
+        Self::Heat,
+        Self::Run,
+        Self::Pins,
+        Self::Test,
+        Self::Handover,
+    ];
+
+    /// The group of stops that it belongs to, as the line has them together.
+    pub const fn group(self) -> &'static str {
+        match self {
+            Self::Intake | Self::Board | Self::Look => "Taken in",
+            Self::Alloy | Self::Method | Self::Heat => "Planned",
+            Self::Run | Self::Pins => "At the bench",
+            Self::Test | Self::Handover => "Given back",
+        }
+    }
 
     /// Its name on the line.
     pub const fn name(self) -> &'static str {
         match self {
             Self::Intake => "Intake",
             Self::Board => "Board",
+            Self::Look => "Look",
             Self::Alloy => "Alloy",
             Self::Method => "Method",
             Self::Heat => "Heat plan",
             Self::Run => "Bench run",
             Self::Pins => "Pin walk",
+            Self::Test => "Test",
             Self::Handover => "Handover",
         }
     }
@@ -49,11 +75,13 @@ impl Stop {
         match self {
             Self::Intake => "intake",
             Self::Board => "board",
+            Self::Look => "look",
             Self::Alloy => "alloy",
             Self::Method => "method",
             Self::Heat => "heat",
             Self::Run => "run",
             Self::Pins => "pins",
+            Self::Test => "test",
             Self::Handover => "handover",
         }
     }
@@ -63,11 +91,13 @@ impl Stop {
         match self {
             Self::Intake => "Finish the intake",
             Self::Board => "Choose the board",
+            Self::Look => "Look and measure",
             Self::Alloy => "Choose the alloy",
             Self::Method => "Compare the methods",
             Self::Heat => "Plan the heat",
             Self::Run => "Run it at the bench",
             Self::Pins => "Walk the pins",
+            Self::Test => "Test it",
             Self::Handover => "Hand it over",
         }
     }
@@ -106,6 +136,9 @@ pub struct Facts {
     pub intake_missing: usize,
     /// Has a board been chosen?
     pub board: bool,
+    /// Has it been looked at and measured, or was that skipped?
+    #[serde(default)]
+    pub looked: bool,
     /// Is it settled what the joints hold and are fed?
     pub alloy: bool,
     /// Has a method been chosen?
@@ -116,6 +149,9 @@ pub struct Facts {
     pub run: RunState,
     /// The pins.
     pub pins: PinState,
+    /// Has it been tested, or was that skipped?
+    #[serde(default)]
+    pub tested: bool,
     /// Handed over.
     pub handed_over: bool,
     /// What it waits for, as entered; empty: nothing.
@@ -139,12 +175,15 @@ fn is_done(facts: &Facts, stop: Stop) -> bool {
     match stop {
         Stop::Intake => facts.intake_missing == 0,
         Stop::Board => facts.board,
+        // Who has gone on to the solder has not looked, and does not go back for it.
+        Stop::Look => facts.looked || facts.alloy || facts.window.is_some() || facts.run != RunState::NotStarted,
         Stop::Alloy => facts.alloy,
         // Who has planned the heat by hand has chosen.
         Stop::Method => facts.method || facts.window.is_some(),
         Stop::Heat => facts.window.is_some(),
         Stop::Run => facts.run == RunState::Done,
         Stop::Pins => facts.pins == PinState::Sound,
+        Stop::Test => facts.tested,
         Stop::Handover => facts.handed_over,
     }
 }
@@ -210,6 +249,8 @@ mod tests {
         assert_eq!(next(&facts), Some(Stop::Intake));
         facts.intake_missing = 0;
         facts.board = true;
+        assert_eq!(next(&facts), Some(Stop::Look));
+        facts.looked = true;
         assert_eq!(next(&facts), Some(Stop::Alloy));
         facts.alloy = true;
         assert_eq!(next(&facts), Some(Stop::Method));
@@ -222,6 +263,10 @@ mod tests {
         facts.pins = PinState::Rework;
         assert_eq!(next(&facts), Some(Stop::Pins));
         assert_eq!(state(&facts, Stop::Handover), StopState::Later);
+        facts.pins = PinState::Sound;
+        assert_eq!(next(&facts), Some(Stop::Test));
+        facts.tested = true;
+        assert_eq!(next(&facts), Some(Stop::Handover));
         facts.handed_over = true;
         assert_eq!(next(&facts), None);
         assert_eq!(state(&facts, Stop::Pins), StopState::Done);

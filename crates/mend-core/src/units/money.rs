@@ -20,6 +20,16 @@ impl Money {
     pub const fn hundredths(value: i64) -> Self {
         Self(value)
     }
+    /// What so many seconds cost where this is the price of an hour, to the next hundredth.
+    ///
+    /// ```
+    /// use mend_core::units::Money;
+    /// let hour: Money = "60".parse().expect("an amount");
+    /// assert_eq!(hour.for_seconds(90.0).to_string(), "1.50");
+    /// ```
+    pub fn for_seconds(self, seconds: f64) -> Self {
+        Self((self.0 as f64 * seconds / 3600.0).round() as i64)
+    }
     /// In hundredths of the currency.
     pub const fn in_hundredths(self) -> i64 {
         self.0

@@ -8,6 +8,7 @@ use mend_core::shop::{IntakeField, check_field};
 use serde::{Deserialize, Serialize};
 
 use crate::reading::{self, Accepted};
+use crate::record::is_check;
 
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/demo-job/2";
@@ -42,9 +43,32 @@ pub struct JobFile {
     /// Pins by name and mark.
     #[serde(default)]
     pub pins: BTreeMap<String, String>,
+    /// What was found of its lands, pins and tests: list, name and value.
+    #[serde(default)]
+    pub checks: BTreeMap<String, BTreeMap<String, String>>,
+    /// What was found while inside.
+    #[serde(default)]
+    pub extras: Vec<ExtraFile>,
     /// Has it been handed over?
     #[serde(default)]
     pub handed_over: bool,
+}
+
+/// Something that was found while inside.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ExtraFile {
+    /// What.
+    pub what: String,
+    /// Its price; left out: nothing.
+    #[serde(default)]
+    pub price: String,
+    /// `accepted` or `declined`; left out: not answered yet.
+    #[serde(default)]
+    pub answer: String,
+    /// Who answered.
+    #[serde(default)]
+    pub who: String,
 }
 
 /// A bench run that has begun.
@@ -70,6 +94,12 @@ pub fn parse(bytes: &[u8]) -> Result<JobFile, Vec<Finding>> {
             Some(Ok(kept)) => *value = kept,
             Some(Err(finding)) => found.push(finding),
             None => found.push(Finding::written(RULE, key.as_str(), "no such field")),
+        }
+    }
+    for (list, checks) in &file.checks {
+        for (name, value) in checks.iter().filter(|(_, value)| !is_check(list, value)) {
+            let message = format!("“{value}” is nothing that is found in such a list");
+            found.push(Finding::written(RULE, format!("checks.{list}.{name}"), message));
         }
     }
     if found.is_empty() { Ok(file) } else { Err(found) }

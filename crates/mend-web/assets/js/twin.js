@@ -1,5 +1,7 @@
 // The live twin: asked for once a second while the air is on. A warning is seen and, where sound is on, heard.
 
+import { tones } from "./sound.js";
+
 const ASK_MS = 1000;
 /// Without word for so long, what is shown is old, ms.
 const OLD_MS = 4000;
@@ -8,7 +10,6 @@ const step = () => document.getElementById("step");
 let asking = false;
 let lastWord = performance.now();
 let lastAdvice = "plan";
-let audio = null;
 
 /** Sound is off where the browser keeps nothing. */
 function isOn() {
@@ -27,24 +28,15 @@ function turn(on) {
   }
 }
 
-/** So many short tones, higher for what is worse. */
-function tones(count, hertz) {
-  if (!isOn()) return;
-  audio ??= new AudioContext();
-  for (let k = 0; k < count; k += 1) {
-    const [tone, loud] = [audio.createOscillator(), audio.createGain()];
-    tone.frequency.value = hertz;
-    loud.gain.value = 0.3;
-    tone.connect(loud).connect(audio.destination);
-    tone.start(audio.currentTime + 0.25 * k);
-    tone.stop(audio.currentTime + 0.25 * k + 0.15);
-  }
+/** Higher for what is worse; where sound is on. */
+function sound(count, hertz) {
+  if (isOn()) tones(count, hertz);
 }
 
 function heed(advice) {
   step().dataset.advice = advice;
-  if (advice === "air-away") tones(3, 1320);
-  else if (advice === "warning" && lastAdvice !== "warning") tones(2, 880);
+  if (advice === "air-away") sound(3, 1320);
+  else if (advice === "warning" && lastAdvice !== "warning") sound(2, 880);
   lastAdvice = advice;
 }
 
@@ -90,7 +82,7 @@ export function watch() {
     if (!event.target.closest("#sound")) return;
     turn(!isOn());
     label();
-    tones(1, 880);
+    sound(1, 880);
   });
   setInterval(ask, ASK_MS);
   shown();

@@ -1,8 +1,8 @@
 //! The connector's pins in their rows, as they are seen under the microscope: the row nearest the technician below.
 
 use askama::Template;
-use mend_core::board::{Connector, row_names};
-use mend_core::inspection::{PinMark, Walked};
+use mend_core::board::{Connector, Joint, row_names};
+use mend_core::inspection::PinMark;
 
 use super::n;
 
@@ -12,8 +12,10 @@ const ROW_GAP: f64 = 150.0;
 /// A pin on paper.
 pub(crate) struct Pin {
     pub(crate) name: String,
-    pub(crate) mark: &'static str,
-    pub(crate) glyph: &'static str,
+    pub(crate) class: &'static str,
+    pub(crate) glyph: String,
+    pub(crate) small: bool,
+    pub(crate) says: String,
     pub(crate) x: String,
     pub(crate) y: String,
     pub(crate) width: String,
@@ -42,20 +44,38 @@ pub(crate) struct PinRows {
     pub(crate) chosen: String,
 }
 
-fn glyph(mark: Option<PinMark>) -> &'static str {
-    match mark {
-        None => "",
-        Some(PinMark::Firm) => "✓",
-        Some(PinMark::Moves) => "↔",
-        Some(PinMark::Bridged) => "∞",
-        Some(PinMark::Starved) => "○",
-        Some(PinMark::Missing) => "✕",
+/// What a pin shows.
+pub(crate) struct PinFace {
+    pub(crate) class: &'static str,
+    /// A sign or a figure on it.
+    pub(crate) glyph: String,
+    /// The same in words.
+    pub(crate) says: String,
+}
+
+impl PinFace {
+    /// Under the nudge.
+    pub(crate) fn walked(mark: Option<PinMark>) -> Self {
+        let glyph = match mark {
+            None => "",
+            Some(PinMark::Firm) => "✓",
+            Some(PinMark::Moves) => "↔",
+            Some(PinMark::Bridged) => "∞",
+            Some(PinMark::Starved) => "○",
+            Some(PinMark::Missing) => "✕",
+        };
+        let class = mark.map_or("unwalked", PinMark::name);
+        Self { class, glyph: glyph.to_owned(), says: class.to_owned() }
     }
 }
 
-/// Draws the rows; `chosen` is the pin in focus.
-pub(crate) fn pin_rows(connector: &Connector, walked: &[Walked], chosen: &str) -> PinRows {
-    let joints: Vec<_> = connector.joints.iter().filter(|j| j.is_pin()).collect();
+/// Draws the rows, pins alone or all joints; `chosen` is the one in focus.
+pub(crate) fn pin_rows(
+    connector: &Connector,
+    (face, all): (&dyn Fn(&Joint) -> PinFace, bool),
+    chosen: &str,
+) -> PinRows {
+    let joints: Vec<_> = connector.joints.iter().filter(|j| all || j.is_pin()).collect();
     let mut names = row_names(&connector.joints);
     names.retain(|row| joints.iter().any(|j| j.row == *row));
     // The farthest row on top.
@@ -69,12 +89,14 @@ pub(crate) fn pin_rows(connector: &Connector, walked: &[Walked], chosen: &str) -
         let left = (WIDTH - pitch * of_row.len() as f64) / 2.0;
         let y = 34.0 + ROW_GAP * r as f64;
         for (c, joint) in of_row.iter().enumerate() {
-            let mark = walked.iter().find(|w| w.name == joint.name).and_then(|w| w.mark);
+            let PinFace { class, glyph, says } = face(joint);
             let x = left + pitch * c as f64;
             pins.push(Pin {
                 name: joint.name.clone(),
-                mark: mark.map_or("unwalked", PinMark::name),
-                glyph: glyph(mark),
+                class,
+                small: glyph.starts_with(|c: char| c.is_ascii_alphanumeric()),
+                glyph,
+                says,
                 x: n(x + pitch * 0.12),
                 y: n(y),
                 width: n(pitch * 0.76),

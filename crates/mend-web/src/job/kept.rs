@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_formats::equipment::{self, EquipmentFile};
 use mend_formats::{board, shop};
-use mend_store::{BoardRow, JobRow, LogRow, PlanRow, Read, StoreError};
+use mend_store::{BoardRow, CheckRow, JobRow, LogRow, PlanRow, Read, StoreError};
 
 use super::bench::{BenchRunView, KeptRun};
 use super::{Job, Planned, Unread};
@@ -23,6 +23,7 @@ pub(super) struct StoredJob {
     fit_settings: Option<String>,
     run: Option<KeptRun>,
     pins: BTreeMap<String, String>,
+    checks: Vec<CheckRow>,
     equipment: Option<String>,
     log: Vec<LogRow>,
 }
@@ -69,6 +70,7 @@ impl StoredJob {
             fit_settings: read.fit_settings(row.id)?,
             run: read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?,
             pins: read.pins(row.id)?,
+            checks: read.checks(row.id)?,
             equipment: read.equipment()?,
             log: read.job_log(row.id)?,
             row,
@@ -114,6 +116,7 @@ impl StoredJob {
             has_run,
             equipment,
             pins: self.pins,
+            checks: self.checks,
             log: self.log,
             unread,
             row: self.row,

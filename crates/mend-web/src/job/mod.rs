@@ -1,9 +1,10 @@
 //! A job with everything known of it, read in one go.
 //!
-//! - this file: the job and where it stands; [`kept`]: read from the store and understood; [`bench`]: its bench run;
+//! - this file: the job and where it stands; [`checks`]: what was found of its lands, pins and tests; [`kept`]: read from the store and understood; [`bench`]: its bench run;
 //!   [`summary`]: what lists show of it
 
 mod bench;
+mod checks;
 mod fit;
 mod heat_work;
 mod kept;
@@ -23,17 +24,22 @@ use mend_core::solder::CompositionEntry;
 use mend_core::solder::JointComposition;
 use mend_formats::equipment::EquipmentFile;
 use mend_formats::{plan, shop};
-use mend_store::{JobRow, LogRow, PlanRow, Read, StoreError, Write};
+use mend_store::{CheckRow, JobRow, LogRow, PlanRow, Read, StoreError, Write};
 
 use crate::App;
 use crate::draw::agreement::Release;
 use crate::refusal::Refusal;
 pub(crate) use bench::BenchRunView;
+pub(crate) use checks::{CONDITION, SKIPPED, TEST_CLOSED, TEST_OPEN, reference, stored};
 pub(crate) use fit::first_fit;
 pub(crate) use heat_work::HeatWork;
 use kept::StoredJob;
 pub(crate) use kept::equipment_or_usual;
 pub(crate) use summary::{Summary, index_row};
+
+/// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
+pub(crate) const WENT_BACK: &str = "went-back";
+pub(crate) const DECLINED: &str = "declined";
 
 /// A plan with what it was made from.
 #[derive(Debug, Clone)]
@@ -79,6 +85,8 @@ pub(crate) struct Job {
     /// Is there a bench run, readable or not?
     pub(crate) has_run: bool,
     pub(crate) pins: BTreeMap<String, String>,
+    /// What was found of its lands, pins and tests.
+    pub(crate) checks: Vec<CheckRow>,
     /// What the shop has and can.
     pub(crate) equipment: EquipmentFile,
     /// What handing over and reopening left on record.
@@ -142,6 +150,12 @@ impl Job {
     /// What to call it.
     pub(crate) fn device(&self) -> &str {
         if self.intake("device").is_empty() { "New device" } else { self.intake("device") }
+    }
+
+    /// Why it was given back as it is; none where it was not, or was opened again since.
+    pub(crate) fn declined(&self) -> Option<&LogRow> {
+        let last = self.log.iter().rev().find(|row| row.what == DECLINED || row.what == "reopened")?;
+        Some(last).filter(|row| row.what == DECLINED)
     }
 
     /// Has it been handed over? Then nothing of it changes.
@@ -221,11 +235,13 @@ impl Job {
         Facts {
             intake_missing: missing,
             board: self.board.is_some(),
+            looked: self.is_looked_at(),
             alloy: self.composition.is_some(),
             method: self.inputs().is_some_and(|inputs| inputs.method.is_some()),
             window: self.current_plan().map(|p| p.plan.window),
             run,
             pins,
+            tested: self.is_tested(),
             handed_over: self.is_closed(),
             waits_for: self.intake("waits_for").to_owned(),
             due_in_days: None,

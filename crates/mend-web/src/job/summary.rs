@@ -1,12 +1,13 @@
 //! What lists show of a job: kept in columns by the transaction that changes the job, so that no list reads the job itself.
 
 use jiff::civil::Date;
+use mend_core::inspection::functional_test::{TestVerdict, judged};
 use mend_core::planning::plan::WindowState;
 use mend_core::shop::{Facts, PinState, RunState, Stop};
 use mend_store::{IndexRow, ReleaseRow};
 use serde::{Deserialize, Serialize};
 
-use super::Job;
+use super::{CONDITION, Job};
 use crate::draw::agreement::Release;
 use crate::pages::window_word;
 use crate::words::Words;
@@ -88,6 +89,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         Stop::Board => {
             job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len()))
         }
+        Stop::Look => look_figure(job),
         Stop::Alloy => alloy_figure(job),
         Stop::Method => match job.inputs().and_then(|inputs| inputs.method) {
             Some(choice) => Words::default().method(choice.family).name.to_owned(),
@@ -97,8 +99,33 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         Stop::Heat => heat_figure(job),
         Stop::Run => run_figure(job, facts),
         Stop::Pins => pins_figure(job, facts),
+        Stop::Test => test_figure(job),
         Stop::Handover if facts.handed_over => "handed over".to_owned(),
         Stop::Handover => "not yet".to_owned(),
+    }
+}
+
+/// How much was looked at.
+fn look_figure(job: &Job) -> String {
+    let broken = job.broken_lands().len();
+    match job.checks.iter().filter(|row| row.list == CONDITION || row.list == "before").count() {
+        _ if broken > 0 => format!("{broken} broken"),
+        _ if job.has_skipped(Stop::Look) => "skipped".to_owned(),
+        0 => "not looked at".to_owned(),
+        _ if job.is_looked_at() => "looked at".to_owned(),
+        found => format!("{found} entries"),
+    }
+}
+
+/// How the tests stand.
+fn test_figure(job: &Job) -> String {
+    let tests = job.tests();
+    let tried = tests.iter().filter(|test| test.closed.is_some()).count();
+    match judged(&tests) {
+        _ if job.has_skipped(Stop::Test) => "skipped".to_owned(),
+        TestVerdict::Passed => "passed".to_owned(),
+        TestVerdict::GoBack { .. } => "fails".to_owned(),
+        _ => format!("{tried} of {}", tests.len()),
     }
 }
 

@@ -58,6 +58,8 @@ impl Frame {
 /// One stop as it is drawn on the line.
 #[derive(Debug, Clone)]
 pub(crate) struct StopView {
+    /// The group that begins with it; empty: it goes on.
+    pub(crate) group: &'static str,
     pub(crate) name: &'static str,
     pub(crate) href: String,
     /// `done`, `now` or `later`.
@@ -93,6 +95,7 @@ impl JobHead {
     pub(crate) fn from_summary(id: i64, (summary, here): (&Summary, Option<Stop>), today: Date) -> Self {
         let facts = summary.facts(today);
         let stop = |(stop, figure): (Stop, &String)| StopView {
+            group: begins(stop),
             name: stop.name(),
             href: format!("/jobs/{id}/{}", stop.path()),
             state: match shop::state(&facts, stop) {
@@ -114,6 +117,13 @@ impl JobHead {
             unread: Vec::new(),
         }
     }
+}
+
+/// The group that begins with a stop; empty: it is that of the one before.
+fn begins(stop: Stop) -> &'static str {
+    let at = Stop::ALL.iter().position(|other| *other == stop).unwrap_or(0);
+    let before = at.checked_sub(1).map_or("", |k| Stop::ALL[k].group());
+    if before == stop.group() { "" } else { stop.group() }
 }
 
 /// A window in a word.

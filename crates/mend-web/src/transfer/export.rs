@@ -6,11 +6,14 @@ use mend_formats::export::{
     BoardEntry, DraftEntry, Export, FILE, FORMAT, InstrumentEntry, LessonEntry, PhotoEntry, StationEntry,
 };
 use mend_formats::record::{
-    self, BoardName, EventRecord, JobRecord, LogRecord, PlanRecord, ReadingRecord, RunRecord, StateRecord,
-    VariantRecord,
+    self, BoardName, CheckRecord, EventRecord, ExtraRecord, JobPhotoRecord, JobRecord, LogRecord, PlanRecord,
+    ReadingRecord, RunRecord, StateRecord, VariantRecord,
 };
 use mend_formats::{draft, export as format, renewal};
-use mend_store::{InstrumentRow, LessonRow, PhotoRow, PlanRow, Read, ReadingRow, RunRow, StateRow, StoreError};
+use mend_store::{
+    CheckRow, ExtraRow, InstrumentRow, JobPhotoRow, LessonRow, PhotoRow, PlanRow, Read, ReadingRow, RunRow, StateRow,
+    StoreError,
+};
 
 use super::CannotOpen;
 use crate::App;
@@ -47,8 +50,8 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
     let boards = boards(app, &mut out, (&mut list, &photos)).await?;
     let numbers = read(app, |r| r.job_numbers()).await?;
     for (k, id) in numbers.iter().enumerate() {
-        let (id, boards) = (*id, boards.clone());
-        let record = read(app, move |r| job(r, id, &boards)).await?;
+        let (id, boards, places) = (*id, boards.clone(), photos.clone());
+        let record = read(app, move |r| job(r, id, (&boards, &places))).await?;
         let text = record.and_then(|record| record::write(&record).ok());
         let text = text.ok_or_else(|| failed(&format!("job {id}"), "can't be written: see urgent-mend check"))?;
         list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
@@ -186,7 +189,11 @@ async fn lessons(
 }
 
 /// All that is on record of a job; none where a part of it is no JSON.
-fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Option<JobRecord>, StoreError> {
+fn job(
+    read: Read<'_>,
+    id: i64,
+    (boards, places): (&BTreeMap<i64, BoardName>, &NumberedFiles),
+) -> Result<Option<JobRecord>, StoreError> {
     let Some(row) = read.job(id)? else { return Ok(None) };
     let runs = read.runs_of(id)?;
     let newest = [read.plan_of(id)?, read.fit_plan_of(id)?].into_iter().flatten().map(|plan| plan.id);
@@ -223,12 +230,29 @@ fn job(read: Read<'_>, id: i64, boards: &BTreeMap<i64, BoardName>) -> Result<Opt
         variants,
         runs,
         pins: read.pins(id)?,
+        checks: read.checks(id)?.into_iter().map(check_record).collect(),
+        extras: read.extras(id)?.into_iter().map(extra_record).collect(),
+        photos: read.job_photos(id)?.into_iter().filter_map(|row| photo_record(row, places)).collect(),
         log: read.job_log(id)?.into_iter().map(log_record).collect(),
     }))
 }
 
 fn log_record(row: mend_store::LogRow) -> LogRecord {
     LogRecord { what: row.what, who: row.who, reason: row.reason, at_ms: row.at_ms }
+}
+
+fn photo_record(row: JobPhotoRow, places: &NumberedFiles) -> Option<JobPhotoRecord> {
+    let JobPhotoRow { photo_id, stop, words, on_sheet, added_ms, .. } = row;
+    Some(JobPhotoRecord { photo: *places.get(&photo_id)?, stop, words, on_sheet, added_ms })
+}
+
+fn check_record(row: CheckRow) -> CheckRecord {
+    CheckRecord { list: row.list, name: row.name, value: row.value, at_ms: row.entered_ms }
+}
+
+fn extra_record(row: ExtraRow) -> ExtraRecord {
+    let ExtraRow { what, price, answer, who, found_ms, answered_ms, .. } = row;
+    ExtraRecord { what, price, answer, who, found_ms, answered_ms }
 }
 
 fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<RunRecord>, StoreError> {

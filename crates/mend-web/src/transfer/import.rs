@@ -4,13 +4,15 @@ use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;
 use mend_formats::export::{BoardEntry, Export, InstrumentEntry};
-use mend_formats::record::{self, BoardName, JobRecord, ReadingRecord, StateRecord};
+use mend_formats::record::{
+    self, BoardName, CheckRecord, ExtraRecord, JobPhotoRecord, JobRecord, ReadingRecord, StateRecord,
+};
 use mend_formats::{
     FileKind, board, connector, draft, equipment, export as format, file_kind, lesson, shop, shop_settings, station,
 };
 use mend_store::{
-    EventRow, InstrumentRow, LogRow, Moment, NewBoard, NewDraft, NewLesson, NewMark, NewPhoto, NewPlan, NewRun,
-    ReadingRow, StateRow, StoreError, Write,
+    CheckRow, EventRow, ExtraRow, InstrumentRow, JobPhotoRow, LogRow, Moment, NewBoard, NewCheck, NewDraft, NewLesson,
+    NewMark, NewPhoto, NewPlan, NewRun, ReadingRow, StateRow, StoreError, Write,
 };
 
 use super::CannotOpen;
@@ -99,7 +101,7 @@ async fn one_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     let boards = boards.map(|row| (BoardName { model: row.name, version: row.version }, row.id)).collect();
     let device = record.intake.get("device").cloned().unwrap_or_default();
     let now = app.now_ms();
-    let id = app.writing(move |w| put_job(w, (&record, &boards), now)).await??;
+    let id = app.writing(move |w| put_job(w, (&record, &boards, &[]), now)).await??;
     Ok(format!("job {id}, {device}"))
 }
 
@@ -148,8 +150,8 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
     let mut jobs = Vec::new();
     for name in &list.jobs {
         let record = record::parse(&load(name)?).map_err(|found| CannotOpen::findings(name, &found))?;
-        let (boards, now) = (boards.clone(), app.now_ms());
-        let put = app.writing(move |w| put_job(w, (&record, &boards), now)).await.and_then(|done| done);
+        let (boards, photos, now) = (boards.clone(), photos.clone(), app.now_ms());
+        let put = app.writing(move |w| put_job(w, (&record, &boards, &photos), now)).await.and_then(|done| done);
         jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
     }
     drafts(app, &list, (&photos, &jobs), &load).await?;
@@ -275,7 +277,7 @@ type Boards = BTreeMap<BoardName, i64>;
 /// All of a job, with its number; an objection where it names a board that is not here.
 fn put_job(
     w: &Write<'_>,
-    (record, boards): (&JobRecord, &Boards),
+    (record, boards, photos): (&JobRecord, &Boards, &[i64]),
     now_ms: i64,
 ) -> Result<Result<i64, Refusal>, StoreError> {
     let named = record.board.iter().chain(record.plans.iter().map(|plan| &plan.board));
@@ -303,6 +305,7 @@ fn put_job(
         let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
         w.mark_pin(id, &NewMark { pin, mark, at_ms: now_ms, token })?;
     }
+    put_found(w, id, (record, photos))?;
     for row in &record.log {
         let (what, who, reason) = (row.what.clone(), row.who.clone(), row.reason.clone());
         w.log_job(id, &LogRow { what, who, reason, at_ms: row.at_ms })?;
@@ -310,6 +313,25 @@ fn put_job(
     record.handed_over_ms.map(|at| w.set_handed_over(id, at)).transpose()?;
     Job::list(w, id)?;
     Ok(Ok(id))
+}
+
+/// What was found of a job, and its photographs: those that are not there too are left out.
+fn put_found(w: &Write<'_>, id: i64, (record, photos): (&JobRecord, &[i64])) -> Result<(), StoreError> {
+    for (k, check) in record.checks.iter().cloned().enumerate() {
+        let CheckRecord { list, name, value, at_ms } = check;
+        let row = CheckRow { list, name, value, entered_ms: at_ms };
+        w.enter_check(id, &NewCheck { row, token: format!("file-{k}") })?;
+    }
+    for extra in record.extras.iter().cloned() {
+        let ExtraRecord { what, price, answer, who, found_ms, answered_ms } = extra;
+        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms, answered_ms })?;
+    }
+    for photo in record.photos.iter().cloned() {
+        let JobPhotoRecord { photo, stop, words, on_sheet, added_ms } = photo;
+        let Some(photo_id) = usize::try_from(photo - 1).ok().and_then(|k| photos.get(k)).copied() else { continue };
+        w.add_job_photo(id, &JobPhotoRow { id: 0, photo_id, stop, words, on_sheet, added_ms })?;
+    }
+    Ok(())
 }
 
 fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> Result<(), StoreError> {

@@ -4,7 +4,7 @@ use std::sync::atomic::Ordering;
 
 use axum::body::Body;
 use axum::http::{Request, StatusCode};
-use mend_store::{IndexRow, NewBoard, ReadingRow, StateRow};
+use mend_store::{IndexRow, JobPhotoRow, NewBoard, NewPhoto, ReadingRow, StateRow};
 use mend_web::transfer;
 
 use crate::fixture::{Shop, ask, demo, exported, filled, get, post, shop};
@@ -152,6 +152,19 @@ async fn watched(shop: &Shop) {
     shop.store.write(keep).await.unwrap();
 }
 
+/// A photograph of the job is on its sheet.
+async fn pictured(shop: &Shop) {
+    let photo = NewPhoto { jpeg: vec![0xff, 0xd8, 0xff, 0xd9], size: (64, 48) };
+    let keep = move |w: &mend_store::Write<'_>| {
+        let photo_id = w.add_photo(&photo, 1)?;
+        let (stop, words) = ("intake".to_owned(), "as it came".to_owned());
+        w.add_job_photo(1, &JobPhotoRow { id: 0, photo_id, stop, words, on_sheet: true, added_ms: 1 })
+    };
+    shop.store.write(keep).await.unwrap();
+    let (_, sheet) = ask(shop, get("/jobs/1/handover")).await;
+    assert!(sheet.contains("/boards/photos/1") && sheet.contains("as it came"), "{sheet}");
+}
+
 #[tokio::test]
 async fn an_export_makes_the_same_shop() {
     let (one, other) = (shop(), shop());
@@ -170,11 +183,20 @@ async fn an_export_makes_the_same_shop() {
     let logger = "kind=thermometer&name=Logger&address=10.0.0.9:5025&at_bench=yes";
     assert_eq!(ask(&one, post("/instruments", logger)).await.0, StatusCode::SEE_OTHER);
     watched(&one).await;
+    ask(&one, post("/jobs/1/handover/reopen", "who=Tam&reason=a picture more")).await;
+    let dust = "what=dust in the fan&price=12";
+    assert_eq!(ask(&one, post("/jobs/1/look/extras", dust)).await.0, StatusCode::SEE_OTHER);
+    let asked = "answer=accepted&who=Tam";
+    assert_eq!(ask(&one, post("/jobs/1/look/extras/1", asked)).await.0, StatusCode::SEE_OTHER);
+    pictured(&one).await;
     let files = exported(&one).await;
     assert!(files.contains_key("lessons/00003.json"));
     let text = |name: &str| String::from_utf8_lossy(&files[name]).into_owned();
     assert!(text("export.json").contains("10.0.0.9:5025"));
-    assert!(files.keys().any(|name| name.starts_with("jobs/") && text(name).contains("\"celsius\": 84.5")));
+    let job = files.keys().find(|name| name.starts_with("jobs/")).map(|name| text(name)).unwrap();
+    for there in ["\"celsius\": 84.5", "\"test-closed\"", "\"dust in the fan\"", "\"words\": \"as it came\""] {
+        assert!(job.contains(there), "{there}");
+    }
     let list = files["export.json"].clone();
     let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
     let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();

@@ -6,12 +6,14 @@ use axum::extract::State;
 use axum::response::Redirect;
 use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
+use mend_core::inspection::functional_test::TestResult;
+use mend_core::inspection::sheet::SheetPhase;
 use mend_core::inspection::{PinMark, verdict};
 use mend_core::planning::ledger::GroupState;
 use mend_core::planning::sequence::stages::helpers;
 use mend_core::shop::Stop;
 use mend_formats::shop_settings::ShopSettings;
-use mend_store::LogRow;
+use mend_store::{ExtraRow, JobPhotoRow, LogRow};
 use serde::Deserialize;
 
 use super::ledger_view::in_words;
@@ -20,7 +22,7 @@ use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{BenchRunView, Job};
+use crate::job::{BenchRunView, DECLINED, Job, WENT_BACK};
 use crate::learning;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -51,6 +53,8 @@ pub(crate) struct HandoverPage {
     measured: Vec<SheetLine>,
     parts: Vec<SheetLine>,
     agreed: Vec<SheetLine>,
+    /// Those that the sheet shows.
+    photos: Vec<JobPhotoRow>,
     sound: bool,
     handed_over: Option<String>,
     /// What it taught, once it is given back.
@@ -67,6 +71,9 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         let at = jiff::Timestamp::from_millisecond(ms).ok()?.to_zoned_datetime(app.now().time_zone().clone());
         Some(at.strftime("%-d %B %Y, %H:%M").to_string())
     };
+    let id = job.row.id;
+    let (extras, photos) = app.reading(move |read| Ok((read.extras(id)?, read.job_photos(id)?))).await?;
+    let extras: Vec<SheetLine> = extras.iter().map(extra).collect();
     Ok(HandoverPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/handover", job.row.id)),
         head: JobHead::from_job(&job, Some(Stop::Handover), app.now().date()),
@@ -74,23 +81,32 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         job: job.row.id,
         taken_in: day(job.row.taken_in_ms).unwrap_or_default(),
         today: app.now().strftime("%-d %B %Y").to_string(),
-        found: found(&job),
+        found: found(&job).into_iter().chain(broken(&job)).chain(extras).collect(),
         done: bench_times(&job, &day).into_iter().chain(done(&job, visitor)).collect(),
-        measured: measured(&job),
+        measured: measured(&job).into_iter().chain(checked(&job)).collect(),
         parts: parts(&job, visitor),
         agreed: agreed(&job),
+        photos: photos.into_iter().filter(|photo| photo.on_sheet).collect(),
         sound: job.is_sound(),
         handed_over: job.row.handed_over_ms.and_then(day),
         lesson: if job.is_closed() { Some(LessonPart::load(&app, job.row.id).await?) } else { None },
-        log: job.log.iter().map(|row| logged(row, day(row.at_ms).unwrap_or_default())).collect(),
+        log: on_record(&job, &|ms| day(ms).unwrap_or_default()),
         shop: crate::pages::settings::load(&app).await?,
     })
+}
+
+/// What is on record besides that it was handed over.
+fn on_record(job: &Job, day: &dyn Fn(i64) -> String) -> Vec<String> {
+    let plain = job.log.len() == 1 && job.log[0].what == "handed-over";
+    if plain { Vec::new() } else { job.log.iter().map(|row| logged(row, day(row.at_ms))).collect() }
 }
 
 /// A line of the record.
 fn logged(row: &LogRow, at: String) -> String {
     match row.what.as_str() {
         "reopened" => format!("Reopened {at} by {}: {}", row.who, row.reason),
+        DECLINED => format!("Given back as it is {at} by {}: {}", row.who, row.reason),
+        WENT_BACK => format!("Went back {at} by {}: {}", row.who, row.reason),
         _ => format!("Handed over {at}"),
     }
 }
@@ -108,6 +124,35 @@ fn found(job: &Job) -> Vec<SheetLine> {
         typed(job, "Before opening", "power_on"),
     ];
     lines.into_iter().flatten().collect()
+}
+
+/// Lands that were not whole before or after the heat.
+fn broken(job: &Job) -> Option<SheetLine> {
+    let broken = job.broken_lands();
+    let listed: Vec<String> = broken.iter().map(|(joint, state)| format!("{} {}", joint.name, state.name())).collect();
+    (!listed.is_empty()).then(|| line("Lands", listed.join(", ")))
+}
+
+/// What was found while inside, with the answer.
+fn extra(row: &ExtraRow) -> SheetLine {
+    let price = if row.price.is_empty() { String::new() } else { format!(", {}", row.price) };
+    let answer =
+        if row.answer.is_empty() { "not answered".to_owned() } else { format!("{} by {}", row.answer, row.who) };
+    line("Found inside", format!("{}{price}: {answer}", row.what))
+}
+
+/// What a meter read before and now, and what was tried.
+fn checked(job: &Job) -> Vec<SheetLine> {
+    let count = |phase: SheetPhase| job.checks.iter().filter(|row| row.list == phase.key()).count();
+    let (before, after) = (count(SheetPhase::Before), count(SheetPhase::After));
+    let read =
+        (before + after > 0).then(|| line("Diode sheet", format!("{before} pins before, {after} with the new part")));
+    let tried = job.tests().into_iter().filter(|test| test.open.is_some() || test.closed.is_some());
+    let said = |result: Option<TestResult>| result.map_or("not tried", TestResult::name);
+    let tests = tried
+        .map(|test| line("Tested", format!("{}: {} open, {} closed", test.name, said(test.open), said(test.closed))));
+    let skipped = job.has_skipped(Stop::Test).then(|| line("Tested", "skipped"));
+    read.into_iter().chain(tests).chain(skipped).collect()
 }
 
 /// When it was on the bench.
@@ -223,7 +268,9 @@ fn left_in(bench: &BenchRunView) -> Vec<SheetLine> {
 }
 
 fn agreed(job: &Job) -> Vec<SheetLine> {
+    let declined = job.declined().map(|row| line("Given back as it is", row.reason.clone()));
     let lines = [
+        declined,
         typed(job, "Price", "price"),
         typed(job, "Deposit", "deposit"),
         typed(job, "Terms", "terms"),

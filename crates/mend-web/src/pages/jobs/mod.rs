@@ -4,6 +4,7 @@ pub(crate) mod alloy;
 mod alloy_form;
 pub(crate) mod alloy_view;
 pub(crate) mod board;
+mod decline;
 mod fit_ways;
 pub(crate) mod handover;
 pub(crate) mod heat;
@@ -17,14 +18,17 @@ mod heat_window;
 pub(crate) mod intake;
 mod ledger_view;
 pub(crate) mod lesson;
+pub(crate) mod look;
 pub(crate) mod method;
+mod photos;
 pub(crate) mod pins;
 pub(crate) mod plan_view;
 mod recipe_lines;
 pub(crate) mod run;
+pub(crate) mod test;
 
 use axum::Router;
-use axum::extract::{Path, State};
+use axum::extract::{DefaultBodyLimit, Path, State};
 use axum::response::Redirect;
 use axum::routing::{get, post};
 use mend_core::shop::{self, Stop};
@@ -39,6 +43,10 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}", get(next_stop))
         .route("/jobs/{id}/intake", get(intake::show).post(intake::keep))
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
+        .route("/jobs/{id}/look", get(look::show).post(look::enter))
+        .route("/jobs/{id}/look/meter", get(look::meter::show))
+        .route("/jobs/{id}/look/extras", post(look::extras::add))
+        .route("/jobs/{id}/look/extras/{extra}", post(look::extras::answer))
         .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
         .route("/jobs/{id}/method", get(method::show))
         .route("/jobs/{id}/method/live", post(method::live))
@@ -64,7 +72,12 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/run/watch", post(run::twin::watch))
         .route("/jobs/{id}/lesson", get(lesson::show))
         .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
+        .route("/jobs/{id}/photos", get(photos::show).post(photos::add).layer(DefaultBodyLimit::disable()))
+        .route("/jobs/{id}/photos/{photo}", post(photos::change))
+        .route("/jobs/{id}/test", get(test::show).post(test::enter))
+        .route("/jobs/{id}/test/back", post(test::back))
         .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
+        .route("/jobs/{id}/handover/decline", post(decline::decline))
         .route("/jobs/{id}/handover/reopen", post(handover::reopen))
 }
 

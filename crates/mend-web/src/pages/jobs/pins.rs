@@ -3,6 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
+use mend_core::board::Joint;
 use mend_core::inspection::{PinMark, verdict};
 use mend_core::shop::Stop;
 use mend_store::NewMark;
@@ -10,7 +11,7 @@ use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
-use crate::draw::pin_rows::{PinRows, pin_rows};
+use crate::draw::pin_rows::{PinFace, PinRows, pin_rows};
 use crate::extract::Form;
 use crate::job::Job;
 use crate::pages::{Frame, JobHead};
@@ -36,8 +37,6 @@ pub(crate) struct PinWalk {
     /// `sound`, `open` or `rework`.
     class: &'static str,
     sound: bool,
-    /// What the functional test of this connector must cover.
-    tests: Vec<String>,
     tallies: Vec<Tally>,
 }
 
@@ -101,11 +100,13 @@ impl PinWalk {
         let verdict = verdict(&walked);
         let count = |mark: PinMark| Tally { mark, count: walked.iter().filter(|w| w.mark == Some(mark)).count() };
         let unfinished = matches!(verdict, mend_core::inspection::Verdict::Unfinished { .. });
+        let face =
+            |joint: &Joint| PinFace::walked(walked.iter().find(|pin| pin.name == joint.name).and_then(|pin| pin.mark));
         Ok(Self {
             head: JobHead::from_job(job, Some(Stop::Pins), app.now().date()),
             oob,
             job: job.row.id,
-            rows: pin_rows(&job.board()?.1.connector, &walked, chosen),
+            rows: pin_rows(&job.board()?.1.connector, (&face, false), chosen),
             title: crate::words::verdict(&verdict),
             rework: crate::words::rework(&verdict),
             class: if verdict.is_sound() {
@@ -116,7 +117,6 @@ impl PinWalk {
                 "rework"
             },
             sound: verdict.is_sound(),
-            tests: job.board()?.1.connector.tests.clone(),
             tallies: PinMark::ALL.map(count).into_iter().collect(),
         })
     }

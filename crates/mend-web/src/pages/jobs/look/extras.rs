@@ -1,0 +1,93 @@
+//! What was found while inside: an extra line that the customer accepts or declines, on record.
+
+use axum::extract::{Path, State};
+use axum::response::Redirect;
+use mend_core::units::Money;
+use mend_store::ExtraRow;
+use serde::Deserialize;
+
+use super::super::{JobPath, number};
+use super::view::mending_of;
+use crate::App;
+use crate::extract::Form;
+use crate::job::Job;
+use crate::refusal::Refusal;
+
+/// Longest description, and longest name, characters.
+const LONGEST: [usize; 2] = [200, 80];
+
+/// A line as it is typed.
+#[derive(Deserialize)]
+pub(crate) struct ExtraForm {
+    #[serde(default)]
+    what: String,
+    #[serde(default)]
+    price: String,
+    /// `lands`: what mending the lands takes, as it is computed.
+    #[serde(default)]
+    of: String,
+}
+
+fn fits(field: &'static str, (value, most): (&str, usize)) -> Result<String, Refusal> {
+    let value = value.trim();
+    if (1..=most).contains(&value.chars().count()) {
+        return Ok(value.to_owned());
+    }
+    Err(Refusal::field(field, "is wanted, and not too long", &format!("1 to {most} characters")))
+}
+
+async fn typed(app: &App, job: &Job, sent: &ExtraForm) -> Result<(String, String), Refusal> {
+    if sent.of == "lands" {
+        return mending_of(app, job).await?.ok_or(Refusal::NotYet("Every land is whole"));
+    }
+    let price = match sent.price.trim() {
+        "" => String::new(),
+        price => price
+            .parse::<Money>()
+            .map(|amount| amount.to_string())
+            .map_err(|_| Refusal::field("price", format!("“{price}” is no amount"), "like 12.50; empty: nothing"))?,
+    };
+    Ok((fits("what was found", (&sent.what, LONGEST[0]))?, price))
+}
+
+pub(crate) async fn add(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<ExtraForm>,
+) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let (what, price) = typed(&app, &job, &sent).await?;
+    let (id, now) = (job.row.id, app.now_ms());
+    let row =
+        ExtraRow { id: 0, what, price, answer: String::new(), who: String::new(), found_ms: now, answered_ms: None };
+    app.changing(id, move |w| w.add_extra(id, &row)).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/look#extras")))
+}
+
+/// The customer's answer, and who gave it.
+#[derive(Deserialize)]
+pub(crate) struct AnswerForm {
+    answer: String,
+    #[serde(default)]
+    who: String,
+}
+
+pub(crate) async fn answer(
+    State(app): State<App>,
+    Path((id, extra)): Path<(String, String)>,
+    Form(sent): Form<AnswerForm>,
+) -> Result<Redirect, Refusal> {
+    let id = number(&Path(id))?;
+    let extra: i64 = extra.parse().map_err(|_| Refusal::NotFound("line"))?;
+    if !["accepted", "declined"].contains(&sent.answer.as_str()) {
+        return Err(Refusal::field("answer", format!("“{}” is no answer", sent.answer), "accepted or declined"));
+    }
+    let (who, now) = (fits("name", (&sent.who, LONGEST[1]))?, app.now_ms());
+    Job::load(&app, id).await?;
+    let answer = sent.answer;
+    let there = app.changing(id, move |w| w.answer_extra(id, (extra, &answer, &who), now)).await?;
+    if !there {
+        return Err(Refusal::NotFound("line"));
+    }
+    Ok(Redirect::to(&format!("/jobs/{id}/look#extras")))
+}
