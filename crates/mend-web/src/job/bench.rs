@@ -56,7 +56,7 @@ impl BenchRunView {
         let steps = match &run.steps {
             Some(steps) => serde_json::from_str(steps).map_err(|error| format!("its steps: {error}"))?,
             // Opened by an older version, which wrote them anew each time.
-            None => planned.steps(&Workplace { board, equipment, fit: None }, &composition),
+            None => planned.steps(&Workplace { board, equipment, fit: None, broken: Vec::new() }, &composition),
         };
         let mut bench = Self {
             state: BenchRun::after(&steps, &[]),

@@ -24,7 +24,8 @@ impl Job {
     /// What the steps of its plan are written for.
     pub(crate) fn workplace(&self) -> Result<Workplace<'_>, Refusal> {
         let fit = self.current_plan_of(HeatWork::Fit);
-        Ok(Workplace { board: &self.board()?.1, equipment: &self.equipment, fit })
+        let broken = self.broken_lands().into_iter().map(|(joint, _)| joint.name.clone()).collect();
+        Ok(Workplace { board: &self.board()?.1, equipment: &self.equipment, fit, broken })
     }
 
     /// Its newest plan, whatever it was made from.

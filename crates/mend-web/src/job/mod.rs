@@ -55,6 +55,8 @@ pub(crate) struct Workplace<'a> {
     pub(crate) equipment: &'a EquipmentFile,
     /// The plan of the fit.
     pub(crate) fit: Option<&'a Planned>,
+    /// Joints whose land is not whole.
+    pub(crate) broken: Vec<String>,
 }
 
 /// A part of a job that is there and can't be read.
@@ -106,7 +108,8 @@ impl Planned {
         let choice = self.inputs.method.as_ref();
         let (keep_intact, sucker) = (self.inputs.keep_intact, at.equipment.sucker);
         let plain = Script::plain(at.board, &self.plan, composition);
-        sequence(&Script { choice, keep_intact, sucker, fit: at.fit.map(|fit| &fit.plan), ..plain })
+        let (fit, broken) = (at.fit.map(|fit| &fit.plan), at.broken.as_slice());
+        sequence(&Script { choice, keep_intact, sucker, fit, broken, ..plain })
     }
 
     /// Whatever engine made it: a run keeps the plan that it was begun with.

@@ -27,6 +27,10 @@ pub(super) fn pads_line(line: &PadsLine) -> String {
         PadsLine::BraidSticks => "Braid that sticks is a board gone cold: warm it, do not pull.".into(),
         PadsLine::AlcoholAndBrush => "Strong alcohol and brush; let it dry.".into(),
         PadsLine::LookAtPads => "Look: pads whole, mask whole, components in place.".into(),
+        PadsLine::LookFor { components } => {
+            format!("Look: pads and mask whole; {} came near the limit: in place, and whole?", components.join(", "))
+        }
+        PadsLine::MendLands { pads, holes } => mend_lands(pads, holes),
         PadsLine::PutBackNow => "A knocked part goes back now, and is measured.".into(),
         PadsLine::HolesStayFilled => {
             "Holes stay filled, level with both faces: the part drops in while they are liquid.".into()
@@ -93,4 +97,12 @@ pub(super) fn fit_line(line: &FitLine) -> String {
         ),
         FitLine::DrawBridgesOff => "A bridge goes with flux and a clean tip, drawn off along the pin.".into(),
     }
+}
+/// A trace is laid to a pad; of a hole the far side has to carry.
+fn mend_lands(pads: &[String], holes: &[String]) -> String {
+    let pads = (!pads.is_empty())
+        .then(|| format!("Mend {} before the new part: glued down, a trace where it is torn.", pads.join(", ")));
+    let holes =
+        (!holes.is_empty()).then(|| format!("{}: the far side has to carry, prove it from there.", holes.join(", ")));
+    pads.into_iter().chain(holes).collect::<Vec<_>>().join(" ")
 }

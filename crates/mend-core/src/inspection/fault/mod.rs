@@ -1,9 +1,9 @@
 //! Is the port the fault at all? Rules over the condition of its lands and the diode sheet, a file each; each speaks for a place where
 //! the fault may be, and names its pins.
 //!
-//! - [`clue`]: what a rule is given and what it says; a file for each rule
+//! - `clue`: what a rule is given and what it says; a file for each rule
 //!
-//! A rule is a function from what was seen to a [`Clue`]; it is listed in [`RULES`] and says nothing where it does not apply. What
+//! A rule is a function from what was seen to a [`Clue`]; it is listed in `RULES` and says nothing where it does not apply. What
 //! all of them come to is [`suspicion`]. It finds no fault by itself: it says which of three places to look at first, and why.
 
 mod broken_land;

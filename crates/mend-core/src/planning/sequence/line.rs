@@ -196,6 +196,15 @@ pub enum PadsLine {
     BraidSticks,
     AlcoholAndBrush,
     LookAtPads,
+    /// Components that the plan has near their limit: are they there, and whole?
+    LookFor {
+        components: Vec<String>,
+    },
+    /// Lands that were found not to be whole, and what is to be done.
+    MendLands {
+        pads: Vec<String>,
+        holes: Vec<String>,
+    },
     PutBackNow,
     HolesStayFilled,
     LookFromFarSide,

@@ -49,7 +49,7 @@ pub fn sequence(script: &Script<'_>) -> Vec<Step> {
         (Some(_), _) => steps.extend(fitted(script)),
         (None, _) => steps.extend([
             pads::wick(script),
-            pads::clean_pads(),
+            pads::clean_pads(script),
             fit::fit(script),
             fit::set(script),
             fit::hold(script),
@@ -65,7 +65,7 @@ fn fitted(script: &Script<'_>) -> Vec<Step> {
     if !script.is(MethodFamily::HotSwap) {
         steps.push(pads::wick(script));
         steps.extend(pads::holes(script));
-        steps.extend([pads::clean_pads(), fit::fit(script), fit::set(script)]);
+        steps.extend([pads::clean_pads(script), fit::fit(script), fit::set(script)]);
     }
     steps.extend([fit::hold(script), fit::touch_up(script)]);
     steps.extend([after::clean(script), after::look(script), after::test(script)]);

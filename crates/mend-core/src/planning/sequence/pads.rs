@@ -5,10 +5,12 @@ use super::line::PadsLine;
 use super::script::Script;
 use super::step::{Duty, Step, StepKind, step};
 use super::task::Task;
+use crate::board::Joint;
 use crate::caution::Caution;
 use crate::method::MethodFamily;
 use crate::method::equipment::Sucker;
 use crate::method::techniques::{BRAID, HOLES, THIN};
+use crate::planning::margin::{LimitStatus, Margin, MarginKind};
 use crate::planning::small_runs::SmallWork;
 
 /// A window shorter than this is none: nobody gets the braid out in time, s (E).
@@ -76,15 +78,57 @@ pub(super) fn holes(script: &Script<'_>) -> Option<Step> {
     Some(step(Task::ClearHoles, lines, &cautions))
 }
 
-pub(super) fn clean_pads() -> Step {
-    let lines = vec![PadsLine::AlcoholAndBrush, PadsLine::LookAtPads, PadsLine::PutBackNow];
+pub(super) fn clean_pads(script: &Script<'_>) -> Step {
+    let mut lines = vec![PadsLine::AlcoholAndBrush];
+    lines.push(look_for(script).unwrap_or(PadsLine::LookAtPads));
+    lines.extend(mend(script));
+    lines.push(PadsLine::PutBackNow);
     Step { duty: Duty::Clean, ..step(Task::CleanPads, lines, &[Caution::Alcohol]) }
+}
+
+/// Components that came near their limit or past it, by name.
+fn look_for(script: &Script<'_>) -> Option<PadsLine> {
+    let hot = |margin: &&Margin| {
+        margin.kind == MarginKind::Component && !margin.expendable && margin.status != LimitStatus::Inside
+    };
+    let components: Vec<String> = script.plan.margins.iter().filter(hot).map(|margin| margin.name.clone()).collect();
+    (!components.is_empty()).then_some(PadsLine::LookFor { components })
+}
+
+/// Lands that were not whole before: a trace is laid to a pad; of a hole the far side has to carry.
+fn mend(script: &Script<'_>) -> Option<PadsLine> {
+    let broken = script.board.connector.joints.iter().filter(|joint| script.broken.contains(&joint.name));
+    let (holes, pads): (Vec<&Joint>, Vec<&Joint>) = broken.partition(|joint| joint.shape.is_hole());
+    let [pads, holes] = [pads, holes].map(|of| of.into_iter().map(|joint| joint.name.clone()).collect::<Vec<_>>());
+    (!pads.is_empty() || !holes.is_empty()).then_some(PadsLine::MendLands { pads, holes })
 }
 
 #[cfg(test)]
 mod tests {
     use super::super::fixture::{job, says};
     use super::*;
+
+    #[test]
+    fn what_came_near_its_limit_is_looked_for_by_name_and_what_was_broken_is_mended() {
+        let mut job = job();
+        job.plan.margins.retain(|margin| margin.kind != MarginKind::Component);
+        assert!(says(&clean_pads(&job.script()), PadsLine::LookAtPads));
+        let hot = Margin {
+            kind: MarginKind::Component,
+            name: "mic".to_owned(),
+            status: LimitStatus::Near,
+            expendable: false,
+            ..job.plan.margins[0].clone()
+        };
+        job.plan.margins.push(hot);
+        let joint = job.bench.board.connector.joints[0].name.clone();
+        let broken = [joint.clone()];
+        let step = clean_pads(&Script { broken: &broken, ..job.script() });
+        assert!(says(&step, PadsLine::LookFor { components: vec!["mic".to_owned()] }));
+        let hole = job.bench.board.connector.joints[0].shape.is_hole();
+        let (pads, holes) = if hole { (vec![], vec![joint]) } else { (vec![joint], vec![]) };
+        assert!(says(&step, PadsLine::MendLands { pads, holes }));
+    }
 
     #[test]
     fn braid_goes_where_it_is_wanted_and_everywhere_once_low_melt_was_fed() {

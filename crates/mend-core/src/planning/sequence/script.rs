@@ -25,13 +25,15 @@ pub struct Script<'a> {
     pub keep_intact: KeepIntact,
     /// What empties holes here.
     pub sucker: Sucker,
+    /// Joints whose land is not whole, by name.
+    pub broken: &'a [String],
 }
 
 impl<'a> Script<'a> {
     /// Hot air as it is set, on a customer's board.
     pub fn plain(board: &'a Board, plan: &'a Plan, composition: &'a JointComposition) -> Self {
         let (keep_intact, sucker) = (KeepIntact::Board, Sucker::None);
-        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker }
+        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker, broken: &[] }
     }
 }
 
