@@ -10,7 +10,8 @@ const views = [
   ["bench", "/"],
   ["intake", "/jobs/4/intake"],
   ["alloy", "/jobs/4/alloy"],
-  ["alloy-desk", "/alloys"],
+  ["opening", "/jobs/10/opening"],
+  ["look", "/jobs/8/look?list=before"],
   ["heat-plan-open", "/jobs/5/heat"],
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
@@ -71,14 +72,11 @@ test("pictures of describing and comparing", async ({ page }) => {
   await shoot(page, "compare");
 });
 
-test("pictures of the methods side by side, and of one of them", async ({ page }) => {
+test("picture of the methods side by side", async ({ page }) => {
   test.setTimeout(120_000);
   await page.goto("/jobs/7/method");
   await expect(page.locator("svg.lanes")).toBeVisible({ timeout: 60_000 });
   await shoot(page, "method");
-  await page.goto("/jobs/7/method/bridge-wire");
-  await expect(page.locator("#search .found")).toBeVisible({ timeout: 60_000 });
-  await shoot(page, "method-family");
 });
 
 test("picture of the ways to fit a part", async ({ page }) => {

@@ -149,7 +149,10 @@ test("unknown alloys, stations, pins, presses, jobs and wrong methods are refuse
     ],
     [await request.get("/", { headers: { host: "elsewhere.example" } }), 421, "does not answer to that name"],
     [
-      await request.post("/jobs/5/heat", { data: "x".repeat(3_000_000), headers: { "content-type": "application/x-www-form-urlencoded" } }),
+      await request.post("/jobs/5/heat", {
+        data: "x".repeat(3_000_000),
+        headers: { "content-type": "application/x-www-form-urlencoded", connection: "close" },
+      }),
       413,
       "too large",
     ],

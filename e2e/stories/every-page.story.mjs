@@ -35,6 +35,8 @@ const pages = [
   "/jobs/4/run",
   "/jobs/5/run",
   "/jobs/3/pins",
+  "/jobs/10/opening",
+  "/jobs/9/opening",
   "/jobs/8/look",
   "/jobs/8/look?list=before",
   "/jobs/3/test",

@@ -32,6 +32,9 @@ pub struct Export {
     pub connectors: Vec<String>,
     /// Photographs, JPEG; drafts and jobs name them by their place in this list, from 1.
     pub photos: Vec<PhotoEntry>,
+    /// Versions of opening maps, `urgent-mend/opening/1`, in the order in which they came; their pages name photographs by their place.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub openings: Vec<String>,
     /// Versions of boards in the order in which they came.
     pub boards: Vec<BoardEntry>,
     /// Boards that are being described.

@@ -13,6 +13,7 @@
 //! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`
 //! - [`fits`]: ways to fit a new part compared, `urgent-mend/fits/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
+//! - [`opening`]: the opening map of a device model, `urgent-mend/opening/1`
 //! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
 //! - [`record`]: a job with all that is on record of it, `urgent-mend/job/3`; [`export`]: how exported files belong together,
 //!   `urgent-mend/export/2`
@@ -33,6 +34,7 @@ pub mod kicad;
 pub mod lesson;
 pub mod live;
 pub mod melt;
+pub mod opening;
 pub mod placement;
 pub mod plan;
 mod reading;

@@ -76,6 +76,8 @@ pub enum FileKind {
     JobRecord,
     /// A job as the demo ships it.
     DemoJob,
+    /// The opening map of a device model.
+    Opening,
 }
 
 /// What a file says its format is.
@@ -98,6 +100,7 @@ pub fn file_kind(bytes: &[u8]) -> Option<FileKind> {
         (&crate::shop_settings::ACCEPTED, FileKind::ShopSettings),
         (&crate::record::ACCEPTED, FileKind::JobRecord),
         (&crate::shop::ACCEPTED, FileKind::DemoJob),
+        (&crate::opening::ACCEPTED, FileKind::Opening),
     ];
     kinds.into_iter().find(|(accepted, _)| accepted.includes(&named)).map(|(_, kind)| kind)
 }

@@ -68,6 +68,9 @@ pub struct JobRecord {
     /// What was found while inside, offered as extra lines.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub extras: Vec<ExtraRecord>,
+    /// How its device was opened.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub opening: Option<OpeningRecord>,
     /// Photographs of it, of the export that it is a part of.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub photos: Vec<JobPhotoRecord>,
@@ -214,6 +217,28 @@ pub struct CheckRecord {
     pub name: String,
     /// Volts or `open`; a state; a result; `skipped`.
     pub value: String,
+    /// When.
+    pub at_ms: i64,
+}
+
+/// How a device was opened: by which map of the export, and what was tapped.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct OpeningRecord {
+    /// The map's place in the export's `openings`, from 1.
+    pub map: usize,
+    /// Taps in their sequence.
+    pub taps: Vec<TapRecord>,
+}
+
+/// A tap.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct TapRecord {
+    /// The thing's number on the map; `undo`.
+    pub item: String,
+    /// `out`, `back` or `undo`.
+    pub tap: String,
     /// When.
     pub at_ms: i64,
 }

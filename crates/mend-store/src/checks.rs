@@ -7,9 +7,9 @@ use crate::{Read, StoreError, Write};
 /// What was found of a land, a pin or a test of a job, or that a stop was skipped.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct CheckRow {
-    /// `before`, `off`, `after`, `good`, `condition`, `test-open`, `test-closed` or `skipped`.
+    /// `before`, `off`, `after`, `good`, `condition`, `test-open`, `test-closed`, `opening`, `map` or `skipped`.
     pub list: String,
-    /// The pin, joint, test or stop.
+    /// The pin, joint, test, thing on the map or stop.
     pub name: String,
     /// What was found.
     pub value: String,
@@ -41,6 +41,14 @@ impl Read<'_> {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
+    /// All entries of a list, in their sequence, whether or not they count any more.
+    pub fn check_history(&self, job: i64, list: &str) -> Result<Vec<CheckRow>, StoreError> {
+        let sql = "SELECT list, name, value, entered_ms FROM check_entries WHERE job_id = ?1 AND list = ?2 ORDER BY id";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let rows = statement.query_map([&job as &dyn rusqlite::ToSql, &list], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
     /// Readings of boards of a model that are known to be good: of other jobs with their new part on that were handed over, and those
     /// of a board that was read for comparison.
     pub fn good_readings(&self, model: i64, but: i64) -> Result<Vec<CheckRow>, StoreError> {
@@ -55,13 +63,13 @@ impl Read<'_> {
 }
 
 impl Write<'_> {
-    /// Keeps an entry; one that was kept already changes nothing, whatever came after it.
-    pub fn enter_check(&self, job: i64, new: &NewCheck) -> Result<(), StoreError> {
+    /// Keeps an entry; one that was kept already changes nothing, whatever came after it, and answers false.
+    pub fn enter_check(&self, job: i64, new: &NewCheck) -> Result<bool, StoreError> {
         let sql =
             "INSERT INTO check_entries (job_id, list, name, value, entered_ms, token) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
                    ON CONFLICT (job_id, token) DO NOTHING";
         let CheckRow { list, name, value, entered_ms } = &new.row;
-        self.0.prepare_cached(sql)?.execute(params![job, list, name, value, entered_ms, new.token])?;
-        Ok(())
+        let values = params![job, list, name, value, entered_ms, new.token];
+        Ok(self.0.prepare_cached(sql)?.execute(values)? == 1)
     }
 }

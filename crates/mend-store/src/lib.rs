@@ -3,7 +3,7 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins, checks, extras, job_photos
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings
 
 mod boards;
 mod check;
@@ -21,6 +21,7 @@ mod jobs;
 mod layouts;
 mod lessons;
 mod migrations;
+mod openings;
 mod photos;
 mod pins;
 mod plans;
@@ -46,6 +47,7 @@ pub use job_index::{IndexRow, ListedJob, ReleaseRow};
 pub use job_photos::JobPhotoRow;
 pub use jobs::{JobRow, LogRow};
 pub use lessons::{LessonRow, NewLesson};
+pub use openings::OpeningRow;
 pub use photos::{NewPhoto, PhotoRow};
 pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};

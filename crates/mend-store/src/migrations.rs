@@ -28,6 +28,8 @@ const STEPS: &[M<'_>] = &[
         .down("DROP TABLE run_readings; DROP TABLE instruments; DROP TABLE to_learn; DROP INDEX lessons_of_job; ALTER TABLE lessons DROP COLUMN job_id; DROP TABLE run_states;"),
     M::up(include_str!("../migrations/0011_taped_on.sql")).down("ALTER TABLE runs DROP COLUMN taped_on;"),
     M::up(include_str!("../migrations/0012_checks.sql")).down("DROP TABLE job_photos; DROP TABLE extras; DROP TABLE check_entries;"),
+    M::up(include_str!("../migrations/0013_opening.sql"))
+        .down("DROP TABLE job_openings; DROP TABLE opening_maps; DROP TABLE opening_models;"),
 ];
 
 /// All steps, in order.

@@ -7,12 +7,12 @@ use std::net::SocketAddr;
 use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::bundle::Bundle;
-use mend_formats::shop::{ExtraFile, JobFile, RunFile};
+use mend_formats::shop::{ExtraFile, JobFile, OpenedFile, RunFile};
 use mend_formats::{board, equipment, shop, station};
 use mend_store::{CheckRow, EventRow, ExtraRow, InstrumentRow, Moment, NewBoard, NewCheck, NewMark, NewRun, Write};
 
 use crate::App;
-use crate::job::{HeatWork, Job};
+use crate::job::{HeatWork, Job, OPENING};
 use crate::photograph;
 use crate::planner::{self, Ordered};
 use crate::refusal::Refusal;
@@ -33,6 +33,8 @@ pub struct ShopFiles {
     pub photos: BTreeMap<String, Vec<u8>>,
     /// `urgent-mend/draft/1`: each becomes a board, or the next version of the board of its name.
     pub drafts: BTreeMap<String, String>,
+    /// `urgent-mend/opening/1`.
+    pub openings: BTreeMap<String, String>,
     /// `urgent-mend/job/1`, oldest first.
     pub jobs: BTreeMap<String, String>,
 }
@@ -111,6 +113,12 @@ pub async fn fill(
     for (name, text) in &files.drafts {
         let id = add_draft(app, text, &photos).await.map_err(|r| CannotOpen::refusal(name, r))?;
         boards.insert(name.clone(), id);
+    }
+    for (name, text) in &files.openings {
+        let file = mend_formats::opening::parse(text.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
+        let (text, now) = (text.clone(), app.now_ms());
+        let added = app.writing(move |w| w.add_opening((&file.device, &text), now)).await;
+        added.map_err(|r| CannotOpen::refusal(name, r))?;
     }
     let mut waiting = Vec::new();
     for (name, text) in &files.jobs {
@@ -195,6 +203,24 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
     Ok(())
 }
 
+/// How far a device is opened: the first of its map out, and of these the last back.
+fn add_opened(w: &Write<'_>, id: i64, (opened, now_ms): (&OpenedFile, i64)) -> Result<(), mend_store::StoreError> {
+    let Some(row) = w.read().openings()?.into_iter().find(|row| row.name == opened.device) else { return Ok(()) };
+    w.choose_opening(id, row.id)?;
+    let map = mend_formats::opening::parse(row.map.as_bytes()).map(mend_formats::opening::OpeningFile::into_map);
+    let items = map.map(|map| map.items).unwrap_or_default();
+    let items = items.iter().filter(|item| item.what.comes_out());
+    let out: Vec<u32> = items.map(|item| item.id).take(opened.out.unwrap_or(usize::MAX)).collect();
+    let taps =
+        out.iter().map(|item| (*item, "out")).chain(out.iter().rev().take(opened.back).map(|item| (*item, "back")));
+    for (item, tap) in taps {
+        let (list, name, value) = (OPENING.to_owned(), item.to_string(), tap.to_owned());
+        let token = format!("file-{tap}-{item}");
+        w.enter_check(id, &NewCheck { row: CheckRow { list, name, value, entered_ms: now_ms }, token })?;
+    }
+    Ok(())
+}
+
 /// What was found of lands, pins and tests, and while inside.
 fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<(), mend_store::StoreError> {
     for (list, checks) in &file.checks {
@@ -203,6 +229,9 @@ fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<
             let token = format!("file-{list}-{name}");
             w.enter_check(id, &NewCheck { row: CheckRow { list, name, value, entered_ms: now_ms }, token })?;
         }
+    }
+    if let Some(opened) = &file.opening {
+        add_opened(w, id, (opened, now_ms))?;
     }
     for extra in file.extras.iter().cloned() {
         let ExtraFile { what, price, answer, who } = extra;

@@ -15,7 +15,8 @@ struct Demo;
 pub(crate) fn shop_files() -> ShopFiles {
     let (boards, stations, jobs) = (folder("boards/"), folder("stations/"), folder("jobs/"));
     let (equipment, settings) = (folder("").remove("equipment"), folder("").remove("shop"));
-    ShopFiles { boards, equipment, settings, stations, photos: pictures("photos/"), drafts: folder("drafts/"), jobs }
+    let (photos, drafts, openings) = (pictures("photos/"), folder("drafts/"), folder("openings/"));
+    ShopFiles { boards, equipment, settings, stations, photos, drafts, openings, jobs }
 }
 
 fn folder(prefix: &str) -> BTreeMap<String, String> {

@@ -48,7 +48,7 @@ const RANKS: &[&[&str]] = &[
     &["calibration"],
     &["method"],
     &["planning"],
-    &["inspection", "shop"],
+    &["inspection", "opening", "shop"],
     &["example"],
 ];
 

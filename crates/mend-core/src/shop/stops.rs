@@ -9,6 +9,8 @@ use crate::planning::plan::WindowState;
 pub enum Stop {
     /// Taken in.
     Intake,
+    /// Opened by its map.
+    Opening,
     /// Which board, what is near.
     Board,
     /// Lands, and a diode sheet: is the port the fault at all? After the board, whose pins are looked at.
@@ -31,8 +33,9 @@ pub enum Stop {
 
 impl Stop {
     /// All, in order.
-    pub const ALL: [Self; 10] = [
+    pub const ALL: [Self; 11] = [
         Self::Intake,
+        Self::Opening,
         Self::Board,
         Self::Look,
         Self::Alloy,
@@ -47,7 +50,7 @@ impl Stop {
     /// The group of stops that it belongs to, as the line has them together.
     pub const fn group(self) -> &'static str {
         match self {
-            Self::Intake | Self::Board | Self::Look => "Taken in",
+            Self::Intake | Self::Opening | Self::Board | Self::Look => "Taken in",
             Self::Alloy | Self::Method | Self::Heat => "Planned",
             Self::Run | Self::Pins => "At the bench",
             Self::Test | Self::Handover => "Given back",
@@ -58,6 +61,7 @@ impl Stop {
     pub const fn name(self) -> &'static str {
         match self {
             Self::Intake => "Intake",
+            Self::Opening => "Opening",
             Self::Board => "Board",
             Self::Look => "Look",
             Self::Alloy => "Alloy",
@@ -74,6 +78,7 @@ impl Stop {
     pub const fn path(self) -> &'static str {
         match self {
             Self::Intake => "intake",
+            Self::Opening => "opening",
             Self::Board => "board",
             Self::Look => "look",
             Self::Alloy => "alloy",
@@ -90,6 +95,7 @@ impl Stop {
     pub const fn call(self) -> &'static str {
         match self {
             Self::Intake => "Finish the intake",
+            Self::Opening => "Open it",
             Self::Board => "Choose the board",
             Self::Look => "Look and measure",
             Self::Alloy => "Choose the alloy",
@@ -134,6 +140,9 @@ pub enum PinState {
 pub struct Facts {
     /// Fields the intake still wants.
     pub intake_missing: usize,
+    /// Has all come out that its map has, or was that skipped?
+    #[serde(default)]
+    pub opened: bool,
     /// Has a board been chosen?
     pub board: bool,
     /// Has it been looked at and measured, or was that skipped?
@@ -174,6 +183,8 @@ pub enum StopState {
 fn is_done(facts: &Facts, stop: Stop) -> bool {
     match stop {
         Stop::Intake => facts.intake_missing == 0,
+        // Who has a board before him has opened the device.
+        Stop::Opening => facts.opened || facts.board,
         Stop::Board => facts.board,
         // Who has gone on to the solder has not looked, and does not go back for it.
         Stop::Look => facts.looked || facts.alloy || facts.window.is_some() || facts.run != RunState::NotStarted,
@@ -192,7 +203,7 @@ fn is_done(facts: &Facts, stop: Stop) -> bool {
 ///
 /// ```
 /// use mend_core::shop::{Facts, Stop, next};
-/// assert_eq!(next(&Facts::default()), Some(Stop::Board));
+/// assert_eq!(next(&Facts::default()), Some(Stop::Opening));
 /// assert_eq!(next(&Facts { handed_over: true, ..Facts::default() }), None);
 /// ```
 pub fn next(facts: &Facts) -> Option<Stop> {
@@ -207,7 +218,7 @@ pub fn next(facts: &Facts) -> Option<Stop> {
 /// ```
 /// use mend_core::shop::{Facts, Stop, StopState, state};
 /// let facts = Facts::default();
-/// assert_eq!((state(&facts, Stop::Intake), state(&facts, Stop::Board)), (StopState::Done, StopState::Now));
+/// assert_eq!((state(&facts, Stop::Intake), state(&facts, Stop::Opening)), (StopState::Done, StopState::Now));
 /// ```
 pub fn state(facts: &Facts, stop: Stop) -> StopState {
     if next(facts) == Some(stop) {
@@ -248,6 +259,9 @@ mod tests {
         let mut facts = Facts { intake_missing: 2, ..Facts::default() };
         assert_eq!(next(&facts), Some(Stop::Intake));
         facts.intake_missing = 0;
+        assert_eq!(next(&facts), Some(Stop::Opening));
+        facts.opened = true;
+        assert_eq!(next(&facts), Some(Stop::Board));
         facts.board = true;
         assert_eq!(next(&facts), Some(Stop::Look));
         facts.looked = true;

@@ -49,9 +49,26 @@ pub struct JobFile {
     /// What was found while inside.
     #[serde(default)]
     pub extras: Vec<ExtraFile>,
+    /// The device whose opening map it goes by, and how many things of it are out and back.
+    #[serde(default)]
+    pub opening: Option<OpenedFile>,
     /// Has it been handed over?
     #[serde(default)]
     pub handed_over: bool,
+}
+
+/// How far a device is opened.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct OpenedFile {
+    /// The map's device.
+    pub device: String,
+    /// So many came out, in the map's order; left out: all.
+    #[serde(default)]
+    pub out: Option<usize>,
+    /// So many of these are back, the last out first.
+    #[serde(default)]
+    pub back: usize,
 }
 
 /// Something that was found while inside.

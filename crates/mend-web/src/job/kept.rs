@@ -5,10 +5,10 @@ use std::collections::BTreeMap;
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_formats::equipment::{self, EquipmentFile};
 use mend_formats::{board, shop};
-use mend_store::{BoardRow, CheckRow, JobRow, LogRow, PlanRow, Read, StoreError};
+use mend_store::{BoardRow, CheckRow, JobRow, LogRow, OpeningRow, PlanRow, Read, StoreError};
 
 use super::bench::{BenchRunView, KeptRun};
-use super::{Job, Planned, Unread};
+use super::{Job, JobOpening, OPENING, Planned, Unread};
 use crate::known::as_known;
 use crate::words::Words;
 
@@ -24,6 +24,7 @@ pub(super) struct StoredJob {
     run: Option<KeptRun>,
     pins: BTreeMap<String, String>,
     checks: Vec<CheckRow>,
+    opening: Option<(OpeningRow, Vec<CheckRow>)>,
     equipment: Option<String>,
     log: Vec<LogRow>,
 }
@@ -71,6 +72,10 @@ impl StoredJob {
             run: read.run_of(row.id)?.map(|run| KeptRun::read(read, run)).transpose()?,
             pins: read.pins(row.id)?,
             checks: read.checks(row.id)?,
+            opening: read
+                .opening_of(row.id)?
+                .map(|map| Ok::<_, StoreError>((map, read.check_history(row.id, OPENING)?)))
+                .transpose()?,
             equipment: read.equipment()?,
             log: read.job_log(row.id)?,
             row,
@@ -103,6 +108,14 @@ impl StoredJob {
             |what, text: Option<String>| text.and_then(|text| unread.or_note(what, ours(shop::read_inputs(&text))));
         let entered = settings("heat settings", self.settings).or(made_from);
         let fit_entered = settings("fit's settings", self.fit_settings).or(fit_made_from);
+        let opening = self.opening.and_then(|(row, history)| {
+            let name = row.name.clone();
+            let read = JobOpening::try_new(row, &history);
+            if read.is_none() {
+                unread.push(Unread { what: "opening map", why: format!("the map of {name} is not of our format") });
+            }
+            read
+        });
         Job {
             planned,
             entered,
@@ -117,6 +130,7 @@ impl StoredJob {
             equipment,
             pins: self.pins,
             checks: self.checks,
+            opening,
             log: self.log,
             unread,
             row: self.row,

@@ -8,6 +8,7 @@ mod checks;
 mod fit;
 mod heat_work;
 mod kept;
+mod opening;
 mod summary;
 
 use std::collections::BTreeMap;
@@ -19,7 +20,7 @@ use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::sequence::script::Script;
 use mend_core::planning::sequence::sequence;
 use mend_core::planning::sequence::step::Step;
-use mend_core::shop::{Facts, IntakeField, PinState, RunState};
+use mend_core::shop::{Facts, IntakeField, PinState, RunState, Stop};
 use mend_core::solder::CompositionEntry;
 use mend_core::solder::JointComposition;
 use mend_formats::equipment::EquipmentFile;
@@ -35,6 +36,7 @@ pub(crate) use fit::first_fit;
 pub(crate) use heat_work::HeatWork;
 use kept::StoredJob;
 pub(crate) use kept::equipment_or_usual;
+pub(crate) use opening::{JobOpening, MAP, OPENING};
 pub(crate) use summary::{Summary, index_row};
 
 /// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
@@ -89,6 +91,8 @@ pub(crate) struct Job {
     pub(crate) pins: BTreeMap<String, String>,
     /// What was found of its lands, pins and tests.
     pub(crate) checks: Vec<CheckRow>,
+    /// How its device is opened, where it goes by a map.
+    pub(crate) opening: Option<JobOpening>,
     /// What the shop has and can.
     pub(crate) equipment: EquipmentFile,
     /// What handing over and reopening left on record.
@@ -221,6 +225,15 @@ impl Job {
         !walked.is_empty() && verdict(&walked).is_sound()
     }
 
+    /// Is all out that its map has, or was that skipped?
+    fn is_opened(&self) -> bool {
+        let out = self
+            .opening
+            .as_ref()
+            .is_some_and(|opening| !opening.map.items.is_empty() && opening.tally().next.is_none());
+        out || self.has_skipped(Stop::Opening)
+    }
+
     /// Where it stands; when it is due is for whoever knows the day.
     pub(crate) fn facts(&self) -> Facts {
         let missing = IntakeField::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();
@@ -237,6 +250,7 @@ impl Job {
         };
         Facts {
             intake_missing: missing,
+            opened: self.is_opened(),
             board: self.board.is_some(),
             looked: self.is_looked_at(),
             alloy: self.composition.is_some(),

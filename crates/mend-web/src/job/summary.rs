@@ -2,6 +2,7 @@
 
 use jiff::civil::Date;
 use mend_core::inspection::functional_test::{TestVerdict, judged};
+use mend_core::opening::tally::Count;
 use mend_core::planning::plan::WindowState;
 use mend_core::shop::{Facts, PinState, RunState, Stop};
 use mend_store::{IndexRow, ReleaseRow};
@@ -86,6 +87,7 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
             "" => "received".to_owned(),
             price => price.to_owned(),
         },
+        Stop::Opening => opening_figure(job),
         Stop::Board => {
             job.board.as_ref().map_or("none yet".to_owned(), |(_, b)| format!("{} joints", b.connector.joints.len()))
         }
@@ -105,13 +107,27 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
     }
 }
 
+/// What is out, and what is not back.
+fn opening_figure(job: &Job) -> String {
+    let Some(opening) = &job.opening else {
+        return if job.has_skipped(Stop::Opening) { "skipped" } else { "no map" }.to_owned();
+    };
+    let counts = opening.tally().counts;
+    let sum = |of: fn(&Count) -> usize| counts.iter().map(of).sum::<usize>();
+    match (sum(|count| count.of), sum(|count| count.out), sum(|count| count.back)) {
+        (_, out, back) if out > 0 && out == back => "all back".to_owned(),
+        (_, out, back) if back > 0 => format!("{} missing", out - back),
+        (of, out, _) => format!("{out} of {of} out"),
+    }
+}
+
 /// How much was looked at.
 fn look_figure(job: &Job) -> String {
     let broken = job.broken_lands().len();
     match job.checks.iter().filter(|row| row.list == CONDITION || row.list == "before").count() {
         _ if broken > 0 => format!("{broken} broken"),
         _ if job.has_skipped(Stop::Look) => "skipped".to_owned(),
-        0 => "not looked at".to_owned(),
+        0 => "not yet".to_owned(),
         _ if job.is_looked_at() => "looked at".to_owned(),
         found => format!("{found} entries"),
     }

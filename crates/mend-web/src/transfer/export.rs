@@ -5,9 +5,10 @@ use std::collections::{BTreeMap, BTreeSet};
 use mend_formats::export::{
     BoardEntry, DraftEntry, Export, FILE, FORMAT, InstrumentEntry, LessonEntry, PhotoEntry, StationEntry,
 };
+use mend_formats::opening;
 use mend_formats::record::{
-    self, BoardName, CheckRecord, EventRecord, ExtraRecord, JobPhotoRecord, JobRecord, LogRecord, PlanRecord,
-    ReadingRecord, RunRecord, StateRecord, VariantRecord,
+    self, BoardName, CheckRecord, EventRecord, ExtraRecord, JobPhotoRecord, JobRecord, LogRecord, OpeningRecord,
+    PlanRecord, ReadingRecord, RunRecord, StateRecord, TapRecord, VariantRecord,
 };
 use mend_formats::{draft, export as format, renewal};
 use mend_store::{
@@ -17,6 +18,7 @@ use mend_store::{
 
 use super::CannotOpen;
 use crate::App;
+use crate::job::{MAP, OPENING};
 
 /// Takes a file by its name in the export's folder.
 pub type Sink<'a> = &'a mut (dyn FnMut(&str, &[u8]) -> std::io::Result<()> + Send);
@@ -31,6 +33,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         stations: Vec::new(),
         connectors: Vec::new(),
         photos: Vec::new(),
+        openings: Vec::new(),
         boards: Vec::new(),
         drafts: Vec::new(),
         jobs: Vec::new(),
@@ -47,11 +50,16 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         list.connectors.push(out.put(&format!("connectors/{:04}.json", k + 1), row.file.as_bytes())?);
     }
     let photos = photos(app, &mut out, &mut list).await?;
+    let maps = openings(app, &mut out, (&mut list, &photos)).await?;
     let boards = boards(app, &mut out, (&mut list, &photos)).await?;
     let numbers = read(app, |r| r.job_numbers()).await?;
     for (k, id) in numbers.iter().enumerate() {
-        let (id, boards, places) = (*id, boards.clone(), photos.clone());
-        let record = read(app, move |r| job(r, id, (&boards, &places))).await?;
+        let (id, boards, places, maps) = (*id, boards.clone(), photos.clone(), maps.clone());
+        let record = read(app, move |r| {
+            let (record, opening) = (job(r, id, (&boards, &places))?, opened(r, id, &maps)?);
+            Ok(record.map(|record| JobRecord { opening, ..record }))
+        });
+        let record = record.await?;
         let text = record.and_then(|record| record::write(&record).ok());
         let text = text.ok_or_else(|| failed(&format!("job {id}"), "can't be written: see urgent-mend check"))?;
         list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
@@ -230,8 +238,14 @@ fn job(
         variants,
         runs,
         pins: read.pins(id)?,
-        checks: read.checks(id)?.into_iter().map(check_record).collect(),
+        checks: read
+            .checks(id)?
+            .into_iter()
+            .filter(|row| ![OPENING, MAP].contains(&row.list.as_str()))
+            .map(check_record)
+            .collect(),
         extras: read.extras(id)?.into_iter().map(extra_record).collect(),
+        opening: None,
         photos: read.job_photos(id)?.into_iter().filter_map(|row| photo_record(row, places)).collect(),
         log: read.job_log(id)?.into_iter().map(log_record).collect(),
     }))
@@ -244,6 +258,36 @@ fn log_record(row: mend_store::LogRow) -> LogRecord {
 fn photo_record(row: JobPhotoRow, places: &NumberedFiles) -> Option<JobPhotoRecord> {
     let JobPhotoRow { photo_id, stop, words, on_sheet, added_ms, .. } = row;
     Some(JobPhotoRecord { photo: *places.get(&photo_id)?, stop, words, on_sheet, added_ms })
+}
+
+/// Versions of opening maps, and where each stands in the list, from 1.
+async fn openings(
+    app: &App,
+    out: &mut Out<'_>,
+    (list, places): (&mut Export, &NumberedFiles),
+) -> Result<NumberedFiles, CannotOpen> {
+    let mut numbers = NumberedFiles::new();
+    for row in read(app, |r| r.all_openings()).await? {
+        let place = list.openings.len() as i64 + 1;
+        let text = opening::parse(row.map.as_bytes()).ok().and_then(|mut file| {
+            file.pages
+                .iter_mut()
+                .for_each(|page| page.photo = page.photo.and_then(|photo| places.get(&photo).copied()));
+            opening::write(&file).ok()
+        });
+        let file = out.put(&format!("openings/{place:04}.json"), text.unwrap_or(row.map).as_bytes())?;
+        list.openings.push(file);
+        numbers.insert(row.id, place);
+    }
+    Ok(numbers)
+}
+
+/// By which map a job's device was opened, and what was tapped.
+fn opened(read: Read<'_>, id: i64, maps: &NumberedFiles) -> Result<Option<OpeningRecord>, StoreError> {
+    let Some(map) = read.opening_of(id)?.and_then(|row| maps.get(&row.id).copied()) else { return Ok(None) };
+    let taps = read.check_history(id, OPENING)?.into_iter();
+    let taps = taps.map(|row| TapRecord { item: row.name, tap: row.value, at_ms: row.entered_ms }).collect();
+    Ok(Some(OpeningRecord { map: map as usize, taps }))
 }
 
 fn check_record(row: CheckRow) -> CheckRecord {

@@ -8,7 +8,8 @@ use mend_formats::record::{
     self, BoardName, CheckRecord, ExtraRecord, JobPhotoRecord, JobRecord, ReadingRecord, StateRecord,
 };
 use mend_formats::{
-    FileKind, board, connector, draft, equipment, export as format, file_kind, lesson, shop, shop_settings, station,
+    FileKind, board, connector, draft, equipment, export as format, file_kind, lesson, opening, shop, shop_settings,
+    station,
 };
 use mend_store::{
     CheckRow, EventRow, ExtraRow, InstrumentRow, JobPhotoRow, LogRow, Moment, NewBoard, NewCheck, NewDraft, NewLesson,
@@ -17,7 +18,7 @@ use mend_store::{
 
 use super::CannotOpen;
 use crate::App;
-use crate::job::Job;
+use crate::job::{Job, OPENING};
 use crate::opening::add_one_job;
 use crate::refusal::Refusal;
 
@@ -35,8 +36,9 @@ pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Impo
         Some(FileKind::ShopSettings) => one_shop(app, bytes).await,
         Some(FileKind::JobRecord) => one_job(app, bytes).await,
         Some(FileKind::DemoJob) => one_demo_job(app, bytes).await,
+        Some(FileKind::Opening) => one_opening(app, bytes).await,
         None => {
-            let known = "a station, board, connector, equipment, shop or job file of ours";
+            let known = "a station, board, connector, opening map, equipment, shop or job file of ours";
             Err(vec![Finding::written("import", "format", "it names none that can be imported").hint(known)].into())
         }
     };
@@ -81,6 +83,20 @@ async fn one_connector(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     }
 }
 
+/// The newest version of its device's map; one that is there already changes nothing. Its photographs are another shop's.
+async fn one_opening(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
+    let mut file = opening::parse(bytes)?;
+    file.pages.iter_mut().for_each(|page| page.photo = None);
+    let (text, device, now) = (opening::write(&file)?, file.device.clone(), app.now_ms());
+    let name = device.clone();
+    let there = app.reading(|read| read.all_openings()).await?;
+    if there.iter().any(|row| row.name == device && row.map == text) {
+        return Ok(format!("opening map of “{name}” is there already"));
+    }
+    app.writing(move |w| w.add_opening((&device, &text), now)).await?;
+    Ok(format!("opening map of “{name}”"))
+}
+
 async fn one_equipment(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     equipment::parse(bytes)?;
     let (file, now) = (text(bytes)?, app.now_ms());
@@ -101,7 +117,7 @@ async fn one_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     let boards = boards.map(|row| (BoardName { model: row.name, version: row.version }, row.id)).collect();
     let device = record.intake.get("device").cloned().unwrap_or_default();
     let now = app.now_ms();
-    let id = app.writing(move |w| put_job(w, (&record, &boards, &[]), now)).await??;
+    let id = app.writing(move |w| put_job(w, (&record, &boards, ExportPlaces::default()), now)).await??;
     Ok(format!("job {id}, {device}"))
 }
 
@@ -142,6 +158,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
     instruments(app, &list).await?;
     stations(app, &list, &load).await?;
     let photos = photos(app, &list, &load).await?;
+    let openings = openings(app, (&list, &photos), &load).await?;
     let mut boards = BTreeMap::new();
     for entry in &list.boards {
         let id = whole_board(app, (entry, &photos), &load).await?;
@@ -150,8 +167,11 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
     let mut jobs = Vec::new();
     for name in &list.jobs {
         let record = record::parse(&load(name)?).map_err(|found| CannotOpen::findings(name, &found))?;
-        let (boards, photos, now) = (boards.clone(), photos.clone(), app.now_ms());
-        let put = app.writing(move |w| put_job(w, (&record, &boards, &photos), now)).await.and_then(|done| done);
+        let (boards, photos, openings, now) = (boards.clone(), photos.clone(), openings.clone(), app.now_ms());
+        let write = move |w: &Write<'_>| {
+            put_job(w, (&record, &boards, ExportPlaces { photos: &photos, openings: &openings }), now)
+        };
+        let put = app.writing(write).await.and_then(|done| done);
         jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
     }
     drafts(app, &list, (&photos, &jobs), &load).await?;
@@ -274,10 +294,46 @@ async fn drafts(app: &App, list: &Export, (photos, jobs): (&[i64], &[i64]), load
 
 type Boards = BTreeMap<BoardName, i64>;
 
+/// Where the photographs and the maps of an export are in the store, in the export's order; none of a file on its own.
+#[derive(Debug, Clone, Copy, Default)]
+struct ExportPlaces<'a> {
+    photos: &'a [i64],
+    openings: &'a [i64],
+}
+
+/// Versions of opening maps, with their photographs as the store names them.
+async fn openings(app: &App, (list, photos): (&Export, &[i64]), load: Load<'_>) -> Result<Vec<i64>, CannotOpen> {
+    let mut numbers = Vec::new();
+    for name in &list.openings {
+        let mut file = opening::parse(&load(name)?).map_err(|found| CannotOpen::findings(name, &found))?;
+        for page in &mut file.pages {
+            let place = page.photo.and_then(|place| usize::try_from(place - 1).ok());
+            page.photo = place.and_then(|k| photos.get(k)).copied();
+        }
+        let text = opening::write(&file).map_err(|error| CannotOpen::because(name, &error.to_string()))?;
+        let (device, now) = (file.device, app.now_ms());
+        let added = app.writing(move |w| w.add_opening((&device, &text), now)).await;
+        numbers.push(added.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
+    }
+    Ok(numbers)
+}
+
+/// How the device was opened, by a map that is there.
+fn put_opening(w: &Write<'_>, id: i64, (record, maps): (&JobRecord, &[i64])) -> Result<(), StoreError> {
+    let Some(opening) = &record.opening else { return Ok(()) };
+    let Some(map) = opening.map.checked_sub(1).and_then(|k| maps.get(k)) else { return Ok(()) };
+    w.choose_opening(id, *map)?;
+    for (k, tap) in opening.taps.iter().cloned().enumerate() {
+        let row = CheckRow { list: OPENING.to_owned(), name: tap.item, value: tap.tap, entered_ms: tap.at_ms };
+        w.enter_check(id, &NewCheck { row, token: format!("file-tap-{k}") })?;
+    }
+    Ok(())
+}
+
 /// All of a job, with its number; an objection where it names a board that is not here.
 fn put_job(
     w: &Write<'_>,
-    (record, boards, photos): (&JobRecord, &Boards, &[i64]),
+    (record, boards, places): (&JobRecord, &Boards, ExportPlaces<'_>),
     now_ms: i64,
 ) -> Result<Result<i64, Refusal>, StoreError> {
     let named = record.board.iter().chain(record.plans.iter().map(|plan| &plan.board));
@@ -305,7 +361,8 @@ fn put_job(
         let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
         w.mark_pin(id, &NewMark { pin, mark, at_ms: now_ms, token })?;
     }
-    put_found(w, id, (record, photos))?;
+    put_found(w, id, (record, places.photos))?;
+    put_opening(w, id, (record, places.openings))?;
     for row in &record.log {
         let (what, who, reason) = (row.what.clone(), row.who.clone(), row.reason.clone());
         w.log_job(id, &LogRow { what, who, reason, at_ms: row.at_ms })?;

@@ -189,12 +189,22 @@ async fn an_export_makes_the_same_shop() {
     let asked = "answer=accepted&who=Tam";
     assert_eq!(ask(&one, post("/jobs/1/look/extras/1", asked)).await.0, StatusCode::SEE_OTHER);
     pictured(&one).await;
+    for (path, form) in [
+        ("/jobs/1/opening/map", "device=Merle 2"),
+        ("/jobs/1/opening/edits", "act=add&page=0&x=0.5&y=0.5&kind=clip&token=a"),
+        ("/jobs/1/opening", "list=opening&name=1&value=out&token=b"),
+    ] {
+        let (status, said) = ask(&one, post(path, form)).await;
+        assert!(status.is_success() || status == StatusCode::SEE_OTHER, "{path}: {said}");
+    }
     let files = exported(&one).await;
     assert!(files.contains_key("lessons/00003.json"));
     let text = |name: &str| String::from_utf8_lossy(&files[name]).into_owned();
     assert!(text("export.json").contains("10.0.0.9:5025"));
     let job = files.keys().find(|name| name.starts_with("jobs/")).map(|name| text(name)).unwrap();
-    for there in ["\"celsius\": 84.5", "\"test-closed\"", "\"dust in the fan\"", "\"words\": \"as it came\""] {
+    for there in
+        ["\"celsius\": 84.5", "\"test-closed\"", "\"dust in the fan\"", "\"words\": \"as it came\"", "\"tap\": \"out\""]
+    {
         assert!(job.contains(there), "{there}");
     }
     let list = files["export.json"].clone();

@@ -9,6 +9,7 @@ use mend_core::heat::tool::HotAir;
 use mend_core::inspection::functional_test::TestResult;
 use mend_core::inspection::sheet::SheetPhase;
 use mend_core::inspection::{PinMark, verdict};
+use mend_core::opening::tally::Count;
 use mend_core::planning::ledger::GroupState;
 use mend_core::planning::sequence::stages::helpers;
 use mend_core::shop::Stop;
@@ -152,7 +153,12 @@ fn checked(job: &Job) -> Vec<SheetLine> {
     let tests = tried
         .map(|test| line("Tested", format!("{}: {} open, {} closed", test.name, said(test.open), said(test.closed))));
     let skipped = job.has_skipped(Stop::Test).then(|| line("Tested", "skipped"));
-    read.into_iter().chain(tests).chain(skipped).collect()
+    let counted = job.opening.as_ref().map(|opening| {
+        let counts = opening.tally().counts;
+        let sum = |of: fn(&Count) -> usize| counts.iter().map(of).sum::<usize>();
+        line("Opened by its map", format!("{} out, {} back in", sum(|count| count.out), sum(|count| count.back)))
+    });
+    counted.into_iter().chain(read).chain(tests).chain(skipped).collect()
 }
 
 /// When it was on the bench.

@@ -20,6 +20,7 @@ mod ledger_view;
 pub(crate) mod lesson;
 pub(crate) mod look;
 pub(crate) mod method;
+mod opening;
 mod photos;
 pub(crate) mod pins;
 pub(crate) mod plan_view;
@@ -43,6 +44,11 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}", get(next_stop))
         .route("/jobs/{id}/intake", get(intake::show).post(intake::keep))
         .route("/jobs/{id}/board", get(board::show).post(board::choose))
+        .route("/jobs/{id}/opening", get(opening::show).post(opening::tap))
+        .route("/jobs/{id}/opening/map", post(opening::choose))
+        .route("/jobs/{id}/opening/edits", post(opening::edits::change))
+        .route("/jobs/{id}/opening/photo", post(opening::edits::photograph).layer(DefaultBodyLimit::disable()))
+        .route("/jobs/{id}/opening/file", get(opening::file))
         .route("/jobs/{id}/look", get(look::show).post(look::enter))
         .route("/jobs/{id}/look/meter", get(look::meter::show))
         .route("/jobs/{id}/look/extras", post(look::extras::add))

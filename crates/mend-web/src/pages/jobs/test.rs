@@ -129,11 +129,24 @@ fn checked(job: &Job, sent: &CheckForm) -> Result<String, Refusal> {
         let message = format!("“{}” is no test of this connector", sent.name);
         return Err(Refusal::field("test", message, "choose one of the list"));
     }
+    if sent.list == TEST_CLOSED && !sent.value.is_empty() {
+        closed(job)?;
+    }
     if !sent.value.is_empty() && TestResult::named(&sent.value).is_none() {
         let names = TestResult::ALL.map(TestResult::name).join(", ");
         return Err(Refusal::field("result", format!("“{}” is no result", sent.value), &names));
     }
     Ok(sent.value.clone())
+}
+
+/// Nothing is closed while something that came out is not back.
+fn closed(job: &Job) -> Result<(), Refusal> {
+    let missing = job.opening.as_ref().map_or(0, |opening| opening.tally().missing.len());
+    if missing == 0 {
+        return Ok(());
+    }
+    let what = if missing == 1 { "one thing is".to_owned() } else { format!("{missing} things are") };
+    Err(Refusal::field("closed", format!("{what} out and not back"), "the opening map names them, and where they were"))
 }
 
 pub(crate) async fn enter(

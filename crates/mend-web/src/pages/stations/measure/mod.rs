@@ -60,6 +60,8 @@ pub(super) fn routes() -> Router<App> {
 pub(super) struct Measuring {
     pub(super) id: i64,
     pub(super) file: StationFile,
+    /// Which measurement.
+    kind: &'static str,
     fields: BTreeMap<String, String>,
 }
 
@@ -90,7 +92,7 @@ impl Measuring {
         let row = load(app, path).await?;
         let (id, file) = (row.id, station::read(row.file.as_bytes())?);
         let fields = app.reading(move |read| read.measuring(id, kind)).await?;
-        Ok(Self { id, file, fields })
+        Ok(Self { id, file, kind, fields })
     }
 
     /// As it is kept once this has been entered too.

@@ -64,9 +64,12 @@ impl Measurement {
             figures,
         };
         let (id, name, text, now) = (kept.id, file.name.clone(), station::write(&file)?, app.now_ms());
+        let measured = kept.kind;
         app.writing(move |write| {
             write.set_station(id, (&name, &text))?;
-            write.add_lesson(&lesson, now)
+            write.add_lesson(&lesson, now)?;
+            // A lesson may be of another kind than the measurement that taught it: once what was entered stayed, and was taken again.
+            write.end_measuring(id, measured)
         })
         .await?;
         list_open_jobs(app).await?;
