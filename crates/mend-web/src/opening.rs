@@ -7,12 +7,14 @@ use std::net::SocketAddr;
 use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::bundle::Bundle;
-use mend_formats::shop::{ExtraFile, JobFile, OpenedFile, RunFile};
+use mend_formats::shop::{ExtraFile, JobFile, OpenedFile, RunFile, WentBackFile};
 use mend_formats::{board, equipment, shop, station};
-use mend_store::{CheckRow, EventRow, ExtraRow, InstrumentRow, Moment, NewBoard, NewCheck, NewMark, NewRun, Write};
+use mend_store::{
+    CheckRow, EventRow, ExtraRow, InstrumentRow, LogRow, Moment, NewBoard, NewCheck, NewMark, NewRun, Write,
+};
 
 use crate::App;
-use crate::job::{HeatWork, Job, OPENING};
+use crate::job::{HeatWork, Job, OPENING, WENT_BACK};
 use crate::photograph;
 use crate::planner::{self, Ordered};
 use crate::refusal::Refusal;
@@ -229,6 +231,9 @@ fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<
             let token = format!("file-{list}-{name}");
             w.enter_check(id, &NewCheck { row: CheckRow { list, name, value, entered_ms: now_ms }, token })?;
         }
+    }
+    if let Some(WentBackFile { who, reason }) = file.went_back.clone() {
+        w.log_job(id, &LogRow { what: WENT_BACK.to_owned(), who, reason, at_ms: now_ms })?;
     }
     if let Some(opened) = &file.opening {
         add_opened(w, id, (opened, now_ms))?;

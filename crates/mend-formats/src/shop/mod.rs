@@ -52,9 +52,22 @@ pub struct JobFile {
     /// The device whose opening map it goes by, and how many things of it are out and back.
     #[serde(default)]
     pub opening: Option<OpenedFile>,
+    /// A test that failed, and where it went back to.
+    #[serde(default)]
+    pub went_back: Option<WentBackFile>,
     /// Has it been handed over?
     #[serde(default)]
     pub handed_over: bool,
+}
+
+/// Who went back with a job, and why.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct WentBackFile {
+    /// Who.
+    pub who: String,
+    /// What failed, why, and to which stop it went.
+    pub reason: String,
 }
 
 /// How far a device is opened.

@@ -165,7 +165,7 @@ fn run_figure(job: &Job, facts: &Facts) -> String {
     match (facts.run, &job.bench) {
         (RunState::AtStep(at, of), _) => format!("step {at} of {of}"),
         (RunState::Done, Some(bench)) => {
-            bench.state.release().map_or("done".to_owned(), |stamp| format!("moved at {:.0} s", stamp.seconds))
+            bench.state.release().map_or("done".to_owned(), |stamp| format!("off at {:.0} s", stamp.seconds))
         }
         _ => "not begun".to_owned(),
     }
