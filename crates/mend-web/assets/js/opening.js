@@ -17,8 +17,8 @@ const send = (path, answered) =>
   queue({
     name: `opening ${path}`,
     send: ({ data, token }) => fetch(path, { method: "POST", body: new URLSearchParams({ ...data, token }) }),
-    shown: (html, last) => {
-      answered();
+    shown: (html, last, entry) => {
+      if (entry) answered();
       if (last) show(html);
     },
     refused: () => {

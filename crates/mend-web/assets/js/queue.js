@@ -97,20 +97,20 @@ function age(entry) {
 /** What a page of refusal says. */
 async function reason(answer) {
   const page = new DOMParser().parseFromString(await answer.text(), "text/html");
-  const said = [...page.querySelectorAll(".refused h1, .finding, .refused p:not(:has(a))")];
-  return (
-    said
-      .map((part) => part.textContent.replace(/\s+/g, " ").trim())
-      .filter(Boolean)
-      .join(". ") || `answered ${answer.status}`
-  );
+  const objections = [...page.querySelectorAll(".findings li")].map((finding) => words(finding.childNodes).join(" "));
+  const said = objections.length > 0 ? objections : words(page.querySelectorAll(".refused h1, .refused p:not(:has(a))"));
+  return said.join(". ") || `answered ${answer.status}`;
+}
+
+function words(nodes) {
+  return [...nodes].map((node) => node.textContent.replace(/\s+/g, " ").trim()).filter(Boolean);
 }
 
 /**
  * A queue of one page.
  * - `name`: entries of the same name belong together, whatever tab made them
  * - `send(entry, ago)`: sends one; answers the fetch
- * - `shown(html, last, entry)`: an entry was taken; `last` where none waits after it
+ * - `shown(html, last, entry)`: an entry was taken; `last` where none waits after it. Without an entry: those after it were refused
  * - `refused(answer, entry)`: may take a refusal upon itself by answering true: the entry goes
  * - `lost()`: sending failed; it goes on by itself
  * - `move(entry)`: what the entry would be, made now; null where it can't be
@@ -122,6 +122,8 @@ export function queue({ name, send, shown, refused, lost, move }) {
   let timer = null;
   let sending = false;
   let said = "";
+  // What the shop answered last while others waited.
+  let held = null;
 
   /** Adds an entry as its label says it to a person; `moment` is when it was made, ms on the page's own clock. */
   function add({ label, moment = performance.now() }, data) {
@@ -169,11 +171,15 @@ export function queue({ name, send, shown, refused, lost, move }) {
     if (answer.ok) {
       const html = await answer.text();
       take(entry.key);
+      held = rest.length === 0 ? null : html;
       shown(html, rest.length === 0, entry);
-    } else if (refused && (await refused(answer.clone(), entry))) {
-      take(entry.key);
     } else {
-      put(entry.key, { ...strip(entry), refused: await reason(answer) });
+      const takes = refused && (await refused(answer.clone(), entry));
+      if (takes) take(entry.key);
+      else put(entry.key, { ...strip(entry), refused: await reason(answer) });
+      // The last was refused: what was taken before it is shown, or the page would stay as it was before them all.
+      if (rest.length === 0 && held) shown(held, true, null);
+      held = rest.length === 0 ? null : held;
     }
     draw();
   }

@@ -146,7 +146,11 @@ fn closed(job: &Job) -> Result<(), Refusal> {
         return Ok(());
     }
     let what = if missing == 1 { "one thing is".to_owned() } else { format!("{missing} things are") };
-    Err(Refusal::field("closed", format!("{what} out and not back"), "the opening map names them, and where they were"))
+    Err(Refusal::field(
+        "closed",
+        format!("{what} out and not back:"),
+        "the opening map names them, and where they were",
+    ))
 }
 
 pub(crate) async fn enter(
