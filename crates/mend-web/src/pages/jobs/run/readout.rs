@@ -40,16 +40,16 @@ fn said(
     visitor: Visitor,
 ) -> Readout {
     let words = visitor.words();
-    let unit = match station.display.shows() {
-        Shows::Flow => " L/min",
-        Shows::Percent => " %",
-        Shows::Dial => " on its dial",
+    let knob = |flow: f64| match station.display.shows() {
+        Shows::Flow => format!("{flow:.0} L/min"),
+        Shows::Percent => format!("{flow:.0} %"),
+        Shows::Dial => format!("{flow:.1} on its dial"),
     };
-    let knobs = |set_c: f64, flow: f64| format!("{}, {flow:.0}{unit}", words.temperature(set_c));
+    let knobs = |set_c: f64, flow: f64| format!("{}, {}", words.temperature(set_c), knob(flow));
     let shown = |air: &HotAir| station.display.value(air.flow).unwrap_or_else(|| air.flow.in_litres_per_minute());
     let wanted = air.map(|air| (air.set.in_celsius(), shown(air)));
     let off = |(set_c, flow): &(f64, f64)| {
-        (read.set_c - set_c).abs() > SAME_SET_K || (read.shown_flow / flow.max(1.0) - 1.0).abs() > SAME_FLOW
+        (read.set_c - set_c).abs() > SAME_SET_K || (read.shown_flow - flow).abs() > SAME_FLOW * flow.max(1.0)
     };
     match wanted.filter(off) {
         Some((set_c, flow)) => {
@@ -65,7 +65,8 @@ fn said(
 #[cfg(test)]
 mod tests {
     use mend_core::example::Bench;
-    use mend_core::units::Scale;
+    use mend_core::heat::display::Display;
+    use mend_core::units::{Flow, Scale};
 
     use super::*;
 
@@ -81,5 +82,21 @@ mod tests {
         assert_eq!(of(set_c + 2.0, flow), format!("Set as planned, outlet {:.0} °C", set_c - 10.0));
         assert!(of(set_c - 40.0, flow).contains(": the plan has "), "{}", of(set_c - 40.0, flow));
         assert!(of(set_c, 0.7 * flow).contains("L/min: the plan has "));
+    }
+
+    #[test]
+    fn a_dial_below_one_that_stands_as_planned_is_as_planned() {
+        let bench = Bench::try_new().expect("the example");
+        let air = bench.recipe.air.expect("hot air");
+        let steps = vec![(0.0, Flow::litres_per_minute(0.0)), (0.8, air.flow)];
+        let dial = Display::try_new(Shows::Dial, steps).expect("it climbs");
+        let station = Station { display: dial, ..bench.station };
+        let of = |shown_flow: f64| {
+            let set_c = air.set.in_celsius();
+            let read = HotAirReading { outlet_c: set_c, set_c, shown_flow };
+            said(("Gull", &read), (&station, Some(&air)), Visitor { scale: Scale::Celsius })
+        };
+        assert!(of(0.8).as_planned);
+        assert!(of(0.5).line.ends_with("0.8 on its dial"), "{}", of(0.5).line);
     }
 }

@@ -92,7 +92,7 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<OutletMeasured>, Ve
     let (mut bad, mut readings) = (Vec::new(), Vec::new());
     let scale = kept.scale(visitor);
     let [low, high] = [POSSIBLE_C.0, POSSIBLE_C.1].map(|celsius| scale.of(Temperature::celsius(celsius)));
-    let unit = if scale == Scale::Fahrenheit { Unit::One } else { Unit::Celsius };
+    let unit = Unit::from(scale);
     let flows = flows(kept);
     for row in rows(kept, scale) {
         for (typed, flow) in row.read.iter().zip(&flows).filter(|(typed, _)| !typed.is_empty()) {
