@@ -3,7 +3,7 @@
 use mend_core::finding::Finding;
 use mend_core::finding::problem::ValueProblem;
 use mend_core::opening::item::{FOR_S, ItemKind, LENGTH_MM, THREAD_MM, WARM_C};
-use mend_core::opening::map::{MOST_ITEMS, MOST_PAGES, MapPage, OpeningItem, OpeningMap};
+use mend_core::opening::map::{MOST_ID, MOST_ITEMS, MOST_PAGES, MapPage, OpeningItem, OpeningMap};
 use mend_core::units::Unit;
 use serde::{Deserialize, Serialize};
 
@@ -29,17 +29,26 @@ pub struct OpeningFile {
     pub pages: Vec<MapPage>,
     /// What is on them, in the order in which it comes out.
     pub items: Vec<OpeningItem>,
+    /// The highest number that was ever given to one.
+    #[serde(default, skip_serializing_if = "is_none_yet")]
+    pub last_id: u32,
+}
+
+#[allow(clippy::trivially_copy_pass_by_ref, reason = "serde hands a reference")]
+fn is_none_yet(id: &u32) -> bool {
+    *id == 0
 }
 
 impl OpeningFile {
     /// A map under a device's name.
     pub fn new(device: &str, map: OpeningMap) -> Self {
-        Self { format: FORMAT.to_owned(), device: device.to_owned(), pages: map.pages, items: map.items }
+        let OpeningMap { pages, items, last_id } = map;
+        Self { format: FORMAT.to_owned(), device: device.to_owned(), pages, items, last_id }
     }
 
     /// The map.
     pub fn into_map(self) -> OpeningMap {
-        OpeningMap { pages: self.pages, items: self.items }
+        OpeningMap { pages: self.pages, items: self.items, last_id: self.last_id }
     }
 
     fn findings(&self) -> Vec<Finding> {
@@ -53,6 +62,7 @@ impl OpeningFile {
         want(named(&self.device), "device".to_owned(), "is wanted, up to 80 characters");
         want((1..=MOST_PAGES).contains(&self.pages.len()), "pages".to_owned(), "one to twelve of them");
         want(self.items.len() <= MOST_ITEMS, "items".to_owned(), "up to 400 of them");
+        want(self.last_id <= MOST_ID, "last_id".to_owned(), "a number up to 1000000");
         for (k, page) in self.pages.iter().enumerate() {
             want(named(&page.name), format!("pages[{k}].name"), "is wanted, up to 80 characters");
         }
@@ -61,6 +71,7 @@ impl OpeningFile {
             want(item.page < self.pages.len(), at("page"), "is no page of the map");
             want(item.at.iter().all(|part| (0.0..=1.0).contains(part)), at("at"), "lies outside its page");
             want(item.note.chars().count() <= LONGEST_NOTE, at("note"), "up to 200 characters");
+            want((1..=MOST_ID).contains(&item.id), at("id"), "a number from 1 to 1000000");
             let twice = self.items[..k].iter().any(|other| other.id == item.id);
             want(!twice, at("id"), "is the number of another thing too");
         }

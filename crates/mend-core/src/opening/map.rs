@@ -9,6 +9,8 @@ use super::item::ItemKind;
 pub const MOST_PAGES: usize = 12;
 /// The same of things.
 pub const MOST_ITEMS: usize = 400;
+/// Numbers of things end here.
+pub const MOST_ID: u32 = 1_000_000;
 
 /// A side of the device, or a layer of it.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -46,6 +48,9 @@ pub struct OpeningMap {
     pub pages: Vec<MapPage>,
     /// What is on them, in the order in which it comes out.
     pub items: Vec<OpeningItem>,
+    /// The highest number that was ever given: a thing that is removed keeps its own, or what was tapped of it would be another's.
+    #[serde(default)]
+    pub last_id: u32,
 }
 
 /// What is changed on a map.
@@ -75,12 +80,17 @@ pub enum NoEdit {
 impl OpeningMap {
     /// A map with one empty page.
     pub fn empty() -> Self {
-        Self { pages: vec![MapPage { name: "outside".to_owned(), photo: None }], items: Vec::new() }
+        Self { pages: vec![MapPage { name: "outside".to_owned(), photo: None }], items: Vec::new(), last_id: 0 }
     }
 
     /// A thing by its number.
     pub fn item(&self, id: u32) -> Option<&OpeningItem> {
         self.items.iter().find(|item| item.id == id)
+    }
+
+    /// The number of the next thing.
+    fn next_id(&self) -> u32 {
+        self.items.iter().map(|item| item.id).fold(self.last_id, u32::max) + 1
     }
 
     /// The same map, changed.
@@ -96,7 +106,9 @@ impl OpeningMap {
         match edit {
             MapEdit::AddPage(_) if map.pages.len() >= MOST_PAGES => return Err(NoEdit::Full),
             MapEdit::AddPage(page) => map.pages.push(page.clone()),
-            MapEdit::Add { .. } if map.items.len() >= MOST_ITEMS => return Err(NoEdit::Full),
+            MapEdit::Add { .. } if map.items.len() >= MOST_ITEMS || map.next_id() > MOST_ID => {
+                return Err(NoEdit::Full);
+            }
             MapEdit::Add { page, at, what, note } => {
                 if *page >= map.pages.len() {
                     return Err(NoEdit::NotThere);
@@ -104,11 +116,12 @@ impl OpeningMap {
                 if !at.iter().all(|part| (0.0..=1.0).contains(part)) {
                     return Err(NoEdit::Outside);
                 }
-                let id = map.items.iter().map(|item| item.id).max().unwrap_or(0) + 1;
+                let id = map.next_id();
                 map.items.push(OpeningItem { id, page: *page, at: *at, what: what.clone(), note: note.clone() });
             }
             MapEdit::Remove(id) => {
                 map.item(*id).ok_or(NoEdit::NotThere)?;
+                map.last_id = map.next_id() - 1;
                 map.items.retain(|item| item.id != *id);
             }
             MapEdit::Move { id, before } => map.move_item(*id, *before)?,
@@ -141,6 +154,15 @@ mod tests {
         let map = [clip(), clip(), clip(), MapEdit::Move { id: 3, before: Some(1) }, MapEdit::Remove(2), clip()];
         let map = map.iter().fold(OpeningMap::empty(), |map, edit| map.edited(edit).expect("it can be"));
         assert_eq!(map.items.iter().map(|item| item.id).collect::<Vec<_>>(), [3, 1, 4]);
+    }
+
+    #[test]
+    fn the_number_of_a_thing_that_was_removed_is_given_to_no_other() {
+        let map = [clip(), clip(), MapEdit::Remove(2), MapEdit::Remove(1), clip()];
+        let map = map.iter().fold(OpeningMap::empty(), |map, edit| map.edited(edit).expect("it can be"));
+        assert_eq!(map.items[0].id, 3, "what was tapped of 1 and 2 is not of it");
+        let full = OpeningMap { last_id: MOST_ID, ..map };
+        assert_eq!(full.edited(&clip()), Err(NoEdit::Full));
     }
 
     #[test]

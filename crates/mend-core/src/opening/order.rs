@@ -1,5 +1,6 @@
 //! The cell first: while it is connected no other connector is opened, and it is connected again last.
 
+use super::item::{Hazard, ItemKind};
 use super::map::OpeningMap;
 use super::taps::{ItemState, Taps};
 
@@ -13,12 +14,10 @@ pub enum OrderProblem {
 }
 
 fn has_cell(map: &OpeningMap) -> bool {
-    use super::item::{Hazard, ItemKind};
     map.items.iter().any(|item| item.what == ItemKind::Hazard { of: Hazard::Cell })
 }
 
 fn is_cell_cable(map: &OpeningMap, id: u32) -> bool {
-    use super::item::ItemKind;
     map.item(id).is_some_and(|item| matches!(item.what, ItemKind::Cable { of_cell: true, .. }))
 }
 
@@ -36,7 +35,7 @@ fn is_cell_cable(map: &OpeningMap, id: u32) -> bool {
 /// assert_eq!(order_problem(&map.edited(&cable).expect("there is room")), None);
 /// ```
 pub fn order_problem(map: &OpeningMap) -> Option<OrderProblem> {
-    let Some(cell) = map.items.iter().position(|item| is_cell_cable(map, item.id)) else {
+    let Some(cell) = map.items.iter().rposition(|item| is_cell_cable(map, item.id)) else {
         return has_cell(map).then_some(OrderProblem::NoCellCable);
     };
     let before = map.items[..cell].iter().filter(|item| item.what.waits_for_cell());
@@ -44,11 +43,11 @@ pub fn order_problem(map: &OpeningMap) -> Option<OrderProblem> {
     (!before.is_empty()).then_some(OrderProblem::BeforeCell(before))
 }
 
-/// May a thing be taken out now? A connector may not while the cell is connected: its cable's number.
+/// May a thing be taken out now? A connector may not while a cell is connected: its cable's number. A device may have two of them.
 pub fn waits_for(map: &OpeningMap, taps: &Taps, id: u32) -> Option<u32> {
     let waits = map.item(id).is_some_and(|item| item.what.waits_for_cell());
-    let cell = map.items.iter().find(|item| is_cell_cable(map, item.id))?;
-    (waits && taps.state(cell.id) == ItemState::In).then_some(cell.id)
+    let connected = |id: u32| is_cell_cable(map, id) && taps.state(id) != ItemState::Out;
+    map.items.iter().map(|item| item.id).find(|id| waits && connected(*id))
 }
 
 /// May a thing be put back now? The cell may not while another connector is open: those that are.
@@ -93,5 +92,17 @@ mod tests {
             comes_before(&map, &Taps::after(&[OpeningTap::Out(2), OpeningTap::Out(1), OpeningTap::Back(1)]), 2)
                 .is_empty()
         );
+    }
+
+    #[test]
+    fn every_cell_is_open_before_a_connector_is_also_when_it_is_opened_again() {
+        let cable = |of_cell| ItemKind::Cable { latch: Latch::FlipUp, of_cell };
+        let add = |map: OpeningMap, what| {
+            map.edited(&MapEdit::Add { page: 0, at: [0.5, 0.5], what, note: String::new() }).expect("there is room")
+        };
+        let map = [cable(true), cable(true), cable(false)].into_iter().fold(OpeningMap::empty(), add);
+        assert_eq!((waits_for(&map, &Taps::after(&[OpeningTap::Out(1)]), 3), order_problem(&map)), (Some(2), None));
+        let closed = [OpeningTap::Out(1), OpeningTap::Out(2), OpeningTap::Back(2), OpeningTap::Back(1)];
+        assert_eq!(waits_for(&map, &Taps::after(&closed), 3), Some(1), "it is connected again");
     }
 }
