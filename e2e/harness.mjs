@@ -46,9 +46,10 @@ export async function emptyShop(...files) {
 }
 
 /** A new job on the first board with its plan and a run, made at the pages' own addresses; answers its own. */
-export async function begunJob(address) {
+export async function begunJob(address, intake = {}) {
   const form = (fields) => ({ method: "POST", body: new URLSearchParams(fields), redirect: "manual" });
   const at = (await fetch(`${address}/jobs`, form({}))).headers.get("location").replace("/intake", "");
+  for (const [field, value] of Object.entries(intake)) await fetch(`${address}${at}/intake`, form({ field, value }));
   await fetch(`${address}${at}/board`, form({ board: 1 }));
   const settings = {
     station: "Gull, bench 1",

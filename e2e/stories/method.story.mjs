@@ -94,7 +94,10 @@ test("what the shop has decides what applies, and a slip is said without losing 
   await expect(lanes(page).filter({ hasText: "Preheater and indirect air" })).toHaveCount(1);
   const method = page.url();
   await page.getByRole("link", { name: "Equipment and skill" }).click();
+  // A page that is left before the tick is gone has the shop as it was: it once did, under load.
+  const unticked = page.waitForResponse((answer) => !(answer.request().postData()?.includes("preheater=") ?? true));
   await page.getByLabel("Preheater").uncheck();
+  await unticked;
   await expect(page.locator("#note")).toContainText("saved");
   await page.goto(method);
   await expect(page.locator(".ruled-out")).toContainText("no preheater in the shop", COMPUTED);

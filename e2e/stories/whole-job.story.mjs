@@ -134,6 +134,8 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   for (let k = 0; k < tests; k += 1) await page.keyboard.press("w");
   await expect(page.locator(".pin-verdict h2")).toContainText("Close it");
   await expectAccessible(page);
+  await page.keyboard.press("Enter");
+  await page.waitForURL(/\/close$/);
   for (let k = 0; k < tests; k += 1) await page.keyboard.press("w");
   await expect(page.locator(".pin-verdict h2")).toHaveText("All works, open and closed");
   await page.keyboard.press("Enter");

@@ -20,6 +20,8 @@ pub enum Caution {
     Lithium,
     /// Mains supplies and their capacitors.
     Mains,
+    /// Tried under power with the device open.
+    LivePower,
     /// Static discharge.
     Static,
     /// Smoke alarms.
@@ -34,6 +36,21 @@ pub enum Caution {
 pub const DEFERENCE: &str = "Local codes and licensed practice come first.";
 
 impl Caution {
+    /// All of them.
+    pub const ALL: [Self; 11] = [
+        Self::Fumes,
+        Self::Lead,
+        Self::Burns,
+        Self::Alcohol,
+        Self::Lithium,
+        Self::Mains,
+        Self::LivePower,
+        Self::Static,
+        Self::SmokeAlarm,
+        Self::HotBench,
+        Self::LiquidMetal,
+    ];
+
     /// What to do about it, in one line.
     pub const fn text(self) -> &'static str {
         match self {
@@ -43,6 +60,7 @@ impl Caution {
             Self::Alcohol => "Alcohol burns: let it dry before any hot air or iron comes near.",
             Self::Lithium => "Lithium cells out before any heat.",
             Self::Mains => "Unplugged, mains supply out, capacitors given time to empty.",
+            Self::LivePower => "Under power and open: hands off mains parts; off at once if anything warms or smells.",
             Self::Static => "Wrist strap on, mat grounded.",
             Self::SmokeAlarm => "Smoke alarms stay on. Ventilate instead.",
             Self::HotBench => "Foil or stone under the board: a hot board scorches wood and mats.",
@@ -61,6 +79,7 @@ impl Caution {
             Self::Alcohol => "Alcohol",
             Self::Lithium => "Lithium",
             Self::Mains => "Mains",
+            Self::LivePower => "Live",
             Self::Static => "Static",
             Self::SmokeAlarm => "Alarms",
             Self::HotBench => "Hot board",

@@ -9,9 +9,9 @@ use mend_core::board::{Board, Crowding, Face, Stiffener, StiffenerMaterial};
 use mend_core::heat::mesh::Resolution;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::Recipe;
-use mend_core::heat::run::{Run, run};
+use mend_core::heat::run::{Run, run, run_batch};
 use mend_core::heat::shield::{Shield, ShieldKind};
-use mend_core::heat::tool::{Approach, HotAir, Tilt};
+use mend_core::heat::tool::{Approach, ComesNearWhen, HotAir, Tilt};
 use mend_core::units::{Duration, Length};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
@@ -23,7 +23,7 @@ fn a_nozzle_that_comes_near_heats_later_and_one_that_leans_heats_to_its_side() {
     let board = board();
     let melted = |air: HotAir| nominal(&board, &Recipe::from(air)).release;
     let near = air_below(440.0);
-    let approach = Approach { from: Length::mm(80.0), over: Duration::seconds(30.0) };
+    let approach = Approach { from: Length::mm(80.0), over: Duration::seconds(30.0), when: ComesNearWhen::AtOnce };
     let (straight, slowly) = (melted(near), melted(HotAir { approach: Some(approach), ..near }));
     let (straight, slowly) = (straight.expect("it melts"), slowly.expect("it melts as well"));
     assert!(slowly > straight + 3.0 && slowly < straight + 30.0, "{slowly} s against {straight} s");
@@ -34,6 +34,47 @@ fn a_nozzle_that_comes_near_heats_later_and_one_that_leans_heats_to_its_side() {
         nominal(&board, &Recipe::from(air)).traces.components[0][30]
     };
     assert!(latch(90.0) > latch(-90.0) + 5.0, "{} and {}", latch(90.0), latch(-90.0));
+}
+
+/// From 45 mm, whence it smokes and melts as well, only later.
+fn once(when: ComesNearWhen) -> Recipe {
+    let approach = Approach { from: Length::mm(45.0), over: Duration::seconds(6.0), when };
+    let air = HotAir { approach: Some(approach), ..air_below(440.0) };
+    Recipe { longest: Duration::seconds(300.0), ..Recipe::from(air) }
+}
+
+#[test]
+fn a_hand_that_waits_for_smoke_comes_near_when_the_board_is_so_warm_and_one_that_waits_for_solder_later() {
+    let board = board();
+    let [at_once, smokes, shines] = ComesNearWhen::ALL.map(|when| nominal(&board, &once(when)));
+    let far = HotAir { distance: Length::mm(45.0), ..air_below(440.0) };
+    let far = nominal(&board, &Recipe { longest: Duration::seconds(300.0), ..Recipe::from(far) });
+    let parts = |run: &Run| {
+        let together = run.traces.pads.iter().zip(&far.traces.pads);
+        together.into_iter().position(|(near, far)| near > far).expect("they part")
+    };
+    let smoke = far.traces.pads.iter().position(|t| *t >= 180.0).expect("it smokes");
+    assert_eq!(parts(&smokes), smoke + 1, "the same as far away until it smokes, and hotter from then on");
+    let shine = shines.melted.iter().flatten().copied().fold(f64::INFINITY, f64::min);
+    assert_eq!(parts(&shines), shine.ceil() as usize + 1);
+    assert!(parts(&at_once) <= 4, "within the first piece of its way");
+    let off = [at_once, smokes, shines].map(|run| run.release.expect("it melts"));
+    assert!(off.is_sorted(), "{off:?}");
+}
+
+#[test]
+fn in_a_batch_each_run_waits_for_its_own_smoke() {
+    let board = board();
+    with_case((&board, &once(ComesNearWhen::FluxSmokes)), |case| {
+        let mut runs = [ParameterSample::nominal(); 8];
+        runs.iter_mut().enumerate().for_each(|(k, run)| run.capacity *= 0.9 + 0.03 * k as f64);
+        let batch = run_batch(case, &runs, (Resolution::COARSE, &|_| false));
+        for (alone, among) in runs.iter().zip(&batch) {
+            let alone = run(case, alone, Resolution::COARSE).release.expect("it melts");
+            let among = among.release.expect("it melts");
+            assert!((alone - among).abs() < 1e-3 * alone, "{alone} s alone, {among} s in a batch");
+        }
+    });
 }
 
 #[test]

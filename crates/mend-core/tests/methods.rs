@@ -278,14 +278,14 @@ fn the_steps_follow_the_family_and_the_schools() {
 #[test]
 fn difficulty_counts_hands_hidden_rows_and_what_binds() {
     let mut case = Case::from_board(board());
-    let reading = difficulty(&case.subject(), Compared::NotYet);
+    let reading = difficulty(&case.subject(), Compared::NotYet, 0);
     assert!(reading.reasons.contains(&Hardship::HiddenJoints { joints: 12 }), "{:?}", reading.reasons);
     case.equipment.level = SkillLevel::Learning;
-    assert_eq!(difficulty(&case.subject(), Compared::NotYet).go, Go::No, "not by these hands");
+    assert_eq!(difficulty(&case.subject(), Compared::NotYet, 0).go, Go::No, "not by these hands");
     case.equipment.level = SkillLevel::Practised;
-    assert_eq!(difficulty(&case.subject(), Compared::NoneWorks).go, Go::No, "no way opens");
+    assert_eq!(difficulty(&case.subject(), Compared::NoneWorks, 0).go, Go::No, "no way opens");
     let row = Case::from_board(row_only());
-    assert_eq!(difficulty(&row.subject(), Compared::NotYet).go, Go::Go);
+    assert_eq!(difficulty(&row.subject(), Compared::NotYet, 0).go, Go::Go);
 }
 
 #[test]

@@ -14,6 +14,7 @@
 //! - [`fits`]: ways to fit a new part compared, `urgent-mend/fits/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
 //! - [`opening`]: the opening map of a device model, `urgent-mend/opening/1`
+//! - [`schedule`]: what there is to do at the benches, and when, `urgent-mend/schedule/1`
 //! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
 //! - [`record`]: a job with all that is on record of it, `urgent-mend/job/3`; [`export`]: how exported files belong together,
 //!   `urgent-mend/export/2`
@@ -41,6 +42,7 @@ mod reading;
 pub mod readings;
 pub mod record;
 pub mod renewal;
+pub mod schedule;
 pub mod shop;
 pub mod shop_settings;
 pub mod station;

@@ -3,10 +3,13 @@
 
 use std::collections::BTreeMap;
 
+use mend_core::board::NominalValue;
 use mend_core::finding::Finding;
 use mend_core::inspection::PinMark;
+use mend_core::inspection::component_check::ComponentState;
 use mend_core::inspection::condition::Condition;
 use mend_core::inspection::functional_test::TestResult;
+use mend_core::inspection::insulation::Insulation;
 use mend_core::inspection::sheet::{DiodeReading, SheetPhase};
 use mend_core::planning::bench_event::Happening;
 use mend_core::planning::sequence::step::Step;
@@ -281,12 +284,18 @@ pub struct ExtraRecord {
     /// When it was answered.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub answered_ms: Option<i64>,
+    /// Its picture, by its place among the export's photographs, from 1.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub photo: Option<i64>,
 }
 
 /// May this be found in a list of checks?
 pub(crate) fn is_check(list: &str, value: &str) -> bool {
     match list {
-        "condition" => Condition::named(value).is_some(),
+        "condition" | "condition-after" => Condition::named(value).is_some(),
+        "between" => Insulation::named(value).is_some(),
+        "components" => ComponentState::named(value).is_some(),
+        "values" => value.parse::<NominalValue>().is_ok(),
         "test-open" | "test-closed" => TestResult::named(value).is_some(),
         "skipped" => value == "skipped",
         list => SheetPhase::from_key(list).is_some() && DiodeReading::parse(value).is_ok(),

@@ -20,7 +20,7 @@ fn example() -> Bundle {
 fn a_comparison_is_written_with_every_family_once() {
     let bundle = example();
     let found = compare((&bundle.subject(), bundle.ambient), &Watch::new()).expect("can be compared");
-    let reading = difficulty(&bundle.subject(), found.best().into());
+    let reading = difficulty(&bundle.subject(), found.best().into(), 0);
     let text = write(&found, &reading).expect("can be written");
     let file: Value = serde_json::from_str(&text).expect("JSON");
     assert_eq!(file["format"], FORMAT);

@@ -41,6 +41,12 @@ impl Read<'_> {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
+    /// Was an entry with this token kept already?
+    pub fn has_check(&self, job: i64, token: &str) -> Result<bool, StoreError> {
+        let sql = "SELECT 1 FROM check_entries WHERE job_id = ?1 AND token = ?2";
+        Ok(self.0.prepare_cached(sql)?.exists(rusqlite::params![job, token])?)
+    }
+
     /// All entries of a list, in their sequence, whether or not they count any more.
     pub fn check_history(&self, job: i64, list: &str) -> Result<Vec<CheckRow>, StoreError> {
         let sql = "SELECT list, name, value, entered_ms FROM check_entries WHERE job_id = ?1 AND list = ?2 ORDER BY id";

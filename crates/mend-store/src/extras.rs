@@ -21,6 +21,8 @@ pub struct ExtraRow {
     pub found_ms: i64,
     /// When it was answered.
     pub answered_ms: Option<i64>,
+    /// Its picture, where one was taken.
+    pub photo_id: Option<i64>,
 }
 
 fn of(row: &Row<'_>) -> rusqlite::Result<ExtraRow> {
@@ -32,14 +34,14 @@ fn of(row: &Row<'_>) -> rusqlite::Result<ExtraRow> {
         who: row.get(4)?,
         found_ms: row.get(5)?,
         answered_ms: row.get(6)?,
+        photo_id: row.get(7)?,
     })
 }
 
 impl Read<'_> {
     /// All of a job, oldest first.
     pub fn extras(&self, job: i64) -> Result<Vec<ExtraRow>, StoreError> {
-        let sql =
-            "SELECT id, what, price, answer, who, found_ms, answered_ms FROM extras WHERE job_id = ?1 ORDER BY id";
+        let sql = "SELECT id, what, price, answer, who, found_ms, answered_ms, photo_id FROM extras WHERE job_id = ?1 ORDER BY id";
         let mut statement = self.0.prepare_cached(sql)?;
         let rows = statement.query_map([job], of)?;
         Ok(rows.collect::<Result<_, _>>()?)
@@ -49,9 +51,10 @@ impl Read<'_> {
 impl Write<'_> {
     /// Keeps one.
     pub fn add_extra(&self, job: i64, row: &ExtraRow) -> Result<(), StoreError> {
-        let sql = "INSERT INTO extras (job_id, what, price, answer, who, found_ms, answered_ms) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)";
-        let ExtraRow { what, price, answer, who, found_ms, answered_ms, .. } = row;
-        self.0.prepare_cached(sql)?.execute(params![job, what, price, answer, who, found_ms, answered_ms])?;
+        let sql = "INSERT INTO extras (job_id, what, price, answer, who, found_ms, answered_ms, photo_id)
+                   VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)";
+        let ExtraRow { what, price, answer, who, found_ms, answered_ms, photo_id, .. } = row;
+        self.0.prepare_cached(sql)?.execute(params![job, what, price, answer, who, found_ms, answered_ms, photo_id])?;
         Ok(())
     }
 

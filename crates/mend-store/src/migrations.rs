@@ -30,6 +30,7 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0012_checks.sql")).down("DROP TABLE job_photos; DROP TABLE extras; DROP TABLE check_entries;"),
     M::up(include_str!("../migrations/0013_opening.sql"))
         .down("DROP TABLE job_openings; DROP TABLE opening_maps; DROP TABLE opening_models;"),
+    M::up(include_str!("../migrations/0014_kinds.sql")).down("ALTER TABLE extras DROP COLUMN photo_id;"),
 ];
 
 /// All steps, in order.

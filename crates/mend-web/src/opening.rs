@@ -7,14 +7,15 @@ use std::net::SocketAddr;
 use jiff::ToSpan;
 use mend_core::finding::Finding;
 use mend_formats::bundle::Bundle;
-use mend_formats::shop::{ExtraFile, JobFile, OpenedFile, RunFile, WentBackFile};
+use mend_formats::shop::{ExtraFile, JobFile, JobPhotoFile, OpenedFile, RunFile, WentBackFile};
 use mend_formats::{board, equipment, shop, station};
 use mend_store::{
-    CheckRow, EventRow, ExtraRow, InstrumentRow, LogRow, Moment, NewBoard, NewCheck, NewMark, NewRun, Write,
+    CheckRow, EventRow, ExtraRow, InstrumentRow, JobPhotoRow, LogRow, Moment, NewBoard, NewCheck, NewMark, NewRun,
+    Write,
 };
 
 use crate::App;
-use crate::job::{HeatWork, Job, OPENING, WENT_BACK};
+use crate::job::{DECLINED, HeatWork, Job, OPENING, WENT_BACK};
 use crate::photograph;
 use crate::planner::{self, Ordered};
 use crate::refusal::Refusal;
@@ -126,7 +127,8 @@ pub async fn fill(
     for (name, text) in &files.jobs {
         let file = shop::parse(text.as_bytes()).map_err(|f| CannotOpen::findings(name, &f))?;
         let id = add_job(app, &file, &boards).await.map_err(|r| CannotOpen::refusal(name, r))?;
-        if file.plan.is_some() || file.handed_over {
+        add_job_photos(app, id, (&file, &photos)).await.map_err(|r| CannotOpen::refusal(name, r))?;
+        if file.plan.is_some() || file.handed_over || file.declined.is_some() {
             waiting.push(Waiting { name: name.clone(), id, file });
         }
     }
@@ -198,9 +200,25 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
         // Computed when somebody looks at it.
         planner::keep_settings(app, &Job::load(app, id).await?, inputs).await?;
     }
-    if file.handed_over {
-        let now = app.now_ms();
+    let now = app.now_ms();
+    if let Some(WentBackFile { who, reason }) = file.declined.clone() {
+        let row = LogRow { what: DECLINED.to_owned(), who, reason, at_ms: now };
+        app.changing(id, move |w| w.log_job(id, &row)).await?;
+    }
+    if file.handed_over || file.declined.is_some() {
         app.changing(id, move |w| w.hand_over(id, now)).await?;
+    }
+    Ok(())
+}
+
+/// Its photographs, of those that came with it.
+async fn add_job_photos(app: &App, id: i64, (file, photos): (&JobFile, &[i64])) -> Result<(), Refusal> {
+    let now = app.now_ms();
+    for JobPhotoFile { photo, stop, words, on_sheet } in file.photos.iter().cloned() {
+        let photo_id = photo.checked_sub(1).and_then(|k| photos.get(k)).copied();
+        let photo_id = photo_id.ok_or(Refusal::NotFound("photograph"))?;
+        let row = JobPhotoRow { id: 0, photo_id, stop, words, on_sheet, added_ms: now };
+        app.changing(id, move |w| w.add_job_photo(id, &row)).await?;
     }
     Ok(())
 }
@@ -241,7 +259,7 @@ fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<
     for extra in file.extras.iter().cloned() {
         let ExtraFile { what, price, answer, who } = extra;
         let answered_ms = (!answer.is_empty()).then_some(now_ms);
-        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms: now_ms, answered_ms })?;
+        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms: now_ms, answered_ms, photo_id: None })?;
     }
     Ok(())
 }

@@ -10,7 +10,7 @@ use mend_core::finding::Finding;
 use crate::refusal::Refusal;
 
 /// An upload that is too large is still read to its end up to here, so that the browser hears the answer, bytes.
-const LONGEST_READ: usize = 256 * 1024 * 1024;
+const LONGEST_READ: usize = 512 * 1024 * 1024;
 /// What a form takes beside its file, bytes.
 const FORM_ROUND_IT: u64 = 16 * 1024;
 

@@ -1,7 +1,7 @@
 //! Something near the connector that heat could hurt.
 
-use super::ComponentKind;
 use super::geometry::{Face, Rect};
+use super::{ComponentKind, NominalValue};
 use crate::materials::BodyMaterial;
 use crate::units::{Length, Temperature};
 
@@ -26,6 +26,8 @@ pub struct Component {
     pub own_limit: Option<Temperature>,
     /// Share of its footprint that is soldered to the board, 0-1, where it differs from its material's.
     pub own_joints: Option<f64>,
+    /// What it is worth, where that is known: it is measured after the heat.
+    pub value: Option<NominalValue>,
 }
 
 impl Component {
@@ -61,6 +63,7 @@ impl ComponentKind {
             material: usual.material,
             own_limit: None,
             own_joints: Some(usual.soldered),
+            value: None,
         }
     }
 }

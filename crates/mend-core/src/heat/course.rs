@@ -7,12 +7,12 @@ use super::iron::Iron;
 use super::network::Network;
 use super::parameters::ParameterSample;
 use super::recipe::{HeatingAids, Recipe};
-use super::run_stage::{Round, RunStage};
-use super::tool::{Approach, HotAir};
-use crate::units::Length;
+use super::run_stage::{Nearing, PIECE_S, Round, RunStage, WaitsFor};
+use super::tool::{Approach, ComesNearWhen, HotAir};
+use crate::units::{Length, Temperature};
 
-/// While a nozzle comes near, its distance stands for so long, s: a jet follows its cube root at the most.
-const PIECE_S: f64 = 3.0;
+/// The board under joints whose flux smokes so that an eye sees it, °C: rosin boils off from there. E, within 20 K.
+const FLUX_SMOKES: Temperature = Temperature::celsius(180.0);
 
 /// What the stages are made from.
 pub(super) struct Course<'a> {
@@ -27,36 +27,39 @@ impl Course<'_> {
         let Recipe { air, longest, preheat, during, .. } = self.case.recipe;
         let mut stages = Vec::new();
         for (k, stage) in preheat.iter().enumerate() {
-            stages.extend(self.approached(stage.lasts.in_seconds(), stage.air.as_ref(), (&stage.during, k)));
+            stages.push(self.approached(stage.lasts.in_seconds(), stage.air.as_ref(), (&stage.during, k)));
             let preheater = HeatingAids { preheater: stage.during.preheater, ..HeatingAids::default() };
             stages.extend(
                 (stage.change.in_seconds() >= 1.0)
                     .then(|| self.stage(stage.change.in_seconds(), None, (&preheater, k))),
             );
         }
-        stages.extend(self.approached(longest.in_seconds(), air.as_ref(), (during, preheat.len())));
+        stages.push(self.approached(longest.in_seconds(), air.as_ref(), (during, preheat.len())));
         stages
     }
 
-    /// A stage, in pieces while its nozzle comes near. A linear model has it at its distance from the start.
-    fn approached(&self, seconds: f64, air: Option<&HotAir>, during: (&HeatingAids, usize)) -> Vec<RunStage> {
+    /// A stage, whose nozzle may come near first. A linear model has it at its distance from the start.
+    fn approached(&self, seconds: f64, air: Option<&HotAir>, during: (&HeatingAids, usize)) -> RunStage {
         let linear = matches!(self.scene.ambient.radiation, Radiation::Linear);
         let approach = air.and_then(|air| Some((air, air.approach?))).filter(|_| !linear);
-        let Some((air, Approach { from, over })) = approach else { return vec![self.stage(seconds, air, during)] };
-        let mut stages: Vec<RunStage> = Vec::new();
-        let (over, mut past) = (over.in_seconds().min(seconds).floor(), 0.0);
-        while past < over {
-            let lasts = PIECE_S.min(over - past);
-            let part = (past + lasts / 2.0) / over.max(1.0);
-            let distance = from.in_mm() + (air.distance.in_mm() - from.in_mm()) * part;
-            stages.push(self.stage(lasts, Some(&HotAir { distance: Length::mm(distance), ..*air }), during));
-            past += lasts;
-        }
-        if seconds > over {
-            stages.push(self.stage(seconds - over, Some(air), during));
-        }
-        stages.iter_mut().skip(1).for_each(|stage| stage.goes_on = true);
-        stages
+        let nearing = approach.map(|(air, approach)| self.nearing((air, approach), seconds, during));
+        RunStage { nearing, ..self.stage(seconds, air, during) }
+    }
+
+    fn nearing(&self, (air, way): (&HotAir, Approach), seconds: f64, during: (&HeatingAids, usize)) -> Nearing {
+        let over_s = way.over.in_seconds().min(seconds).floor() as usize;
+        let at = |mm: f64| [self.scene.with(&self.working(Some(&HotAir { distance: Length::mm(mm), ..*air }), during))];
+        let (from, to) = (way.from.in_mm(), air.distance.in_mm());
+        let piece = |begins: usize| {
+            let middle = (begins + (begins + PIECE_S).min(over_s)) as f64 / 2.0;
+            at(from + (to - from) * middle / over_s.max(1) as f64)
+        };
+        let waits_for = match way.when {
+            ComesNearWhen::AtOnce => WaitsFor::Nothing,
+            ComesNearWhen::FluxSmokes => WaitsFor::PadsAt((FLUX_SMOKES - self.case.ambient).in_kelvin()),
+            ComesNearWhen::FirstShines => WaitsFor::FirstJoint,
+        };
+        Nearing { far: at(from), pieces: (0..over_s).step_by(PIECE_S).map(piece).collect(), over_s, waits_for }
     }
 
     fn stage(&self, seconds: f64, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> RunStage {
@@ -67,7 +70,7 @@ impl Course<'_> {
             dwell_s: iron.dwell_s(),
         });
         let air = [self.scene.with(&working)];
-        RunStage { seconds: seconds as usize, air, rounds: rounds.collect(), goes_on: false }
+        RunStage { seconds: seconds as usize, air, rounds: rounds.collect(), nearing: None }
     }
 
     fn drive(&self, iron: &Iron) -> TipDrive {

@@ -9,10 +9,11 @@ use super::lumped_nodes::OfRuns;
 use super::mesh::{Mesh, Resolution};
 use super::network::Network;
 use super::parameters::ParameterSample;
-use super::run_stage::{Round, RunStage, moved};
+use super::run_stage::{OnItsWay, Round, RunStage, WaitsFor, moved};
 use super::shielding::Shielding;
 use super::simulation::Simulation;
 use super::stepping::Sweep;
+use super::under::mean;
 use crate::solder::Melts;
 
 /// How a case is modelled.
@@ -42,6 +43,10 @@ pub struct Rig<const RUNS: usize = 1> {
     steps_per_second: usize,
     /// Which stage, and how many seconds of it are over.
     at: (usize, usize),
+    /// In each run, the second of the stage in which the nozzle began to come near.
+    came_from: [Option<usize>; RUNS],
+    /// And how far it is.
+    ways: [OnItsWay; RUNS],
     /// Each joint is emptied for itself: one that has been liquid counts though it freezes again.
     in_turn: bool,
 }
@@ -78,15 +83,23 @@ where
             simulation.begin_at(begins, cold);
         }
         let (steps_per_second, in_turn) = ((1.0 / step).round() as usize, case.in_turn());
-        Self { network, simulation, stages, without_jet, quiet, exit_excess, steps_per_second, at: (0, 0), in_turn }
+        Self {
+            network,
+            simulation,
+            stages,
+            without_jet,
+            quiet,
+            exit_excess,
+            steps_per_second,
+            at: (0, 0),
+            came_from: [None; RUNS],
+            ways: [OnItsWay::Far; RUNS],
+            in_turn,
+        }
     }
 
     /// Puts the tools of a stage to work.
     pub fn begin(&mut self, stage: usize) {
-        if self.stages[stage].goes_on {
-            self.go_on(stage);
-            return;
-        }
         self.at = (stage, 0);
         let stage = &self.stages[stage];
         for round in &stage.rounds {
@@ -96,19 +109,9 @@ where
                 self.simulation.set_node(tip, round.drive.set * self.network.nodes.nodes[tip].capacity)
             });
         }
-        self.simulation.set_airs(&stage.air);
-    }
-
-    /// Puts the tools of a stage to work that goes on from the one before: a tip stays where it is.
-    fn go_on(&mut self, stage: usize) {
-        self.at.0 = stage;
-        let stage = &self.stages[stage];
-        let mut air = stage.air.clone();
-        for round in &stage.rounds {
-            let (first, here) = (round.place(0), round.place(self.at.1.saturating_sub(1)));
-            air.iter_mut().for_each(|air| moved(air, (first, here), round.drive));
-        }
-        self.simulation.set_airs(&air);
+        self.came_from = [None; RUNS];
+        self.ways = [OnItsWay::Far; RUNS];
+        self.simulation.set_airs(&stage.air_at(&self.ways));
     }
 
     /// A second on.
@@ -116,30 +119,53 @@ where
         (0..self.steps_per_second).for_each(|_| self.simulation.advance());
     }
 
-    /// The tip goes on to its next place, as hot as it is.
-    fn go_round(&mut self) {
+    /// Before each second: a nozzle comes nearer, a tip goes on to its next place, as hot as it is.
+    pub fn tools_go_on(&mut self) {
         let (stage, second) = self.at;
         self.at.1 += 1;
+        self.look_for_cue(second);
         let stage = &self.stages[stage];
+        let way = |run: usize| {
+            let since = self.came_from[run].map(|from| second - from);
+            stage.nearing.as_ref().map_or(OnItsWay::Far, |nearing| nearing.after(since))
+        };
+        let ways = std::array::from_fn(way);
         let goes = |round: &Round| second > 0 && round.place(second) != round.place(second - 1);
-        if !stage.rounds.iter().any(goes) {
+        if ways == self.ways && !stage.rounds.iter().any(goes) {
             return;
         }
-        let mut air = stage.air.clone();
+        let mut air = stage.air_at(&ways);
         for round in &stage.rounds {
             let (first, here) = (round.place(0), round.place(second));
             air.iter_mut().for_each(|air| moved(air, (first, here), round.drive));
-            if let Some((from, to)) = round.place(second - 1).zip(here).filter(|(from, to)| from != to) {
+            let before = second.checked_sub(1).and_then(|before| round.place(before));
+            if let Some((from, to)) = before.zip(here).filter(|(from, to)| from != to) {
                 self.simulation.hand_on(from, to);
             }
         }
+        self.ways = ways;
         self.simulation.set_airs(&air);
+    }
+
+    /// In every run where the hand has waited until now and sees what it waits for, the nozzle begins to come near.
+    fn look_for_cue(&mut self, second: usize) {
+        let Some(nearing) = &self.stages[self.at.0].nearing else { return };
+        for (run, came_from) in self.came_from.iter_mut().enumerate().filter(|(_, from)| from.is_none()) {
+            let state = self.simulation.of(run);
+            let mut joints = self.network.joints.iter();
+            let seen = match nearing.waits_for {
+                WaitsFor::Nothing => true,
+                WaitsFor::PadsAt(rise) => mean(&state, &self.network.pads) >= rise,
+                WaitsFor::FirstJoint => joints.any(|joint| state.node_enthalpy(*joint) >= state.free_from(*joint)),
+            };
+            *came_from = seen.then_some(second);
+        }
     }
 
     /// One second on; joints that let go get their time in their run, interpolated on enthalpy; one that
     /// is all solid again before the part is off has lost it.
     pub fn one_second_melting(&mut self, second: usize, melted: &mut [Vec<Option<f64>>; RUNS]) {
-        self.go_round();
+        self.tools_go_on();
         let (joints, steps) = (&self.network.joints, self.steps_per_second);
         let enthalpies = |simulation: &Simulation<f32, RUNS>| -> Vec<OfRuns<RUNS>> {
             joints.iter().map(|k| simulation.state.enthalpy[*k]).collect()

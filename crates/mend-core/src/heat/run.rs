@@ -100,6 +100,26 @@ pub fn run_until(
     run
 }
 
+/// The same, but over with its release: nothing of the cooling, or of what a longer heating would do, is asked.
+///
+/// ```
+/// use mend_core::example::Bench;
+/// let bench = Bench::try_new().expect("the example");
+/// use mend_core::heat::{mesh::Resolution, parameters::ParameterSample, run::{run, run_to_release}};
+/// let melting = bench.composition.targets(&bench.board).expect("computed");
+/// let (order, nominal) = (bench.order(), ParameterSample::nominal());
+/// let case = order.case(&melting);
+/// let heated = run_to_release(&case, &nominal, Resolution::COARSE);
+/// assert_eq!(heated.release, run(&case, &nominal, Resolution::COARSE).release);
+/// assert!(heated.cooling.is_none());
+/// ```
+pub fn run_to_release(case: &Case<'_>, parameters: &ParameterSample, resolution: Resolution) -> Run {
+    let rig = Rig::new(case, parameters, Model { resolution, linear: false });
+    let parameters = std::array::from_ref(parameters);
+    let [run] = Runner { case, parameters, rig, at_release: None, cools: false }.run(&|_| true);
+    run
+}
+
 /// The same for several parameters at once, each to its own end. They take the steps of the stiffest.
 ///
 /// ```
@@ -122,7 +142,7 @@ where
     f32: Sweep<RUNS>,
 {
     let rig = Rig::batch(case, parameters, Model { resolution, linear: false });
-    Runner { case, parameters, rig, at_release: None }.run(enough)
+    Runner { case, parameters, rig, at_release: None, cools: true }.run(enough)
 }
 
 struct Runner<'a, const RUNS: usize> {
@@ -131,6 +151,8 @@ struct Runner<'a, const RUNS: usize> {
     rig: Rig<RUNS>,
     /// Each run as it stood at its own release, once there was one; of the others as they stood then.
     at_release: Option<Simulation<f32, RUNS>>,
+    /// Is it followed while it cools?
+    cools: bool,
 }
 
 impl<const RUNS: usize> Runner<'_, RUNS>
@@ -167,7 +189,9 @@ where
             let state = self.rig.simulation.of(k);
             run.faces = [0, last].map(|layer| state.layer(layer).iter().map(|t| t + ambient).collect());
         }
-        self.cool(&mut runs);
+        if self.cools {
+            self.cool(&mut runs);
+        }
         runs
     }
 

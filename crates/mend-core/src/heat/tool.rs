@@ -47,6 +47,31 @@ pub struct Approach {
     /// Until it is at its distance.
     #[serde(rename = "over_s")]
     pub over: Duration,
+    /// What the hand waits for before it comes near.
+    #[serde(default, skip_serializing_if = "ComesNearWhen::is_at_once")]
+    pub when: ComesNearWhen,
+}
+
+/// What a hand waits for before it brings the nozzle near.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum ComesNearWhen {
+    /// Nothing.
+    #[default]
+    AtOnce,
+    /// The flux on the joints smokes.
+    FluxSmokes,
+    /// The first joint lets go: it turns from matt to shiny.
+    FirstShines,
+}
+
+impl ComesNearWhen {
+    /// All of them, the earliest first.
+    pub const ALL: [Self; 3] = [Self::AtOnce, Self::FluxSmokes, Self::FirstShines];
+
+    fn is_at_once(&self) -> bool {
+        *self == Self::AtOnce
+    }
 }
 
 /// A nozzle that leans.

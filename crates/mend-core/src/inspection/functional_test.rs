@@ -1,5 +1,7 @@
 //! The functional test: what the port is for, tried with as little closed up as possible, and once more when all is closed.
 
+use crate::board::ConnectorFamily;
+
 /// What a test showed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum TestResult {
@@ -41,6 +43,36 @@ pub struct TriedTest {
     pub closed: Option<TestResult>,
 }
 
+/// What a connector of a kind is tried for, where its board names nothing of its own.
+///
+/// ```
+/// use mend_core::board::ConnectorFamily;
+/// use mend_core::inspection::functional_test::usual_tests;
+/// assert!(usual_tests(ConnectorFamily::Port).contains(&"charges with the plug either way up"));
+/// ```
+pub const fn usual_tests(family: ConnectorFamily) -> &'static [&'static str] {
+    match family {
+        ConnectorFamily::Port => &[
+            "the plug latches and does not rock",
+            "charges with the plug either way up",
+            "data at full speed, either way up",
+            "picture at full resolution, where it carries one",
+        ],
+        ConnectorFamily::Flex | ConnectorFamily::FlexTail => &[
+            "the latch closes and holds",
+            "every key, light and line on this cable works",
+            "no fault while it is flexed",
+        ],
+        ConnectorFamily::BoardToBoard => &["it clicks in and lies level", "everything behind it works"],
+        ConnectorFamily::Jack => {
+            &["the plug seats with its click", "both channels or the link", "no crackle while it is turned"]
+        }
+        ConnectorFamily::Power => {
+            &["the plug seats firm", "voltage at the fuse", "charges under load", "nothing warms in five minutes"]
+        }
+    }
+}
+
 /// What all of them come to.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum TestVerdict {
@@ -71,6 +103,10 @@ pub enum TestVerdict {
 /// assert_eq!(judged(&[picture]), TestVerdict::TryClosed { left: 1 });
 /// ```
 pub fn judged(tests: &[TriedTest]) -> TestVerdict {
+    // A job without a board has no tests yet, and has passed none.
+    if tests.is_empty() {
+        return TestVerdict::TryOpen { left: 0 };
+    }
     let failed = |test: &&TriedTest| [test.open, test.closed].contains(&Some(TestResult::Fails));
     let failed: Vec<String> = tests.iter().filter(failed).map(|test| test.name.clone()).collect();
     if !failed.is_empty() {
@@ -98,6 +134,7 @@ mod tests {
         assert_eq!(judged(&[tried(None, None), tried(Some(Works), None)]), TestVerdict::TryOpen { left: 1 });
         assert_eq!(judged(&[tried(Some(NotPossible), None)]), TestVerdict::TryClosed { left: 1 });
         assert_eq!(judged(&[tried(Some(Works), Some(Works))]), TestVerdict::Passed);
+        assert_eq!(judged(&[]), TestVerdict::TryOpen { left: 0 }, "nothing was tried");
     }
 
     #[test]

@@ -3,6 +3,7 @@
 //! - [`equipment`]: what the shop has and can; [`subject`]: what is to be done; [`fit`]: what speaks for a way and
 //!   against it, by [`reason`]
 //! - [`start`]: where the search for settings begins; [`usual`]: what is reached for first
+//! - [`JobKind`]: what a job is for, before any way is weighed
 //! - [`techniques`]: where good practitioners disagree, and what is done here unless somebody says otherwise
 //! - the families, in the order of [`MethodFamily::ALL`]: [`iron_only`] to [`pump`]
 //!
@@ -23,6 +24,7 @@ pub mod from_below;
 pub mod hot_swap;
 pub mod iron_flood;
 pub mod iron_only;
+mod job_kind;
 pub mod low_melt_air;
 pub mod preheater_and_air;
 pub mod pump;
@@ -41,6 +43,8 @@ use fit::Fit;
 use start::Start;
 use subject::Subject;
 use techniques::{Question, Techniques};
+
+pub use job_kind::JobKind;
 
 /// The families.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]

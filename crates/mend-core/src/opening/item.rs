@@ -139,7 +139,7 @@ fn is_not(yes: &bool) -> bool {
     !yes
 }
 
-/// Ranges of what is entered: mm, °C, s, and how many.
+/// Length of a screw under its head, mm.
 pub const LENGTH_MM: (f64, f64) = (0.5, 100.0);
 /// Threads, mm.
 pub const THREAD_MM: (f64, f64) = (0.8, 8.0);

@@ -51,6 +51,8 @@ pub enum Hardship {
     ThickBoard { mm: f64 },
     /// Components near that are hard to come by.
     RareComponents { components: Vec<String> },
+    /// Lands that were found torn, lifted, eaten or gone.
+    BrokenLands { lands: usize },
     /// No way melts everything before something is damaged.
     NoWay,
     /// The best way brings this near to its limit, K.
@@ -91,17 +93,19 @@ impl<'a> From<Option<&'a Lane>> for Compared<'a> {
     }
 }
 
-/// The reading of a subject, and of what comparing its methods has come to.
+/// The reading of a subject, of what comparing its methods has come to, and of how many lands were found broken.
 ///
 /// ```
 /// use mend_core::example::Bench;
 /// let bench = Bench::try_new().expect("the example");
 /// use mend_core::planning::difficulty::{Advice, Compared, Go, difficulty};
-/// let none_works = difficulty(&bench.subject(), Compared::NoneWorks);
+/// let none_works = difficulty(&bench.subject(), Compared::NoneWorks, 0);
 /// assert_eq!((none_works.go, none_works.advice), (Go::No, Advice::OtherMeans));
 /// ```
-pub fn difficulty(subject: &Subject<'_>, compared: Compared<'_>) -> Difficulty {
+pub fn difficulty(subject: &Subject<'_>, compared: Compared<'_>, broken_lands: usize) -> Difficulty {
     let mut weighed = board_reasons(subject.board);
+    // Each is mended by hand before the new part goes on, and may not hold (E).
+    weighed.push(((broken_lands as u32).min(3), Hardship::BrokenLands { lands: broken_lands }));
     if subject.keep_intact != KeepIntact::Part {
         weighed.extend(rare_components(subject.board));
     }
@@ -198,7 +202,16 @@ mod tests {
         let mut bench = Bench::try_new().expect("the example");
         bench.board.components.clear();
         change(&mut bench);
-        difficulty(&bench.subject(), Compared::NotYet)
+        difficulty(&bench.subject(), Compared::NotYet, 0)
+    }
+
+    #[test]
+    fn broken_lands_make_a_job_harder_and_are_among_the_reasons() {
+        let bench = Bench::try_new().expect("the example");
+        let of = |broken| difficulty(&bench.subject(), Compared::NotYet, broken);
+        assert!(of(3).wants >= of(0).wants && of(0).reasons.len() < of(3).reasons.len());
+        assert!(of(2).reasons.contains(&Hardship::BrokenLands { lands: 2 }));
+        assert!(!of(0).reasons.iter().any(|reason| matches!(reason, Hardship::BrokenLands { .. })));
     }
 
     #[test]

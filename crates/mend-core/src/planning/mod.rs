@@ -12,7 +12,8 @@
 //! - [`process_window`]: every set temperature and flow of a station at once; [`recheck`]: its edges again, finely
 //! - [`search`]: the settings and the fewest shields that open a family's window; [`compare`]: the families side by
 //!   side; [`bench_time`]: how long each keeps the hands busy; [`difficulty`]: go or no-go; [`fit`]: the ways to solder
-//!   the new part on; [`small_runs`]: holes cleared and anchors flowed through; [`tips`]: a tip for
+//!   the new part on; [`small_runs`]: holes cleared and anchors flowed through; [`put_back`]: a component
+//!   that was knocked off; [`tips`]: a tip for
 //!   each class of joint
 //! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
 //!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
@@ -45,6 +46,7 @@ pub mod order;
 pub mod plan;
 pub mod plan_inputs;
 pub mod process_window;
+pub mod put_back;
 pub mod recheck;
 mod rows;
 pub mod rules;

@@ -2,6 +2,7 @@
 
 use crate::finding::Finding;
 use crate::finding::problem::ValueProblem;
+use crate::method::JobKind;
 use crate::units::Money;
 
 /// What a field holds.
@@ -41,9 +42,21 @@ const fn field(key: &'static str, label: &'static str, kind: FieldKind, wanted: 
 /// How a port breaks.
 const BROKE: &[&str] = &["knock with cable in", "drop", "tug", "wear", "liquid", "earlier repair", "not known"];
 
+/// The kinds of jobs by name.
+const KINDS: [&str; 6] = {
+    let mut names = [""; 6];
+    let mut k = 0;
+    while k < names.len() {
+        names[k] = JobKind::ALL[k].name();
+        k += 1;
+    }
+    names
+};
+
 impl IntakeField {
     /// All of them, in the order in which they are asked.
-    pub const ALL: [Self; 16] = [
+    pub const ALL: [Self; 17] = [
+        field("kind", "Kind of job", FieldKind::Choice(&KINDS), false),
         field("customer", "Customer", FieldKind::Line, true),
         field("contact", "Phone or mail", FieldKind::Line, false),
         field("device", "Device and model", FieldKind::Line, true),
@@ -61,6 +74,11 @@ impl IntakeField {
         field("due", "Due", FieldKind::Day, true),
         field("waits_for", "Waits for", FieldKind::Line, false),
     ];
+
+    /// Must it be there before work begins on a job of this kind? A donor has no customer.
+    pub fn is_wanted(self, kind: JobKind) -> bool {
+        self.wanted && (kind != JobKind::Harvest || self.key == "device")
+    }
 
     /// The field of that key.
     pub fn named(key: &str) -> Option<Self> {

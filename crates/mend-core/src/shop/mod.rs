@@ -1,9 +1,16 @@
 //! The shop: where each job stands and what to pick up next.
 //!
+//! - [`schedule`]: which task of which job when, by whom and with what
+//!
 //! Derives states and orders from facts that are handed in. It stores nothing and knows no date.
 
 mod intake;
+mod kinds;
+pub mod schedule;
+mod stop;
 mod stops;
 
 pub use intake::{FieldKind, IntakeField, check_field, consent_terms};
-pub use stops::{Facts, PinState, RunState, Stop, StopState, next, rank, state};
+pub use kinds::{call_of, name_of, path_of, stops_of};
+pub use stop::Stop;
+pub use stops::{Facts, PinState, RunState, StopState, next, rank, state};

@@ -2,112 +2,10 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::kinds::stops_of;
+use super::stop::Stop;
+use crate::method::JobKind;
 use crate::planning::plan::WindowState;
-
-/// The stops of a job, in order.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Stop {
-    /// Taken in.
-    Intake,
-    /// Opened by its map.
-    Opening,
-    /// Which board, what is near.
-    Board,
-    /// Lands, and a diode sheet: is the port the fault at all? After the board, whose pins are looked at.
-    Look,
-    /// What the joints hold and are fed.
-    Alloy,
-    /// Which family of methods.
-    Method,
-    /// Window and margins.
-    Heat,
-    /// At the bench.
-    Run,
-    /// Pin by pin.
-    Pins,
-    /// What the port is for, tried open and closed.
-    Test,
-    /// Back to the customer.
-    Handover,
-}
-
-impl Stop {
-    /// All, in order.
-    pub const ALL: [Self; 11] = [
-        Self::Intake,
-        Self::Opening,
-        Self::Board,
-        Self::Look,
-        Self::Alloy,
-        Self::Method,
-        Self::Heat,
-        Self::Run,
-        Self::Pins,
-        Self::Test,
-        Self::Handover,
-    ];
-
-    /// The group of stops that it belongs to, as the line has them together.
-    pub const fn group(self) -> &'static str {
-        match self {
-            Self::Intake | Self::Opening | Self::Board | Self::Look => "Taken in",
-            Self::Alloy | Self::Method | Self::Heat => "Planned",
-            Self::Run | Self::Pins => "At the bench",
-            Self::Test | Self::Handover => "Given back",
-        }
-    }
-
-    /// Its name on the line.
-    pub const fn name(self) -> &'static str {
-        match self {
-            Self::Intake => "Intake",
-            Self::Opening => "Opening",
-            Self::Board => "Board",
-            Self::Look => "Look",
-            Self::Alloy => "Alloy",
-            Self::Method => "Method",
-            Self::Heat => "Heat plan",
-            Self::Run => "Bench run",
-            Self::Pins => "Pin walk",
-            Self::Test => "Test",
-            Self::Handover => "Handover",
-        }
-    }
-
-    /// The last part of its address.
-    pub const fn path(self) -> &'static str {
-        match self {
-            Self::Intake => "intake",
-            Self::Opening => "opening",
-            Self::Board => "board",
-            Self::Look => "look",
-            Self::Alloy => "alloy",
-            Self::Method => "method",
-            Self::Heat => "heat",
-            Self::Run => "run",
-            Self::Pins => "pins",
-            Self::Test => "test",
-            Self::Handover => "handover",
-        }
-    }
-
-    /// What to do there, as an order to oneself.
-    pub const fn call(self) -> &'static str {
-        match self {
-            Self::Intake => "Finish the intake",
-            Self::Opening => "Open it",
-            Self::Board => "Choose the board",
-            Self::Look => "Look and measure",
-            Self::Alloy => "Choose the alloy",
-            Self::Method => "Compare the methods",
-            Self::Heat => "Plan the heat",
-            Self::Run => "Run it at the bench",
-            Self::Pins => "Walk the pins",
-            Self::Test => "Test it",
-            Self::Handover => "Hand it over",
-        }
-    }
-}
 
 /// How far the bench run is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -133,11 +31,16 @@ pub enum PinState {
     Rework,
     /// All firm.
     Sound,
+    /// Not walked here, and said so.
+    Skipped,
 }
 
 /// What is known of a job.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct Facts {
+    /// What it is for.
+    #[serde(default)]
+    pub kind: JobKind,
     /// Fields the intake still wants.
     pub intake_missing: usize,
     /// Has all come out that its map has, or was that skipped?
@@ -158,9 +61,12 @@ pub struct Facts {
     pub run: RunState,
     /// The pins.
     pub pins: PinState,
-    /// Has it been tested, or was that skipped?
+    /// Has it been tested open, or was that skipped?
     #[serde(default)]
     pub tested: bool,
+    /// Is all back in, and does it work when closed, or was that skipped?
+    #[serde(default)]
+    pub closed: bool,
     /// Handed over.
     pub handed_over: bool,
     /// What it waits for, as entered; empty: nothing.
@@ -181,20 +87,23 @@ pub enum StopState {
 }
 
 fn is_done(facts: &Facts, stop: Stop) -> bool {
+    let begun = facts.run != RunState::NotStarted;
     match stop {
         Stop::Intake => facts.intake_missing == 0,
         // Who has a board before him has opened the device.
         Stop::Opening => facts.opened || facts.board,
         Stop::Board => facts.board,
         // Who has gone on to the solder has not looked, and does not go back for it.
-        Stop::Look => facts.looked || facts.alloy || facts.window.is_some() || facts.run != RunState::NotStarted,
-        Stop::Alloy => facts.alloy,
+        Stop::Look => facts.looked || facts.alloy || facts.window.is_some() || begun,
+        // Nor does who has been at the bench go back to say what was in the joints, or to plan anew because a lesson outdated the plan.
+        Stop::Alloy => facts.alloy || begun,
         // Who has planned the heat by hand has chosen.
-        Stop::Method => facts.method || facts.window.is_some(),
-        Stop::Heat => facts.window.is_some(),
+        Stop::Method => facts.method || facts.window.is_some() || begun,
+        Stop::Heat => facts.window.is_some() || begun,
         Stop::Run => facts.run == RunState::Done,
-        Stop::Pins => facts.pins == PinState::Sound,
+        Stop::Pins => matches!(facts.pins, PinState::Sound | PinState::Skipped),
         Stop::Test => facts.tested,
+        Stop::Close => facts.closed,
         Stop::Handover => facts.handed_over,
     }
 }
@@ -210,7 +119,7 @@ pub fn next(facts: &Facts) -> Option<Stop> {
     if facts.handed_over {
         return None;
     }
-    Stop::ALL.into_iter().find(|stop| !is_done(facts, *stop))
+    stops_of(facts.kind).find(|stop| !is_done(facts, *stop))
 }
 
 /// State of one stop.
@@ -223,7 +132,7 @@ pub fn next(facts: &Facts) -> Option<Stop> {
 pub fn state(facts: &Facts, stop: Stop) -> StopState {
     if next(facts) == Some(stop) {
         StopState::Now
-    } else if is_done(facts, stop) || facts.handed_over {
+    } else if is_done(facts, stop) {
         StopState::Done
     } else {
         StopState::Later
@@ -270,6 +179,8 @@ mod tests {
         assert_eq!(next(&facts), Some(Stop::Method));
         facts.method = true;
         assert_eq!(next(&facts), Some(Stop::Heat));
+        let outdated = Facts { run: RunState::Done, window: None, ..facts.clone() };
+        assert_eq!(next(&outdated), Some(Stop::Pins), "the run is over, whatever became of its plan");
         let by_hand = Facts { method: false, window: Some(WindowState::Tight), ..facts.clone() };
         assert_eq!(next(&by_hand), Some(Stop::Run));
         facts.window = Some(WindowState::Open);
@@ -280,10 +191,15 @@ mod tests {
         facts.pins = PinState::Sound;
         assert_eq!(next(&facts), Some(Stop::Test));
         facts.tested = true;
+        assert_eq!(next(&facts), Some(Stop::Close));
+        facts.closed = true;
         assert_eq!(next(&facts), Some(Stop::Handover));
         facts.handed_over = true;
         assert_eq!(next(&facts), None);
         assert_eq!(state(&facts, Stop::Pins), StopState::Done);
+        let given_back = Facts { handed_over: true, ..Facts::default() };
+        assert_eq!(state(&given_back, Stop::Run), StopState::Later, "given back as it is: nothing was done");
+        assert_eq!(state(&given_back, Stop::Handover), StopState::Done);
     }
 
     #[test]

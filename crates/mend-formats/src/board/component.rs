@@ -1,6 +1,6 @@
 //! A component as it is written.
 
-use mend_core::board::{Component, ComponentKind, Face, Rect};
+use mend_core::board::{Component, ComponentKind, Face, NominalValue, Rect};
 use mend_core::materials::BodyMaterial;
 use mend_core::units::{Length, Temperature};
 use schemars::JsonSchema;
@@ -36,6 +36,27 @@ pub(crate) struct ComponentFile {
     /// Share of its footprint that is soldered, 0-1, where it differs from its material's.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     own_joints: Option<f64>,
+    /// What it is worth, like `100 nF`, `4.7 uF`, `120 ohm`, `2.2 uH`.
+    #[serde(default, with = "value", skip_serializing_if = "Option::is_none")]
+    #[schemars(with = "Option<String>")]
+    value: Option<NominalValue>,
+}
+
+/// A value as it is marked.
+mod value {
+    use mend_core::board::NominalValue;
+    use serde::{Deserialize, Deserializer, Serializer, de::Error};
+
+    #[allow(clippy::ref_option, reason = "serde hands a reference")]
+    pub(super) fn serialize<S: Serializer>(value: &Option<NominalValue>, out: S) -> Result<S::Ok, S::Error> {
+        out.serialize_str(&value.map_or(String::new(), |value| value.to_string()))
+    }
+
+    pub(super) fn deserialize<'de, D: Deserializer<'de>>(from: D) -> Result<Option<NominalValue>, D::Error> {
+        let Some(text) = Option::<String>::deserialize(from)? else { return Ok(None) };
+        let object = |_| D::Error::custom(format!("“{text}” is no value: like 100 nF, 120 ohm or 2.2 uH"));
+        text.parse().map(Some).map_err(object)
+    }
 }
 
 #[allow(clippy::trivially_copy_pass_by_ref, reason = "serde asks for it")]
@@ -57,6 +78,7 @@ impl ComponentFile {
             material: n.material,
             limit_c: n.own_limit.map(|limit| tidy(limit.in_celsius())),
             own_joints: n.own_joints,
+            value: n.value,
         }
     }
 
@@ -71,6 +93,7 @@ impl ComponentFile {
             material: self.material,
             own_limit: self.limit_c.map(Temperature::celsius),
             own_joints: self.own_joints,
+            value: self.value,
         }
     }
 }

@@ -55,12 +55,33 @@ pub struct JobFile {
     /// A test that failed, and where it went back to.
     #[serde(default)]
     pub went_back: Option<WentBackFile>,
+    /// It was given back as it is: who said so, the reason and the fee.
+    #[serde(default)]
+    pub declined: Option<WentBackFile>,
+    /// Its photographs.
+    #[serde(default)]
+    pub photos: Vec<JobPhotoFile>,
     /// Has it been handed over?
     #[serde(default)]
     pub handed_over: bool,
 }
 
-/// Who went back with a job, and why.
+/// A photograph of the demo.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct JobPhotoFile {
+    /// Its place among the demo's photographs, from 1.
+    pub photo: usize,
+    /// At which stop it was taken, as its address ends.
+    pub stop: String,
+    /// What is to be seen.
+    pub words: String,
+    /// On the customer's sheet?
+    #[serde(default)]
+    pub on_sheet: bool,
+}
+
+/// Who went back with a job or gave it back as it is, and why.
 #[derive(Debug, Clone, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct WentBackFile {

@@ -6,6 +6,8 @@ import { tones } from "./sound.js";
 const LISTEN_MS = 250;
 let typed = "";
 let listening = null;
+let speaking = false;
+let said = "";
 
 const entries = queue({
   name: `checks ${location.pathname}`,
@@ -21,9 +23,25 @@ function type(text) {
 
 onChoice((pin) => {
   walk().querySelector("[data-pin-name]").textContent = pin.dataset.pin;
+  say(pin.dataset.pin);
   walk().querySelector("[data-pin-says]").textContent = pin.getAttribute("aria-label").split(": ").slice(1).join(": ");
   type("");
 });
+
+/** Letters and figures apart, as a person calls a pin out. */
+function say(pin) {
+  if (!speaking || pin === said) return;
+  said = pin;
+  speechSynthesis.cancel();
+  speechSynthesis.speak(new SpeechSynthesisUtterance(pin.replace(/(\d+)/g, " $1")));
+}
+
+function speak(on) {
+  speaking = on;
+  said = "";
+  label();
+  if (on) say(current().dataset.pin);
+}
 
 function enter(value) {
   const [name, { list }] = [current().dataset.pin, walk().dataset];
@@ -66,9 +84,9 @@ function handsFree(on) {
 }
 
 function label() {
-  walk()
-    .querySelector("[data-hands-free]")
-    ?.setAttribute("aria-pressed", String(Boolean(listening)));
+  const press = (what, on) => walk().querySelector(what)?.setAttribute("aria-pressed", String(on));
+  press("[data-hands-free]", Boolean(listening));
+  press("[data-speak]", speaking);
 }
 
 /** A reading that is being typed. */
@@ -100,5 +118,6 @@ document.addEventListener("click", (event) => {
   if (state) enter(state.dataset.mark);
   if (skips) skip(skips.dataset.skip);
   if (event.target.closest("[data-hands-free]")) handsFree(!listening);
+  if (event.target.closest("[data-speak]")) speak(!speaking);
 });
 choose(current());

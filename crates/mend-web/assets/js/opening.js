@@ -26,8 +26,11 @@ const send = (path, answered) =>
       return false;
     },
   });
-const taps = send(location.pathname, () => pending.shift());
-const edits = send(`${location.pathname}/edits`, () => {});
+const { job, taps: tapsTo } = part().dataset;
+const taps = send(tapsTo, () => pending.shift());
+const edits = send(`/jobs/${job}/opening/edits`, () => {});
+// At the close everything goes back in, and nothing is added.
+const closing = part().dataset.closing === "true";
 
 function draw({ item, value }) {
   mark(item)?.classList.remove("in", "out", "back", "picked");
@@ -45,10 +48,12 @@ function show(html) {
 }
 
 function keepForm() {
+  if (!form()) return;
   kept = new FormData(form());
 }
 
 function restoreForm() {
+  if (!form()) return;
   for (const [name, value] of kept) {
     // Not by `elements`: a field called length is hidden there by how many there are.
     const field = form().querySelector(`[name="${name}"]`);
@@ -62,6 +67,7 @@ function restoreForm() {
 
 /** Only what is to be said of the kind is asked. */
 function showFields() {
+  if (!form()) return;
   const kind = form().elements.kind.value;
   form()
     .querySelectorAll("[data-of]")
@@ -83,7 +89,10 @@ function due(value) {
 
 function tap(value, chosen) {
   const item = value === "undo" ? null : (chosen ?? mark(picked) ?? due(value));
-  if (value !== "undo" && !item) return;
+  if (value !== "undo" && !item) {
+    goOn();
+    return;
+  }
   const said = item ? item.getAttribute("aria-label") : "the last tap";
   const name = item?.dataset.item ?? "undo";
   picked = "";
@@ -92,6 +101,18 @@ function tap(value, chosen) {
   taps.add({ label: `${value}: ${said}` }, { list: "opening", name, value });
   tones(1, value === "out" ? 660 : 880);
 }
+
+/** Nothing is left to tap: to the next stop, as soon as the shop has all of it. */
+function goOn() {
+  if (part().dataset.next && !pending.length) location.assign(part().dataset.next);
+}
+
+// The close is skipped as an entry like any other: it waits for the network, and the page follows.
+const skips = queue({
+  name: `skip ${job}`,
+  send: ({ data, token }) => fetch(`/jobs/${job}/close`, { method: "POST", body: new URLSearchParams({ ...data, token }) }),
+  shown: (_, last) => last && location.reload(),
+});
 
 function edit(data, label) {
   edits.add({ label }, data);
@@ -114,6 +135,8 @@ document.addEventListener("click", (event) => {
   const [item, page] = [event.target.closest("[data-item]"), event.target.closest("[data-page]")];
   const button = event.target.closest("[data-tap]");
   if (button) tap(button.dataset.tap);
+  else if (event.target.closest("[data-skip-close]"))
+    skips.add({ label: "Close: skipped" }, { list: "skipped", name: "close", value: "skipped" });
   else if (event.target.closest("[data-remove]") && picked) edit({ act: "remove", item: picked }, "off the map");
   else if (event.target.closest("[data-earlier]") && picked) edit({ act: "move", item: picked, before: before(picked) }, "one earlier");
   else if (item && event.shiftKey) pick(item);
@@ -158,7 +181,8 @@ document.addEventListener("submit", (event) => {
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest("input, textarea, select")) return;
   if ([" ", "Enter"].includes(event.key) && event.target.closest("a, button")) return;
-  const keys = { " ": "out", Enter: "out", ArrowRight: "out", b: "back", Backspace: "undo", ArrowLeft: "undo" };
+  const go = closing ? "back" : "out";
+  const keys = { " ": go, Enter: go, ArrowRight: go, b: "back", Backspace: "undo", ArrowLeft: "undo" };
   const value = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
   if (!value) return;
   tap(value);

@@ -24,6 +24,7 @@ export function onChoice(tells) {
 
 export function move(rows, columns) {
   const here = current();
+  if (!here) return;
   const [row, column] = [Number(here.dataset.row) + rows, Number(here.dataset.column) + columns];
   const inRow = pins().filter((pin) => Number(pin.dataset.row) === row);
   const end =
@@ -65,5 +66,5 @@ export function show(html) {
   document.getElementById("job-head").removeAttribute("hx-swap-oob");
   window.htmx?.process(walk());
   choose(current());
-  if (focused) walk().querySelector(".scope").focus({ preventScroll: true });
+  if (focused) walk().querySelector(".scope")?.focus({ preventScroll: true });
 }

@@ -19,12 +19,19 @@ function mark(kind) {
   if (kind) move(0, 1);
 }
 
+function skip(button) {
+  if (!button) return;
+  const { skip: value } = button.dataset;
+  marks.add({ label: value ? "Inspect: skipped" : "Inspect: not skipped" }, { pin: "skipped", mark: value });
+}
+
 document.addEventListener("keydown", (event) => {
   if (isElsewhere(event)) return;
   const key = walk().querySelector(`[data-key="${CSS.escape(event.key.toLowerCase())}"]`);
   if (arrow(event.key)) event.preventDefault();
   else if (key) mark(key.dataset.mark);
   else if (event.key === "Backspace") mark("");
+  else if (event.key === "Escape") skip(walk().querySelector("[data-skip]"));
   else if (event.key === "Enter" && walk().dataset.next) location.assign(walk().dataset.next);
   else return;
   event.preventDefault();
@@ -34,5 +41,6 @@ document.addEventListener("click", (event) => {
   const button = event.target.closest("[data-mark]");
   if (pin) choose(pin);
   if (button) mark(button.dataset.mark);
+  skip(event.target.closest("[data-skip]"));
 });
 choose(current());

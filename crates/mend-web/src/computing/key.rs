@@ -11,6 +11,7 @@ use mend_core::planning::fit::FitComparison;
 use mend_core::planning::learnt::Learnt;
 use mend_core::planning::live::Watching;
 use mend_core::planning::plan::Plan;
+use mend_core::planning::put_back::PutBack;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
 
@@ -51,6 +52,13 @@ impl<T> fmt::Debug for Key<T> {
 impl<T> Key<T> {
     pub(super) fn new(kind: &'static str, of: impl Into<Arc<str>>) -> Self {
         Self { bare: Bare { kind, of: of.into() }, result: PhantomData }
+    }
+}
+
+impl<T> Key<T> {
+    /// What its result depends on, for the key of a result that depends on more.
+    pub(crate) fn of(&self) -> &str {
+        &self.bare.of
     }
 }
 
@@ -114,6 +122,13 @@ impl Key<FitComparison> {
     /// The ways to fit the new part on these inputs.
     pub(crate) fn fits(of: String) -> Self {
         Self::new("fits", of)
+    }
+}
+
+impl Key<Option<PutBack>> {
+    /// How a component goes back.
+    pub(crate) fn put_back(of: String) -> Self {
+        Self::new("put-back", of)
     }
 }
 

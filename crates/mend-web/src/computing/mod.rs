@@ -24,6 +24,7 @@ use mend_core::planning::live::Watching;
 use mend_core::planning::order::Unplanned;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::process_window::ProcessWindow;
+use mend_core::planning::put_back::PutBack;
 use mend_core::planning::recheck::Recheck;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
@@ -106,4 +107,5 @@ impl Result_ for Rechecked {}
 impl Result_ for JudgedReplay {}
 impl Result_ for Comparison {}
 impl Result_ for FitComparison {}
+impl Result_ for Option<PutBack> {}
 impl Result_ for SearchResult {}

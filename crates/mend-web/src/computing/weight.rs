@@ -9,6 +9,7 @@ use mend_core::planning::fit::FitComparison;
 use mend_core::planning::learnt::Learnt;
 use mend_core::planning::live::Watching;
 use mend_core::planning::plan::Plan;
+use mend_core::planning::put_back::PutBack;
 use mend_core::planning::search::SearchResult;
 use mend_core::planning::watched::JudgedReplay;
 use mend_core::planning::window_point::WindowPoint;
@@ -84,6 +85,12 @@ impl Weight for Comparison {
 impl Weight for FitComparison {
     fn bytes(&self) -> usize {
         SMALL + self.lanes.iter().map(|lane| SMALL + lane.plan.bytes()).sum::<usize>()
+    }
+}
+
+impl Weight for Option<PutBack> {
+    fn bytes(&self) -> usize {
+        SMALL
     }
 }
 

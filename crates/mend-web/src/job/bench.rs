@@ -3,6 +3,7 @@
 use mend_core::board::{Board, groups};
 use mend_core::calibration::probe::place;
 use mend_core::heat::thermocouple::Thermocouple;
+use mend_core::method::JobKind;
 use mend_core::planning::bench_event::{Event, Happening};
 use mend_core::planning::bench_run::{BenchRun, RunPhase};
 use mend_core::planning::ledger::Ledger;
@@ -56,7 +57,10 @@ impl BenchRunView {
         let steps = match &run.steps {
             Some(steps) => serde_json::from_str(steps).map_err(|error| format!("its steps: {error}"))?,
             // Opened by an older version, which wrote them anew each time.
-            None => planned.steps(&Workplace { board, equipment, fit: None, broken: Vec::new() }, &composition),
+            None => {
+                let (fit, broken, kind) = (None, Vec::new(), JobKind::Replace);
+                planned.steps(&Workplace { board, equipment, fit, broken, kind }, &composition)
+            }
         };
         let mut bench = Self {
             state: BenchRun::after(&steps, &[]),

@@ -25,7 +25,7 @@ impl Job {
     pub(crate) fn workplace(&self) -> Result<Workplace<'_>, Refusal> {
         let fit = self.current_plan_of(HeatWork::Fit);
         let broken = self.broken_lands().into_iter().map(|(joint, _)| joint.name.clone()).collect();
-        Ok(Workplace { board: &self.board()?.1, equipment: &self.equipment, fit, broken })
+        Ok(Workplace { board: &self.board()?.1, equipment: &self.equipment, fit, broken, kind: self.kind() })
     }
 
     /// Its newest plan, whatever it was made from.

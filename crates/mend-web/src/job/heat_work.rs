@@ -1,6 +1,7 @@
 //! Which of a job's two runs of heat is meant: the old part off, or the new one on. Each has its settings, its plan and its pages.
 
 use mend_core::heat::purpose::Purpose;
+use mend_core::method::JobKind;
 
 /// One of the two.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -20,6 +21,12 @@ impl From<Purpose> for HeatWork {
 impl HeatWork {
     /// Both, in their order.
     pub(crate) const ALL: [Self; 2] = [Self::Removal, Self::Fit];
+
+    /// Those of a kind of job, in their order.
+    pub(crate) fn of_kind(kind: JobKind) -> Vec<Self> {
+        let off = kind.removes().then_some(Self::Removal);
+        off.into_iter().chain(kind.fits().then_some(Self::Fit)).collect()
+    }
 
     /// As it stands in an address.
     pub(crate) const fn path(self) -> &'static str {

@@ -15,6 +15,7 @@ use std::collections::BTreeMap;
 
 use mend_core::board::Board;
 use mend_core::inspection::{PinMark, Verdict, Walked, verdict};
+use mend_core::method::JobKind;
 use mend_core::planning::plan::Plan;
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::planning::sequence::script::Script;
@@ -31,7 +32,9 @@ use crate::App;
 use crate::draw::agreement::Release;
 use crate::refusal::Refusal;
 pub(crate) use bench::BenchRunView;
-pub(crate) use checks::{CONDITION, SKIPPED, TEST_CLOSED, TEST_OPEN, reference, stored};
+pub(crate) use checks::{
+    BETWEEN, COMPONENTS, CONDITION, CONDITION_AFTER, SKIPPED, TEST_CLOSED, TEST_OPEN, VALUES, reference, stored,
+};
 pub(crate) use fit::first_fit;
 pub(crate) use heat_work::HeatWork;
 use kept::StoredJob;
@@ -59,6 +62,8 @@ pub(crate) struct Workplace<'a> {
     pub(crate) fit: Option<&'a Planned>,
     /// Joints whose land is not whole.
     pub(crate) broken: Vec<String>,
+    /// What the job is for.
+    pub(crate) kind: JobKind,
 }
 
 /// A part of a job that is there and can't be read.
@@ -112,8 +117,8 @@ impl Planned {
         let choice = self.inputs.method.as_ref();
         let (keep_intact, sucker) = (self.inputs.keep_intact, at.equipment.sucker);
         let plain = Script::plain(at.board, &self.plan, composition);
-        let (fit, broken) = (at.fit.map(|fit| &fit.plan), at.broken.as_slice());
-        sequence(&Script { choice, keep_intact, sucker, fit, broken, ..plain })
+        let (fit, broken, kind) = (at.fit.map(|fit| &fit.plan), at.broken.as_slice(), at.kind);
+        sequence(&Script { choice, keep_intact, sucker, fit, broken, kind, ..plain })
     }
 
     /// Whatever engine made it: a run keeps the plan that it was begun with.
@@ -185,7 +190,27 @@ impl Job {
     /// What its removal is to be planned from: as entered, else as planned, for what the joints hold now.
     pub(crate) fn inputs(&self) -> Option<PlanInputs> {
         let set = self.entered.as_ref().or(self.planned.as_ref().map(|p| &p.inputs))?;
-        Some(set.clone().with(&self.composition_entry()))
+        Some(self.of_its_kind(set.clone().with(&self.composition_entry())))
+    }
+
+    /// What it is for.
+    pub(crate) fn kind(&self) -> JobKind {
+        JobKind::named(self.intake("kind"))
+    }
+
+    /// With what comes through alive as its kind of job wants it.
+    pub(crate) fn of_its_kind(&self, inputs: PlanInputs) -> PlanInputs {
+        PlanInputs { keep_intact: self.kind().keep_intact().unwrap_or(inputs.keep_intact), ..inputs }
+    }
+
+    /// The run of heat that its bench run goes by.
+    pub(crate) fn bench_work(&self) -> HeatWork {
+        if self.kind() == JobKind::PutBack { HeatWork::Fit } else { HeatWork::Removal }
+    }
+
+    /// The plan that its bench run goes by, if it is for what is set and what the joints hold now.
+    pub(crate) fn bench_plan(&self) -> Option<&Planned> {
+        self.current_plan_of(self.bench_work())
     }
 
     /// The plan of its removal, if it is for what is set and what the joints hold now.
@@ -225,6 +250,15 @@ impl Job {
         !walked.is_empty() && verdict(&walked).is_sound()
     }
 
+    /// Has come of it what it is for?
+    pub(crate) fn is_ready(&self) -> bool {
+        match self.kind() {
+            kind if kind.fits() => self.is_sound() || self.has_skipped(Stop::Pins),
+            kind if kind.removes() => self.bench.as_ref().is_some_and(BenchRunView::is_done),
+            _ => self.is_looked_at(),
+        }
+    }
+
     /// Is all out that its map has, or was that skipped?
     fn is_opened(&self) -> bool {
         let out = self
@@ -236,29 +270,33 @@ impl Job {
 
     /// Where it stands; when it is due is for whoever knows the day.
     pub(crate) fn facts(&self) -> Facts {
-        let missing = IntakeField::ALL.iter().filter(|f| f.wanted && self.intake(f.key).is_empty()).count();
+        let missing =
+            IntakeField::ALL.iter().filter(|f| f.is_wanted(self.kind()) && self.intake(f.key).is_empty()).count();
         let run = match &self.bench {
             None => RunState::NotStarted,
             Some(bench) if bench.is_done() => RunState::Done,
             Some(bench) => RunState::AtStep(bench.state.at + 1, bench.steps.len()),
         };
         let pins = match verdict(&self.walked()) {
+            _ if self.has_skipped(Stop::Pins) => PinState::Skipped,
             _ if self.pins.is_empty() => PinState::NotWalked,
             Verdict::Unfinished { .. } => PinState::Partly,
             Verdict::Sound => PinState::Sound,
             _ => PinState::Rework,
         };
         Facts {
+            kind: self.kind(),
             intake_missing: missing,
             opened: self.is_opened(),
             board: self.board.is_some(),
             looked: self.is_looked_at(),
             alloy: self.composition.is_some(),
             method: self.inputs().is_some_and(|inputs| inputs.method.is_some()),
-            window: self.current_plan().map(|p| p.plan.window),
+            window: self.bench_plan().map(|p| p.plan.window),
             run,
             pins,
             tested: self.is_tested(),
+            closed: self.is_shut(),
             handed_over: self.is_closed(),
             waits_for: self.intake("waits_for").to_owned(),
             due_in_days: None,

@@ -102,6 +102,8 @@ fn figure(job: &Job, facts: &Facts, stop: Stop) -> String {
         Stop::Run => run_figure(job, facts),
         Stop::Pins => pins_figure(job, facts),
         Stop::Test => test_figure(job),
+        Stop::Close => close_figure(job),
+        Stop::Handover if job.declined().is_some() => "as it was".to_owned(),
         Stop::Handover if facts.handed_over => "handed over".to_owned(),
         Stop::Handover => "not yet".to_owned(),
     }
@@ -136,12 +138,26 @@ fn look_figure(job: &Job) -> String {
 /// How the tests stand.
 fn test_figure(job: &Job) -> String {
     let tests = job.tests();
-    let tried = tests.iter().filter(|test| test.closed.is_some()).count();
+    let tried = tests.iter().filter(|test| test.open.is_some()).count();
     match judged(&tests) {
         _ if job.has_skipped(Stop::Test) => "skipped".to_owned(),
-        TestVerdict::Passed => "passed".to_owned(),
+        _ if tests.is_empty() => "not yet".to_owned(),
+        TestVerdict::Passed | TestVerdict::TryClosed { .. } => "works open".to_owned(),
         TestVerdict::GoBack { .. } => "fails".to_owned(),
-        _ => format!("{tried} of {}", tests.len()),
+        TestVerdict::TryOpen { .. } => format!("{tried} of {}", tests.len()),
+    }
+}
+
+/// What is not back, or not tried when closed.
+fn close_figure(job: &Job) -> String {
+    let tests = job.tests();
+    let tried = tests.iter().filter(|test| test.closed.is_some()).count();
+    match job.missing() {
+        _ if job.has_skipped(Stop::Close) => "skipped".to_owned(),
+        0 if job.is_shut() => "closed".to_owned(),
+        0 if tests.is_empty() => "not yet".to_owned(),
+        0 => format!("{tried} of {} closed", tests.len()),
+        missing => format!("{missing} out"),
     }
 }
 
@@ -155,7 +171,7 @@ fn alloy_figure(job: &Job) -> String {
 }
 
 fn heat_figure(job: &Job) -> String {
-    let Some(planned) = job.current_plan() else { return "no plan".to_owned() };
+    let Some(planned) = job.bench_plan() else { return "no plan".to_owned() };
     let window: WindowState = planned.plan.window;
     let window = window_word(window);
     planned.plan.release.mid_s.map_or(format!("{window}, may not melt"), |t| format!("{window}, ≈ {t:.0} s"))
@@ -175,6 +191,7 @@ fn pins_figure(job: &Job, facts: &Facts) -> String {
     let walked = job.walked();
     let marked = walked.iter().filter(|p| p.mark.is_some()).count();
     match facts.pins {
+        PinState::Skipped => "skipped".to_owned(),
         PinState::Sound => format!("{marked} firm"),
         PinState::Rework => "rework".to_owned(),
         _ if walked.is_empty() => "no board".to_owned(),

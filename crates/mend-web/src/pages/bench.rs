@@ -166,10 +166,10 @@ impl JobCard {
         let next = shop::next(&facts);
         let call = match (next, facts.run) {
             (Some(Stop::Run), RunState::AtStep(at, of)) => format!("Go on at step {at} of {of}"),
-            (Some(stop), _) => stop.call().to_owned(),
+            (Some(stop), _) => shop::call_of(facts.kind, stop).to_owned(),
             (None, _) => "Its sheet".to_owned(),
         };
-        let path = next.map_or("handover", Stop::path);
+        let path = next.map_or("handover", |stop| shop::path_of(facts.kind, stop));
         Self {
             head: JobHead::from_summary(id, (summary, None), today),
             call,

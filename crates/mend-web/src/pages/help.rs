@@ -57,7 +57,7 @@ const OWN_WORDS: [OwnWord; 7] = [
 ];
 
 /// Keys, by where they work.
-const KEYS: [(&str, &str); 6] = [
+const KEYS: [(&str, &str); 11] = [
     (
         "Heat plan",
         "1 to 4 open its parts; on the process window the arrow keys move the setting, on the map they move a shield or the jet.",
@@ -67,7 +67,15 @@ const KEYS: [(&str, &str); 6] = [
         "Space, Enter, the right arrow or a pedal goes on; Backspace or the left arrow undoes the last press; S aborts.",
     ),
     ("Cleaning ledger", "F enters a feed or a flood, W a wick pass."),
-    ("Pin walk", "Arrows move; f, m, b, s and x mark; Backspace takes a mark back."),
+    (
+        "Opening and closing",
+        "Space or a pedal is the next thing out, or back in; B puts one back; the left arrow undoes; Escape skips.",
+    ),
+    ("Look", "Arrows move; w, c, l, t and x say how a land is; a reading is typed and entered, o is open."),
+    ("Pin walk", "Arrows move; f, m, b, s and x mark; Backspace takes a mark back; Escape skips."),
+    ("Between pins", "a apart, j joined."),
+    ("What stands near", "i in place, k knocked off, h harmed."),
+    ("Tests", "w works, f fails, n not possible; Enter goes on; Escape skips."),
     (
         "Board editor",
         "Arrows move by 0.1 mm, with Shift by 1 mm, with Alt they change the size; Delete removes, D duplicates.",

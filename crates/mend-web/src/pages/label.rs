@@ -6,11 +6,12 @@ use axum::Router;
 use axum::extract::{Path, State};
 use axum::http::{HeaderMap, header};
 use axum::routing::get;
+use mend_core::opening::item::ItemKind;
 use qrcode::{EcLevel, QrCode};
 
 use super::Frame;
 use crate::App;
-use crate::job::Job;
+use crate::job::{Job, JobOpening};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -103,13 +104,22 @@ async fn of_bag(
 ) -> Result<LabelPage, Refusal> {
     let job = job(&app, path).await?;
     let id = job.row.id;
+    // What the map says is theirs goes into the bag by name; what the counter was told stands above it.
+    let mut lines: Vec<String> = [job.intake("customer"), job.intake("inside")].map(str::to_owned).into();
+    lines.extend(job.opening.iter().flat_map(own_parts));
     let wanted = LabelWanted {
         title: format!("Bag of job {id}"),
-        lines: [job.intake("inside"), job.intake("customer")].map(str::to_owned).into(),
+        lines,
         path: format!("/jobs/{id}"),
         here: format!("/jobs/{id}/label/bag"),
     };
     LabelPage::new(wanted, (visitor, &headers))
+}
+
+/// The customer's own parts on an opening map, by what is noted of each.
+fn own_parts(opening: &JobOpening) -> Vec<String> {
+    let own = opening.map.items.iter().filter(|item| item.what == ItemKind::Own);
+    own.map(|item| if item.note.is_empty() { "part of their own".to_owned() } else { item.note.clone() }).collect()
 }
 
 async fn of_station(

@@ -94,16 +94,19 @@ impl JobHead {
     /// The same from what lists know of it.
     pub(crate) fn from_summary(id: i64, (summary, here): (&Summary, Option<Stop>), today: Date) -> Self {
         let facts = summary.facts(today);
-        let stop = |(stop, figure): (Stop, &String)| StopView {
-            group: begins(stop),
-            name: stop.name(),
-            href: format!("/jobs/{id}/{}", stop.path()),
+        let stops: Vec<Stop> = shop::stops_of(facts.kind).collect();
+        let figure =
+            |stop: Stop| Stop::ALL.iter().position(|other| *other == stop).and_then(|k| summary.figures.get(k));
+        let stop = |(k, stop): (usize, Stop)| StopView {
+            group: begins(&stops, k),
+            name: shop::name_of(facts.kind, stop),
+            href: format!("/jobs/{id}/{}", shop::path_of(facts.kind, stop)),
             state: match shop::state(&facts, stop) {
                 StopState::Done => "done",
                 StopState::Now => "now",
                 StopState::Later => "later",
             },
-            figure: figure.clone(),
+            figure: figure(stop).cloned().unwrap_or_default(),
             here: here == Some(stop),
         };
         Self {
@@ -113,17 +116,16 @@ impl JobHead {
             due: if facts.handed_over { "handed over".to_owned() } else { due_in_words(facts.due_in_days) },
             late: facts.due_in_days.is_some_and(|days| days < 0) && !facts.handed_over,
             closed: facts.handed_over,
-            stops: Stop::ALL.into_iter().zip(&summary.figures).map(stop).collect(),
+            stops: stops.iter().copied().enumerate().map(stop).collect(),
             unread: Vec::new(),
         }
     }
 }
 
-/// The group that begins with a stop; empty: it is that of the one before.
-fn begins(stop: Stop) -> &'static str {
-    let at = Stop::ALL.iter().position(|other| *other == stop).unwrap_or(0);
-    let before = at.checked_sub(1).map_or("", |k| Stop::ALL[k].group());
-    if before == stop.group() { "" } else { stop.group() }
+/// The group that begins with a stop of a line; empty: it is that of the one before.
+fn begins(stops: &[Stop], at: usize) -> &'static str {
+    let before = at.checked_sub(1).map_or("", |k| stops[k].group());
+    if before == stops[at].group() { "" } else { stops[at].group() }
 }
 
 /// A window in a word.

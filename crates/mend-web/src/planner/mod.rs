@@ -92,7 +92,8 @@ pub(crate) fn inputs_or_first(job: &Job, work: HeatWork, stations: &[Station]) -
         return Ok(inputs);
     }
     let board = &job.board()?.1;
-    let first = first_inputs(board, stations).ok_or(Refusal::NoStation)?.with(&job.composition_entry());
+    let first = first_inputs(board, stations).ok_or(Refusal::NoStation)?;
+    let first = job.of_its_kind(first.with(&job.composition_entry()));
     Ok(if work.is_fit() { first_fit(first, board) } else { first })
 }
 

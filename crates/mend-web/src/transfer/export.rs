@@ -244,7 +244,7 @@ fn job(
             .filter(|row| ![OPENING, MAP].contains(&row.list.as_str()))
             .map(check_record)
             .collect(),
-        extras: read.extras(id)?.into_iter().map(extra_record).collect(),
+        extras: read.extras(id)?.into_iter().map(|row| extra_record(row, places)).collect(),
         opening: None,
         photos: read.job_photos(id)?.into_iter().filter_map(|row| photo_record(row, places)).collect(),
         log: read.job_log(id)?.into_iter().map(log_record).collect(),
@@ -294,9 +294,10 @@ fn check_record(row: CheckRow) -> CheckRecord {
     CheckRecord { list: row.list, name: row.name, value: row.value, at_ms: row.entered_ms }
 }
 
-fn extra_record(row: ExtraRow) -> ExtraRecord {
-    let ExtraRow { what, price, answer, who, found_ms, answered_ms, .. } = row;
-    ExtraRecord { what, price, answer, who, found_ms, answered_ms }
+fn extra_record(row: ExtraRow, places: &NumberedFiles) -> ExtraRecord {
+    let ExtraRow { what, price, answer, who, found_ms, answered_ms, photo_id, .. } = row;
+    let photo = photo_id.and_then(|photo| places.get(&photo).copied());
+    ExtraRecord { what, price, answer, who, found_ms, answered_ms, photo }
 }
 
 fn run_record(read: Read<'_>, run: &RunRow, plans: &[PlanRow]) -> Result<Option<RunRecord>, StoreError> {

@@ -379,13 +379,15 @@ fn put_found(w: &Write<'_>, id: i64, (record, photos): (&JobRecord, &[i64])) -> 
         let row = CheckRow { list, name, value, entered_ms: at_ms };
         w.enter_check(id, &NewCheck { row, token: format!("file-{k}") })?;
     }
+    let stored = |place: i64| usize::try_from(place - 1).ok().and_then(|k| photos.get(k)).copied();
     for extra in record.extras.iter().cloned() {
-        let ExtraRecord { what, price, answer, who, found_ms, answered_ms } = extra;
-        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms, answered_ms })?;
+        let ExtraRecord { what, price, answer, who, found_ms, answered_ms, photo } = extra;
+        let photo_id = photo.and_then(stored);
+        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms, answered_ms, photo_id })?;
     }
     for photo in record.photos.iter().cloned() {
         let JobPhotoRecord { photo, stop, words, on_sheet, added_ms } = photo;
-        let Some(photo_id) = usize::try_from(photo - 1).ok().and_then(|k| photos.get(k)).copied() else { continue };
+        let Some(photo_id) = stored(photo) else { continue };
         w.add_job_photo(id, &JobPhotoRow { id: 0, photo_id, stop, words, on_sheet, added_ms })?;
     }
     Ok(())

@@ -46,6 +46,12 @@ impl Words {
             Hardship::RareComponents { components } => {
                 format!("hard to come by if it is cooked: {}", list(components))
             }
+            Hardship::BrokenLands { lands: 1 } => {
+                "a land is not whole: it is mended first, and may not hold".to_owned()
+            }
+            Hardship::BrokenLands { lands } => {
+                format!("{lands} lands are not whole: they are mended first, and may not hold")
+            }
             Hardship::NoWay => "no way here melts everything before something is damaged".to_owned(),
             Hardship::NearLimit { of, headroom_k } => {
                 format!("{} comes within {} of its limit", damaged(of), self.apart(*headroom_k))

@@ -32,6 +32,10 @@ pub(super) fn after_line(line: &AfterLine) -> String {
         AfterLine::CableThenPower => {
             "Cable first, then power; as little closed up as possible. No update, no sign-in.".into()
         }
+        AfterLine::EveryLand { joints } => {
+            format!("All {joints} pads and holes under the microscope: whole, bare, level; what is not is noted.")
+        }
+        AfterLine::NothingBridged => "Meter between neighbours: nothing joined that should be apart.".into(),
     }
 }
 
@@ -62,6 +66,10 @@ pub(super) fn harvest_line(line: &HarvestLine) -> String {
             format!("Latch moves, no pin bent, body straight: {part} ({}).", material.name())
         }
         HarvestLine::BagIt => "Bag it with its variant, the donor and the hottest that it was computed to get.".into(),
+        HarvestLine::OtherBoardReady { joints } => {
+            format!("All {joints} pads and holes of the other board: old part off, wicked flat, whole.")
+        }
+        HarvestLine::SameFootprint => "Held over them, every foot stands on its pad: it is the same part.".into(),
         HarvestLine::BoardIsWaste => "The donor's board is waste: local rules, lead or not.".into(),
     }
 }

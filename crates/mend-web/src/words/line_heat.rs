@@ -1,6 +1,7 @@
 //! Under heat, until the part is off.
 
 use mend_core::heat::motion::Motion;
+use mend_core::heat::tool::ComesNearWhen;
 use mend_core::planning::sequence::line::HeatLine;
 
 use super::Words;
@@ -49,8 +50,12 @@ impl Words {
                 "Lever each end up by a hair while its joint is liquid, then the next; round again until it is out."
                     .to_owned()
             }
-            HeatLine::ComesNear { from_mm, to_mm, s } => {
-                format!("Begin {from_mm:.0} mm away and come down to {to_mm:.0} mm within {s:.0} s.")
+            HeatLine::ComesNear { from_mm, to_mm, s, when } => {
+                let way = format!("come down to {to_mm:.0} mm within {s:.0} s");
+                match when {
+                    ComesNearWhen::AtOnce => format!("Begin {from_mm:.0} mm away and {way}."),
+                    when => format!("Stay {from_mm:.0} mm away until {}; then {way}.", comes_near_when(*when)),
+                }
             }
             HeatLine::Leans { lean_deg, towards_deg } => {
                 format!("Lean the nozzle by {lean_deg:.0}°, so that it blows {}.", towards(*towards_deg))
@@ -63,6 +68,24 @@ impl Words {
                 format!("{pegs} plastic pegs hold by friction: rock gently, only now that all solder is liquid.")
             }
         }
+    }
+}
+
+/// What a hand waits for before it comes near, after "once" or "until".
+pub(crate) const fn comes_near_when(when: ComesNearWhen) -> &'static str {
+    match when {
+        ComesNearWhen::AtOnce => "the air is on",
+        ComesNearWhen::FluxSmokes => "the flux smokes",
+        ComesNearWhen::FirstShines => "the first joint shines",
+    }
+}
+
+/// The same, as a form offers it.
+pub(crate) const fn begins_when(when: ComesNearWhen) -> &'static str {
+    match when {
+        ComesNearWhen::AtOnce => "at once",
+        ComesNearWhen::FluxSmokes => "once the flux smokes",
+        ComesNearWhen::FirstShines => "once the first joint shines",
     }
 }
 

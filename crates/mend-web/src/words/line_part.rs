@@ -98,6 +98,7 @@ pub(super) fn fit_line(line: &FitLine) -> String {
         FitLine::DrawBridgesOff => "A bridge goes with flux and a clean tip, drawn off along the pin.".into(),
     }
 }
+
 /// A trace is laid to a pad; of a hole the far side has to carry.
 fn mend_lands(pads: &[String], holes: &[String]) -> String {
     let pads = (!pads.is_empty())

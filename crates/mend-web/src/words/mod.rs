@@ -4,6 +4,7 @@
 //! - `place`: where it is, as the page labels it
 //! - `limits`: what can be damaged, and what limits a plan or a search; `change`: single changes and what they bring
 //! - `method`: how each method works; `reason`: what speaks for it and against it; `comparison`: which is recommended, and why
+//! - `job_kind`: what a job is for
 //! - `tips`: a tip for each class of joints; `fit`: the ways to fit a new part; `guess`: what is guessed, and what to do about it
 //! - `difficulty`: go or no-go; `step`: steps at the bench, with `line` for what each says
 //! - `difference`: two revisions of a board; `alloy`: what must be known of a melt, and of a feed; `verdict`: of a pin walk
@@ -21,6 +22,8 @@ mod fit;
 mod functional_test;
 mod guess;
 mod instrument;
+mod insulation;
+mod job_kind;
 mod known;
 mod limits;
 mod line;
@@ -39,7 +42,9 @@ mod problem_plan;
 mod problem_settings;
 mod problem_value;
 mod quantity;
+mod reading;
 mod reason;
+mod rework;
 mod step;
 mod tips;
 mod verdict;
@@ -53,12 +58,17 @@ pub use fit::{fit_way, small_run};
 pub use functional_test::test_verdict;
 pub(crate) use guess::{GuessView, guess};
 pub use instrument::instrument_fault;
+pub(crate) use insulation::{insulation_rework, insulation_verdict};
+pub(crate) use job_kind::{after_bench, done_to_part, give_back, not_ready, price_line};
 pub use known::{iron_heater, nozzle_air, release_band, teachable};
 pub use limits::{damaged, margin_detail, margin_name, thing};
 pub(crate) use line_before::wire_shape;
+pub(crate) use line_heat::{begins_when, comes_near_when};
 pub use method::MethodText;
 pub use opening::{heap, order_problem};
 pub use quantity::{capital, of_samples, release, seconds_band, shield};
+pub(crate) use reading::reading;
+pub(crate) use rework::rework_loops;
 pub use step::StepWords;
 pub(crate) use tips::{joint_class, tip_wanted};
 pub use verdict::{rework, verdict};

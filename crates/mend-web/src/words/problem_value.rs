@@ -27,6 +27,9 @@ impl Words {
             ValueProblem::NotAChoice { text, choices } => {
                 problem(format!("“{text}” is not on the list"), format!("one of {}", choices.join(", ")))
             }
+            ValueProblem::NotAValue { text } => {
+                problem(format!("“{text}” is no value"), "with its unit: like 100 nF, 120 ohm or 2.2 uH")
+            }
             ValueProblem::NoSuchField { known } if known.is_empty() => {
                 problem("is no field of this", "choose one that the page shows")
             }
@@ -77,6 +80,7 @@ mod tests {
         assert_eq!(said(&ValueProblem::NotAChoice { text: text(), choices }, Scale::Celsius).1, "one of a, b");
         for plain in [
             ValueProblem::NotAChoice { text: text(), choices: vec![] },
+            ValueProblem::NotAValue { text: text() },
             ValueProblem::NoSuchField { known: vec![] },
             ValueProblem::NoSuchField { known: vec!["pitch".to_owned()] },
             ValueProblem::NotWhole { value: 8.5, low: 4.0, high: 60.0 },

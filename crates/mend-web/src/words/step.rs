@@ -81,6 +81,8 @@ impl Words {
             Task::CoolPart => "Latch and body are hard again.",
             Task::CleanPart => "All feet stand in one plane and shine.",
             Task::BagPart => "It would pass for new under the microscope.",
+            Task::OtherBoard => "Every pad is flat and bright, and waits.",
+            Task::LookAtLands => "Every land is whole, or on record.",
         }
     }
 
@@ -138,6 +140,8 @@ const fn title(task: &Task) -> &'static str {
         Task::CoolPart => "Let it cool",
         Task::CleanPart => "Clean the part",
         Task::BagPart => "Look and bag",
+        Task::OtherBoard => "The other board",
+        Task::LookAtLands => "Look at the lands",
     }
 }
 
@@ -176,6 +180,8 @@ const fn why(task: &Task) -> &'static str {
         Task::CoolPart => "A hot body bends under its own weight in a pair of tweezers.",
         Task::CleanPart => "What stays on its feet goes into the next customer's joints.",
         Task::BagPart => "Two look-alikes differ by a fraction of a millimetre: the bag says which one it is.",
+        Task::OtherBoard => "A part that waits in tweezers for its pads cools, slips and bends.",
+        Task::LookAtLands => "Whoever puts a part here next goes by what is found now.",
         Task::CleanAll | Task::Fit | Task::Heat { .. } | Task::EmptyHoles { .. } => "",
     }
 }
@@ -227,6 +233,8 @@ mod tests {
             Task::CoolPart,
             Task::CleanPart,
             Task::BagPart,
+            Task::OtherBoard,
+            Task::LookAtLands,
         ];
         for task in tasks {
             let view = Words::default().step(&step(task.clone(), vec![]));

@@ -45,7 +45,11 @@ pub(crate) fn demo(path: &str) -> String {
 /// A station, a board and one job of the demo that has a run and has been handed over.
 pub(crate) async fn filled(shop: &Shop) {
     let one = |name: &str, path: &str| BTreeMap::from([(name.to_owned(), demo(path))]);
+    // The job has photographs: by their places, in the order of their names.
+    let names = ["1-loom-top.jpg", "2-loom-bottom.jpg", "3-port-torn.jpg", "4-port-new.jpg"];
+    let photos = names.map(|name| (name.to_owned(), demo_bytes(&format!("photos/{name}"))));
     let files = opening::ShopFiles {
+        photos: BTreeMap::from(photos),
         stations: one("gull", "stations/1-gull.json"),
         boards: one("quillon-tern-15", "boards/quillon-tern-15.json"),
         jobs: one("01", "jobs/01-tern-jack.json"),
@@ -81,4 +85,20 @@ pub(crate) async fn exported(shop: &Shop) -> BTreeMap<String, Vec<u8>> {
     };
     transfer::export(&shop.app, &mut sink).await.unwrap();
     files
+}
+
+/// A form with files in it.
+pub(crate) fn upload(path: &str, fields: &[(&str, &[u8])]) -> Request<Body> {
+    let mut body = Vec::new();
+    for (name, value) in fields {
+        let file = if *name == "photo" { "; filename=\"a.jpg\"" } else { "" };
+        body.extend_from_slice(
+            format!("--mend\r\ncontent-disposition: form-data; name=\"{name}\"{file}\r\n\r\n").as_bytes(),
+        );
+        body.extend_from_slice(value);
+        body.extend_from_slice(b"\r\n");
+    }
+    body.extend_from_slice(b"--mend--\r\n");
+    let request = Request::post(path).header("host", "localhost").header("content-length", body.len());
+    request.header("content-type", "multipart/form-data; boundary=mend").body(Body::from(body)).unwrap()
 }

@@ -7,7 +7,7 @@ use axum::http::{Request, StatusCode};
 use mend_store::{IndexRow, JobPhotoRow, NewBoard, NewPhoto, ReadingRow, StateRow};
 use mend_web::transfer;
 
-use crate::fixture::{Shop, ask, demo, exported, filled, get, post, shop};
+use crate::fixture::{Shop, ask, demo, demo_bytes, exported, filled, get, post, shop, upload};
 
 /// Puts texts into the store that are none of our formats: a version of a board with a job on it, a station, a list's row.
 async fn spoil(shop: &Shop) -> i64 {
@@ -158,11 +158,21 @@ async fn pictured(shop: &Shop) {
     let keep = move |w: &mend_store::Write<'_>| {
         let photo_id = w.add_photo(&photo, 1)?;
         let (stop, words) = ("intake".to_owned(), "as it came".to_owned());
-        w.add_job_photo(1, &JobPhotoRow { id: 0, photo_id, stop, words, on_sheet: true, added_ms: 1 })
+        w.add_job_photo(1, &JobPhotoRow { id: 0, photo_id, stop, words, on_sheet: true, added_ms: 1 })?;
+        Ok(photo_id)
     };
-    shop.store.write(keep).await.unwrap();
+    let photo = shop.store.write(keep).await.unwrap();
     let (_, sheet) = ask(shop, get("/jobs/1/handover")).await;
-    assert!(sheet.contains("/boards/photos/1") && sheet.contains("as it came"), "{sheet}");
+    assert!(sheet.contains(&format!("/boards/photos/{photo}\"")) && sheet.contains("as it came"), "{sheet}");
+}
+
+/// Dust, with a picture, and the customer's answer.
+async fn found_inside(shop: &Shop) {
+    let picture = demo_bytes("photos/5-burnt.jpg");
+    let dust = upload("/jobs/1/look/extras", &[("what", b"dust in the fan"), ("price", b"12"), ("photo", &picture)]);
+    assert_eq!(ask(shop, dust).await.0, StatusCode::SEE_OTHER);
+    let asked = "answer=accepted&who=Tam";
+    assert_eq!(ask(shop, post("/jobs/1/look/extras/1", asked)).await.0, StatusCode::SEE_OTHER);
 }
 
 #[tokio::test]
@@ -184,10 +194,7 @@ async fn an_export_makes_the_same_shop() {
     assert_eq!(ask(&one, post("/instruments", logger)).await.0, StatusCode::SEE_OTHER);
     watched(&one).await;
     ask(&one, post("/jobs/1/handover/reopen", "who=Tam&reason=a picture more")).await;
-    let dust = "what=dust in the fan&price=12";
-    assert_eq!(ask(&one, post("/jobs/1/look/extras", dust)).await.0, StatusCode::SEE_OTHER);
-    let asked = "answer=accepted&who=Tam";
-    assert_eq!(ask(&one, post("/jobs/1/look/extras/1", asked)).await.0, StatusCode::SEE_OTHER);
+    found_inside(&one).await;
     pictured(&one).await;
     for (path, form) in [
         ("/jobs/1/opening/map", "device=Merle 2"),

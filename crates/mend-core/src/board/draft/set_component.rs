@@ -3,9 +3,9 @@
 use super::Draft;
 use super::field::{FieldInput, choice, face, name, no_field, number, number_or_none};
 use super::refusal::refuse;
-use crate::board::{Component, ComponentKind};
+use crate::board::{Component, ComponentKind, NominalValue};
 use crate::finding::Finding;
-use crate::finding::problem::DraftProblem;
+use crate::finding::problem::{DraftProblem, ValueProblem};
 use crate::units::{Length, Scale, Temperature, Unit};
 
 pub(super) fn component(draft: &mut Draft, k: usize, typed: FieldInput<'_>) -> Result<(), Finding> {
@@ -32,6 +32,8 @@ pub(super) fn component(draft: &mut Draft, k: usize, typed: FieldInput<'_>) -> R
             let percent = number_or_none(field, text, ((0.0, 100.0), Unit::Percent))?;
             component.own_joints = percent.map(|percent| percent / 100.0);
         }
+        "value" if text.trim().is_empty() => component.value = None,
+        "value" => component.value = Some(value(text)?),
         _ => return Err(no_field(field)),
     }
     if component.round {
@@ -54,6 +56,10 @@ fn become_(component: &mut Component, what: ComponentKind) {
     *component = Component { round: component.round, ..usual };
 }
 
+fn value(text: &str) -> Result<NominalValue, Finding> {
+    text.parse().map_err(|_| refuse("value", ValueProblem::NotAValue { text: text.trim().to_owned() }))
+}
+
 fn limit(text: &str, scale: Scale) -> Result<Option<Temperature>, Finding> {
     let ends = [40.0, 400.0].map(|end| scale.of(Temperature::celsius(end)));
     let value = number_or_none("limit", text, ((ends[0], ends[1]), Unit::from(scale)))?;
@@ -65,7 +71,7 @@ mod tests {
     use super::super::{Edit, Target};
     use super::*;
     use crate::board::rules::tests::board;
-    use crate::finding::problem::{Problem, ValueProblem};
+    use crate::finding::problem::Problem;
     use crate::materials::BodyMaterial;
 
     fn set(field: &str, value: &str, scale: Scale) -> Result<Component, Finding> {
@@ -82,6 +88,8 @@ mod tests {
         assert_eq!(get("what", "lithium-cell").soldered(), 0.0);
         assert_eq!(get("own_joints", "25").soldered(), 0.25);
         assert_eq!(get("own_joints", "").own_joints, None);
+        assert_eq!(get("value", "100 nF").value.map(|value| value.to_string()), Some("100 nF".to_owned()));
+        assert_eq!(get("value", " ").value, None);
         assert_eq!(get("round", "round").body.depth, 5.0);
         let warm = set("limit", "392", Scale::Fahrenheit).expect("a limit");
         assert!((warm.limit().in_celsius() - 200.0).abs() < 1e-9);
@@ -89,9 +97,15 @@ mod tests {
 
     #[test]
     fn what_can_not_be_names_field_value_and_remedy() {
-        for (field, value) in
-            [("height", "tall"), ("width", "0"), ("limit", "700"), ("what", "ghost"), ("name", ""), ("colour", "x")]
-        {
+        for (field, value) in [
+            ("height", "tall"),
+            ("width", "0"),
+            ("limit", "700"),
+            ("what", "ghost"),
+            ("name", ""),
+            ("colour", "x"),
+            ("value", "1.8k"),
+        ] {
             let finding = set(field, value, Scale::Celsius).expect_err(field);
             assert_eq!(finding.place, field);
         }

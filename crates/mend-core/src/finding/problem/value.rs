@@ -22,6 +22,11 @@ pub enum ValueProblem {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         owner: Option<String>,
     },
+    /// A component's value without its unit, or none that there is.
+    NotAValue {
+        /// As typed.
+        text: String,
+    },
     /// A number that must be whole.
     NotWhole {
         /// As entered.

@@ -25,7 +25,7 @@ use super::limits::{first_damage_of, in_time, limits};
 use super::order::Unplanned;
 use crate::heat::mesh::Resolution;
 use crate::heat::parameters::ParameterSample;
-use crate::heat::run::run_until;
+use crate::heat::run::run_to_release;
 use crate::method::reason::Obstacle;
 use crate::method::start::{Start, Vary};
 use crate::method::{Method, MethodFamily};
@@ -173,7 +173,8 @@ fn holds(sought: &SearchRequest<'_>, tried: &Tried) -> Result<bool, Unplanned> {
     let case = order.case(&melting);
     let limits = limits(&order, &case);
     let nominal = ParameterSample::middle(&case);
-    let run = run_until(&case, &nominal, Resolution::FINE, &|run| first_damage_of(&limits, run).is_some());
+    // What is damaged after the release is none of this question. It once ran on to the longest heating, and cooled.
+    let run = run_to_release(&case, &nominal, Resolution::FINE);
     sought.watch.wanted()?;
     Ok(in_time(&run, first_damage_of(&limits, &run).as_ref()))
 }

@@ -40,6 +40,12 @@ pub(super) fn look(script: &Script<'_>) -> Step {
     step(Task::Inspect, lines, &[Caution::Static])
 }
 
+/// Pads and holes that stay bare: what the next one has to know of them.
+pub(super) fn bare(script: &Script<'_>) -> Step {
+    let joints = script.board.connector.joints.len();
+    step(Task::LookAtLands, vec![AfterLine::EveryLand { joints }, AfterLine::NothingBridged], &[Caution::Static])
+}
+
 /// What the connector names, else what its kind wants.
 pub(super) fn test(script: &Script<'_>) -> Step {
     let connector = &script.board.connector;
@@ -49,7 +55,7 @@ pub(super) fn test(script: &Script<'_>) -> Step {
         lines.push(AfterLine::UsualTest { family: connector.family });
     }
     lines.push(AfterLine::CableThenPower);
-    step(Task::Test, lines, &[Caution::Mains, Caution::Static])
+    step(Task::Test, lines, &[Caution::LivePower, Caution::Static])
 }
 
 #[cfg(test)]

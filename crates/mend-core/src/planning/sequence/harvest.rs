@@ -26,6 +26,13 @@ fn clean_part(script: &Script<'_>) -> Step {
     Step { duty: Duty::Clean, ..step }
 }
 
+/// The board that a part moves over to: ready before the part is held over it.
+pub(super) fn other_board(script: &Script<'_>) -> Step {
+    let joints = script.board.connector.joints.len();
+    let lines = vec![HarvestLine::OtherBoardReady { joints }, HarvestLine::SameFootprint];
+    Step { duty: Duty::Clean, ..step(Task::OtherBoard, lines, &[Caution::Burns, Caution::Fumes, Caution::Static]) }
+}
+
 fn bag(script: &Script<'_>) -> Step {
     let connector = &script.board.connector;
     let looks = HarvestLine::LatchMoves { part: connector.name.clone(), material: connector.material };

@@ -51,6 +51,7 @@ pub(super) fn way(air: &HotAir) -> Vec<HeatLine> {
         from_mm: approach.from.in_mm(),
         to_mm: air.distance.in_mm(),
         s: approach.over.in_seconds(),
+        when: approach.when,
     });
     let leans = air.tilt.filter(|tilt| tilt.lean_deg > 0.0);
     let leans = leans.map(|Tilt { lean_deg, towards_deg }| HeatLine::Leans { lean_deg, towards_deg });

@@ -6,6 +6,7 @@ use crate::board::{ConnectorFamily, Face};
 use crate::heat::motion::Motion;
 use crate::heat::preheater::Coupling;
 use crate::heat::shield::ShieldKind;
+use crate::heat::tool::ComesNearWhen;
 use crate::heat::wire_path::WireShape;
 use crate::materials::BodyMaterial;
 use crate::method::MethodFamily;
@@ -164,6 +165,9 @@ pub enum HeatLine {
         from_mm: f64,
         to_mm: f64,
         s: f64,
+        /// Steps of older runs have none.
+        #[serde(default)]
+        when: ComesNearWhen,
     },
     Leans {
         lean_deg: f64,
@@ -317,6 +321,10 @@ pub enum AfterLine {
         family: ConnectorFamily,
     },
     CableThenPower,
+    EveryLand {
+        joints: usize,
+    },
+    NothingBridged,
 }
 
 impl From<AfterLine> for Line {
@@ -336,6 +344,8 @@ pub enum HarvestLine {
     LatchMoves { part: String, material: BodyMaterial },
     BagIt,
     BoardIsWaste,
+    OtherBoardReady { joints: usize },
+    SameFootprint,
 }
 
 impl From<HarvestLine> for Line {

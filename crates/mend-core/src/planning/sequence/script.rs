@@ -3,7 +3,7 @@
 use crate::board::{Board, KeepIntact};
 use crate::method::equipment::Sucker;
 use crate::method::techniques::Question;
-use crate::method::{MethodChoice, MethodFamily};
+use crate::method::{JobKind, MethodChoice, MethodFamily};
 use crate::planning::plan::Plan;
 use crate::planning::small_runs::{SmallRun, SmallWork};
 use crate::solder::JointComposition;
@@ -27,13 +27,16 @@ pub struct Script<'a> {
     pub sucker: Sucker,
     /// Joints whose land is not whole, by name.
     pub broken: &'a [String],
+    /// What the job is for.
+    pub kind: JobKind,
 }
 
 impl<'a> Script<'a> {
     /// Hot air as it is set, on a customer's board.
     pub fn plain(board: &'a Board, plan: &'a Plan, composition: &'a JointComposition) -> Self {
         let (keep_intact, sucker) = (KeepIntact::Board, Sucker::None);
-        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker, broken: &[] }
+        let kind = JobKind::Replace;
+        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker, broken: &[], kind }
     }
 }
 

@@ -80,4 +80,8 @@ pub enum Task {
     CleanPart,
     /// A donor's part is looked at and bagged.
     BagPart,
+    /// The board that a part moves over to is made ready.
+    OtherBoard,
+    /// Pads that stay bare are looked at.
+    LookAtLands,
 }

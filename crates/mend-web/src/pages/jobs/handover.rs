@@ -4,11 +4,14 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
+use mend_core::board::Component;
 use mend_core::finding::Finding;
 use mend_core::heat::tool::HotAir;
 use mend_core::inspection::functional_test::TestResult;
+use mend_core::inspection::insulation::insulated;
 use mend_core::inspection::sheet::SheetPhase;
-use mend_core::inspection::{PinMark, verdict};
+use mend_core::inspection::{PinMark, Walked, verdict};
+use mend_core::method::JobKind;
 use mend_core::opening::tally::Count;
 use mend_core::planning::ledger::GroupState;
 use mend_core::planning::sequence::stages::helpers;
@@ -23,12 +26,12 @@ use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{BenchRunView, DECLINED, Job, WENT_BACK};
+use crate::job::{BenchRunView, COMPONENTS, CONDITION, CONDITION_AFTER, DECLINED, Job, VALUES, WENT_BACK};
 use crate::learning;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::shield;
+use crate::words::{self, shield};
 
 /// A line of the sheet.
 struct SheetLine {
@@ -38,6 +41,13 @@ struct SheetLine {
 
 fn line(what: &str, value: impl Into<String>) -> SheetLine {
     SheetLine { what: what.to_owned(), value: value.into() }
+}
+
+/// What a meter read at a pin; empty: nothing.
+struct PinReadings {
+    pin: String,
+    before: String,
+    now: String,
 }
 
 #[derive(Template, WebTemplate)]
@@ -54,9 +64,14 @@ pub(crate) struct HandoverPage {
     measured: Vec<SheetLine>,
     parts: Vec<SheetLine>,
     agreed: Vec<SheetLine>,
+    readings: Vec<PinReadings>,
     /// Those that the sheet shows.
     photos: Vec<JobPhotoRow>,
-    sound: bool,
+    ready: bool,
+    /// What it is for.
+    kind: JobKind,
+    /// Where to go while it is not ready.
+    go_on: String,
     handed_over: Option<String>,
     /// What it taught, once it is given back.
     lesson: Option<LessonPart>,
@@ -83,12 +98,19 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         taken_in: day(job.row.taken_in_ms).unwrap_or_default(),
         today: app.now().strftime("%-d %B %Y").to_string(),
         found: found(&job).into_iter().chain(broken(&job)).chain(extras).collect(),
-        done: bench_times(&job, &day).into_iter().chain(done(&job, visitor)).collect(),
+        done: bench_times(&job, &day)
+            .into_iter()
+            .chain(done(&job, visitor))
+            .chain(reworked(&job, app.now_ms()))
+            .collect(),
         measured: measured(&job).into_iter().chain(checked(&job)).collect(),
         parts: parts(&job, visitor),
         agreed: agreed(&job),
+        readings: pin_readings(&job),
         photos: photos.into_iter().filter(|photo| photo.on_sheet).collect(),
-        sound: job.is_sound(),
+        ready: job.is_ready(),
+        kind: job.kind(),
+        go_on: format!("/jobs/{id}"),
         handed_over: job.row.handed_over_ms.and_then(day),
         lesson: if job.is_closed() { Some(LessonPart::load(&app, job.row.id).await?) } else { None },
         log: on_record(&job, &|ms| day(ms).unwrap_or_default()),
@@ -127,11 +149,16 @@ fn found(job: &Job) -> Vec<SheetLine> {
     lines.into_iter().flatten().collect()
 }
 
-/// Lands that were not whole before or after the heat.
-fn broken(job: &Job) -> Option<SheetLine> {
-    let broken = job.broken_lands();
-    let listed: Vec<String> = broken.iter().map(|(joint, state)| format!("{} {}", joint.name, state.name())).collect();
-    (!listed.is_empty()).then(|| line("Lands", listed.join(", ")))
+/// Lands that were not whole, before the heat and with the part off.
+fn broken(job: &Job) -> Vec<SheetLine> {
+    let lists = [("Lands, as found", CONDITION), ("Lands, part off", CONDITION_AFTER)];
+    let of = |(what, list): (&str, &str)| {
+        let broken = job.broken_in(list);
+        let listed: Vec<String> =
+            broken.iter().map(|(joint, state)| format!("{} {}", joint.name, state.name())).collect();
+        (!listed.is_empty()).then(|| line(what, listed.join(", ")))
+    };
+    lists.into_iter().filter_map(of).collect()
 }
 
 /// What was found while inside, with the answer.
@@ -158,7 +185,35 @@ fn checked(job: &Job) -> Vec<SheetLine> {
         let sum = |of: fn(&Count) -> usize| counts.iter().map(of).sum::<usize>();
         line("Opened by its map", format!("{} out, {} back in", sum(|count| count.out), sum(|count| count.back)))
     });
-    counted.into_iter().chain(read).chain(tests).chain(skipped).collect()
+    counted.into_iter().chain(read).chain(near(job)).chain(tests).chain(skipped).collect()
+}
+
+/// Pins side by side, and what stands near: what was found, and what was measured.
+fn near(job: &Job) -> Vec<SheetLine> {
+    let pairs = job.insulation();
+    let between = pairs.iter().any(|(_, found)| found.is_some());
+    let between = between.then(|| line("Between pins", words::insulation_verdict(&insulated(&pairs))));
+    let skipped = job.has_skipped(Stop::Pins).then(|| line("Pins", "not walked: skipped"));
+    let components = job.board.iter().flat_map(|(_, board)| &board.components);
+    let found = |component: &Component| {
+        let (state, value) = (job.check(COMPONENTS, &component.name), job.check(VALUES, &component.name));
+        let said = [state.map(str::to_owned), value.map(|value| format!("measured {value}"))];
+        let said: Vec<String> = said.into_iter().flatten().collect();
+        (!said.is_empty()).then(|| format!("{} {}", component.name, said.join(", ")))
+    };
+    let found: Vec<String> = components.filter_map(found).collect();
+    let found = (!found.is_empty()).then(|| line("Stands near", found.join("; ")));
+    between.into_iter().chain(skipped).chain(found).collect()
+}
+
+/// The diode sheet pin by pin: before and now, mV.
+fn pin_readings(job: &Job) -> Vec<PinReadings> {
+    let of = |pin: Walked| {
+        let read = |phase| job.reading(phase, &pin.name).map_or(String::new(), words::reading);
+        PinReadings { before: read(SheetPhase::Before), now: read(SheetPhase::After), pin: pin.name }
+    };
+    let read = job.walked().into_iter().map(of);
+    read.filter(|readings| !readings.before.is_empty() || !readings.now.is_empty()).collect()
 }
 
 /// When it was on the bench.
@@ -194,6 +249,12 @@ fn done(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
         lines.push(line("Stopped at the line", format!("{times}, to spare parts nearby")));
     }
     lines
+}
+
+/// Loops of rework, with their time.
+fn reworked(job: &Job, now_ms: i64) -> Option<SheetLine> {
+    let until = job.row.handed_over_ms.unwrap_or(now_ms);
+    Some(words::rework_loops(&job.reworked(until))).filter(|loops| !loops.is_empty()).map(|loops| line("Rework", loops))
 }
 
 /// The air it came away under.
@@ -235,15 +296,15 @@ fn measured(job: &Job) -> Vec<SheetLine> {
         }
     }
     if !walked.is_empty() {
-        lines.push(line("Verdict", crate::words::verdict(&verdict(&walked))));
+        lines.push(line("Verdict", words::verdict(&verdict(&walked))));
     }
     lines
 }
 
 fn parts(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
     let Some((_, board)) = &job.board else { return vec![] };
-    let mut lines =
-        vec![line("Replaced", format!("{}, {} joints", board.connector.name, board.connector.joints.len()))];
+    let what = format!("{}, {} joints", board.connector.name, board.connector.joints.len());
+    let mut lines = vec![line(words::done_to_part(job.kind()), what)];
     if let Some(bench) = &job.bench {
         let (composition, scale) = (&bench.composition, visitor.scale);
         let at = mend_core::solder::MeltTarget::from_metal(&composition.refit)
@@ -274,10 +335,13 @@ fn left_in(bench: &BenchRunView) -> Vec<SheetLine> {
 }
 
 fn agreed(job: &Job) -> Vec<SheetLine> {
+    let part = job.board.as_ref().map_or("", |(_, board)| board.connector.name.as_str());
+    let price = words::price_line(job.kind(), part);
     let declined = job.declined().map(|row| line("Given back as it is", row.reason.clone()));
     let lines = [
         declined,
-        typed(job, "Price", "price"),
+        // Of a job that was given back as it is only what its reason says is to be paid.
+        typed(job, &price, "price").filter(|_| job.declined().is_none()),
         typed(job, "Deposit", "deposit"),
         typed(job, "Terms", "terms"),
         typed(job, "Left unchanged", "unchanged"),
@@ -287,8 +351,8 @@ fn agreed(job: &Job) -> Vec<SheetLine> {
 
 pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    if !job.is_sound() {
-        return Err(Refusal::NotYet("The pin walk is not sound yet"));
+    if !job.is_ready() {
+        return Err(Refusal::NotYet(words::not_ready(job.kind())));
     }
     let (id, now) = (job.row.id, app.now_ms());
     let teaches = learning::teaches(&job);

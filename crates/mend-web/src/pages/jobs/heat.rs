@@ -103,7 +103,7 @@ impl JobHeat {
             HeatWork::Fit if inputs.purpose.fits() => inputs.purpose,
             HeatWork::Fit => Purpose::Fit,
         };
-        PlanInputs { method, purpose, ..inputs.with(&self.job.composition_entry()) }
+        self.job.of_its_kind(PlanInputs { method, purpose, ..inputs.with(&self.job.composition_entry()) })
     }
 
     fn inputs(&self) -> Result<PlanInputs, Refusal> {
@@ -141,7 +141,8 @@ impl JobHeat {
     }
 
     async fn all(&self, inputs: &PlanInputs, plan: PlanResult) -> Result<HeatAll, Refusal> {
-        let shop = FormContext { stations: &self.stations, board: &self.job.board()?.1, scale: self.visitor.scale };
+        let (board, scale) = (&self.job.board()?.1, self.visitor.scale);
+        let shop = FormContext { stations: &self.stations, board, scale, kind: self.job.kind() };
         let settings = Settings::from_inputs(inputs, &shop);
         Ok(HeatAll {
             head: self.head().await?,

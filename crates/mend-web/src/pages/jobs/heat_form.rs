@@ -10,11 +10,13 @@ use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
 use mend_core::heat::station::Station;
-use mend_core::heat::tool::HotAir;
+use mend_core::heat::tool::{ComesNearWhen, HotAir};
+use mend_core::method::JobKind;
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::units::{Flow, Scale, Temperature};
 use mend_formats::bundle::USUAL_AMBIENT_C;
 
+use crate::job::HeatWork;
 use crate::pages::number::degrees;
 
 /// Fields of some hot air; their names begin with `at`.
@@ -28,6 +30,7 @@ pub(crate) struct AirView {
     pub(crate) aim: [String; 2],
     /// From where it comes near, mm, and within how many seconds; empty where it begins at its distance.
     pub(crate) approach: [String; 2],
+    pub(crate) approach_when: ComesNearWhen,
     /// How it leans and where it blows to, degrees; empty where it stands upright.
     pub(crate) tilt: [String; 2],
 }
@@ -90,6 +93,10 @@ pub(crate) struct Settings {
     pub(crate) during: HelpersView,
     pub(crate) shields: Vec<ShieldView>,
     pub(crate) keep_intact: KeepIntact,
+    /// Is that a choice in this kind of job?
+    pub(crate) keeps_what_is_chosen: bool,
+    /// The runs of heat that it has.
+    pub(crate) works: Vec<HeatWork>,
     pub(crate) station: String,
     pub(crate) nozzles: Vec<String>,
     pub(crate) stations: Vec<String>,
@@ -103,6 +110,7 @@ pub(crate) struct FormContext<'a> {
     pub(crate) stations: &'a [Station],
     pub(crate) board: &'a Board,
     pub(crate) scale: Scale,
+    pub(crate) kind: JobKind,
 }
 
 impl Settings {
@@ -147,6 +155,8 @@ impl Settings {
             during: helpers_view(&recipe.during, scale),
             shields: recipe.shields.iter().map(shield_view).collect(),
             keep_intact: inputs.keep_intact,
+            keeps_what_is_chosen: shop.kind.keep_intact().is_none(),
+            works: HeatWork::of_kind(shop.kind),
             station: inputs.station.clone(),
             nozzles: nozzles(recipe, shop.stations),
             stations: shop.stations.iter().map(|s| s.name.clone()).collect(),
@@ -190,6 +200,7 @@ fn air_view(air: &HotAir, scale: Scale) -> AirView {
         motion: air.motion,
         aim: air.aim.map(|mm| mm.to_string()),
         approach: air.approach.map_or(NOTHING, |a| [a.from.in_mm(), a.over.in_seconds()].map(|v| v.to_string())),
+        approach_when: air.approach.map_or(ComesNearWhen::AtOnce, |approach| approach.when),
         tilt: air.tilt.map_or(NOTHING, |tilt| [tilt.lean_deg, tilt.towards_deg].map(|v| v.to_string())),
     }
 }

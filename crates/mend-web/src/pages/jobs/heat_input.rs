@@ -11,7 +11,7 @@ use mend_core::heat::preheater::{Coupling, Preheater};
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::{HeatingAids, HeatingStage, Held, Recipe};
 use mend_core::heat::shield::{Shield, ShieldKind};
-use mend_core::heat::tool::{Approach, HotAir, Tilt};
+use mend_core::heat::tool::{Approach, ComesNearWhen, HotAir, Tilt};
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::units::{Duration, Flow, Length, Scale, Temperature};
 
@@ -82,9 +82,10 @@ impl FormInput {
             begins_at: self.begins_at(),
             levered: self.get("levered") == Some("yes"),
         };
-        let (station, keep_intact) = (self.get("station").unwrap_or_default().to_owned(), self.keep_intact());
+        let (station, keep_intact) =
+            (self.get("station").unwrap_or_default().to_owned(), self.word_if_asked("keep_intact", KeepIntact::Board));
         let (alloy, feed, refit, method) = (String::new(), None, None, None);
-        let purpose = self.purpose();
+        let purpose = self.word_if_asked("purpose", Purpose::Remove);
         let inputs = PlanInputs { station, alloy, feed, refit, keep_intact, method, purpose, settings };
         if self.bad.is_empty() { Ok(inputs) } else { Err(self.bad) }
     }
@@ -101,6 +102,7 @@ impl FormInput {
             approach: self.filled(&format!("{at}approach-from")).map(|from| Approach {
                 from: Length::mm(from),
                 over: Duration::seconds(self.filled(&format!("{at}approach-over")).unwrap_or(USUAL_APPROACH_S)),
+                when: self.word_if_asked(&format!("{at}approach-when"), ComesNearWhen::AtOnce),
             }),
             tilt: self
                 .filled(&format!("{at}lean"))
@@ -114,17 +116,9 @@ impl FormInput {
         (!is_empty).then(|| self.number(name))
     }
 
-    /// What a form without the question means: a customer's board.
-    fn keep_intact(&mut self) -> KeepIntact {
-        match self.get("keep_intact") {
-            Some(_) => self.word("keep_intact", KeepIntact::Board),
-            None => KeepIntact::Board,
-        }
-    }
-
-    /// What a form without the question means: the old part comes off.
-    fn purpose(&mut self) -> Purpose {
-        if self.get("purpose").is_some() { self.word("purpose", Purpose::Remove) } else { Purpose::Remove }
+    /// One of the words of a format, or the usual one where a form does not ask.
+    fn word_if_asked<T: serde::de::DeserializeOwned>(&mut self, name: &str, usual: T) -> T {
+        if self.get(name).is_some() { self.word(name, usual) } else { usual }
     }
 
     /// An empty field means ambient temperature.
@@ -217,6 +211,7 @@ mod tests {
     use super::*;
     use crate::fixture::{gull, planned, power_board};
     use crate::words::Words;
+    use mend_core::method::JobKind;
 
     const FULL: &[(&str, &str)] = &[
         ("set", "752"),
@@ -295,6 +290,7 @@ mod tests {
         let rare = [
             ("approach-from", "80"),
             ("approach-over", "20"),
+            ("approach-when", "flux-smokes"),
             ("lean", ""),
             ("towards", ""),
             ("begins-at", "212"),
@@ -309,8 +305,8 @@ mod tests {
         let inputs = FormInput::new(fields.collect(), Scale::Fahrenheit).inputs().expect("can be read");
         let (recipe, air) = (&inputs.settings, inputs.settings.air.expect("hot air"));
         assert_eq!(
-            air.approach.map(|approach| (approach.from, approach.over)),
-            Some((Length::mm(80.0), Duration::seconds(20.0)))
+            air.approach.map(|approach| (approach.from, approach.over, approach.when)),
+            Some((Length::mm(80.0), Duration::seconds(20.0), ComesNearWhen::FluxSmokes))
         );
         assert_eq!((air.tilt, inputs.purpose), (None, Purpose::SetOn));
         assert!(recipe.begins_at.is_some_and(|begins| (begins.in_celsius() - 100.0).abs() < 1e-9));
@@ -355,7 +351,7 @@ mod tests {
     fn the_form_shows_what_is_set_and_offers_what_the_shop_owns() {
         let (inputs, _) = planned();
         let (stations, board) = ([gull()], power_board());
-        let shop = FormContext { stations: &stations, board: &board, scale: Scale::Fahrenheit };
+        let shop = FormContext { stations: &stations, board: &board, scale: Scale::Fahrenheit, kind: JobKind::Replace };
         let settings = Settings::from_inputs(inputs, &shop);
         let air = inputs.settings.air.expect("the demo heats with air");
         let set = f64::round(air.set.in_celsius() * 1.8 + 32.0);

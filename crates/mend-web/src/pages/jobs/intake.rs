@@ -56,7 +56,7 @@ struct SavedField {
 }
 
 const SECTIONS: [(&str, &[&str]); 4] = [
-    ("Whose and what", &["customer", "contact", "device", "serial"]),
+    ("Whose and what", &["kind", "customer", "contact", "device", "serial"]),
     ("What happened", &["symptom", "broke", "power_on"]),
     ("As it came", &["earlier_work", "inside", "unchanged"]),
     ("Agreed", &["consent", "terms", "price", "deposit", "due", "waits_for"]),
@@ -87,8 +87,10 @@ fn view(field: IntakeField, job: &Job) -> IntakeFieldView {
         FieldKind::Money => ("money", &[]),
         FieldKind::Day => ("day", &[]),
     };
-    let value = job.intake(field.key).to_owned();
-    IntakeFieldView { key: field.key, label: field.label, kind, choices, wanted: field.wanted, value }
+    // Where nothing was said it is a replacement.
+    let value = if field.key == "kind" { job.kind().name().to_owned() } else { job.intake(field.key).to_owned() };
+    let (key, label, wanted) = (field.key, field.label, field.is_wanted(job.kind()));
+    IntakeFieldView { key, label, kind, choices, wanted, value }
 }
 
 /// One field, typed.

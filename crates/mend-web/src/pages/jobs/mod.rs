@@ -4,6 +4,8 @@ pub(crate) mod alloy;
 mod alloy_form;
 pub(crate) mod alloy_view;
 pub(crate) mod board;
+mod close;
+mod components;
 mod decline;
 mod fit_ways;
 pub(crate) mod handover;
@@ -51,7 +53,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/opening/file", get(opening::file))
         .route("/jobs/{id}/look", get(look::show).post(look::enter))
         .route("/jobs/{id}/look/meter", get(look::meter::show))
-        .route("/jobs/{id}/look/extras", post(look::extras::add))
+        .route("/jobs/{id}/look/extras", post(look::extras::add).layer(DefaultBodyLimit::disable()))
         .route("/jobs/{id}/look/extras/{extra}", post(look::extras::answer))
         .route("/jobs/{id}/alloy", get(alloy::show).post(alloy::change))
         .route("/jobs/{id}/method", get(method::show))
@@ -78,10 +80,16 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/run/watch", post(run::twin::watch))
         .route("/jobs/{id}/lesson", get(lesson::show))
         .route("/jobs/{id}/pins", get(pins::show).post(pins::mark))
+        .route("/jobs/{id}/components", get(components::show).post(components::enter))
+        .route("/jobs/{id}/components/{place}/back", get(components::back::show).post(components::back::again))
+        .route("/jobs/{id}/components/{place}/back/plan", get(components::back::poll))
+        .route("/jobs/{id}/components/{place}/back/cancel", post(components::back::cancel))
         .route("/jobs/{id}/photos", get(photos::show).post(photos::add).layer(DefaultBodyLimit::disable()))
         .route("/jobs/{id}/photos/{photo}", post(photos::change))
         .route("/jobs/{id}/test", get(test::show).post(test::enter))
         .route("/jobs/{id}/test/back", post(test::back))
+        .route("/jobs/{id}/close", get(close::show).post(close::enter))
+        .route("/jobs/{id}/close/taps", post(close::tap))
         .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
         .route("/jobs/{id}/handover/decline", post(decline::decline))
         .route("/jobs/{id}/handover/reopen", post(handover::reopen))
@@ -131,5 +139,5 @@ async fn open(State(app): State<App>) -> Result<Redirect, Refusal> {
 async fn next_stop(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let stop = shop::next(&job.facts()).unwrap_or(Stop::Handover);
-    Ok(Redirect::to(&format!("/jobs/{}/{}", job.row.id, stop.path())))
+    Ok(Redirect::to(&format!("/jobs/{}/{}", job.row.id, shop::path_of(job.kind(), stop))))
 }

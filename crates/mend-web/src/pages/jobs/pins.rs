@@ -9,11 +9,12 @@ use mend_core::shop::Stop;
 use mend_store::NewMark;
 use serde::Deserialize;
 
+use super::look::{CheckForm, LookTab, inspect_tabs};
 use super::{JobPath, number};
 use crate::App;
 use crate::draw::pin_rows::{PinFace, PinRows, pin_rows};
 use crate::extract::Form;
-use crate::job::Job;
+use crate::job::{Job, SKIPPED};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -31,12 +32,14 @@ pub(crate) struct PinWalk {
     head: JobHead,
     oob: bool,
     job: i64,
+    tabs: Vec<LookTab>,
     rows: PinRows,
     title: String,
     rework: &'static str,
     /// `sound`, `open` or `rework`.
     class: &'static str,
     sound: bool,
+    skipped: bool,
     tallies: Vec<Tally>,
 }
 
@@ -55,9 +58,8 @@ pub(crate) async fn show(
 ) -> Result<impl axum::response::IntoResponse, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let connector = job.board()?.1.connector.name.clone();
-    let first = job.walked().iter().find(|p| p.mark.is_none()).map(|p| p.name.clone()).unwrap_or_default();
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/pins", job.row.id));
-    Ok(PinsPage { frame, walk: PinWalk::from_job(&app, &job, (&first, false))?, connector })
+    Ok(PinsPage { frame, walk: PinWalk::from_job(&app, &job, ("", false))?, connector })
 }
 
 /// A mark as sent; empty takes it back.
@@ -77,6 +79,9 @@ pub(crate) async fn mark(
 ) -> Result<PinWalk, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     job.board()?;
+    if sent.pin == SKIPPED {
+        return skip(&app, job.row.id, sent).await;
+    }
     if !job.walked().iter().any(|p| p.name == sent.pin) {
         let message = format!("“{}” is no pin of this connector", sent.pin);
         return Err(Refusal::field("pin", message, "choose one in the picture"));
@@ -94,6 +99,16 @@ pub(crate) async fn mark(
     PinWalk::from_job(&app, &Job::load(&app, id).await?, (&sent.pin, true))
 }
 
+/// The stop is skipped, or is not after all; what was marked stays.
+async fn skip(app: &App, id: i64, sent: MarkForm) -> Result<PinWalk, Refusal> {
+    let value = if sent.mark.is_empty() { String::new() } else { "skipped".to_owned() };
+    let (list, name) = (SKIPPED.to_owned(), Stop::Pins.path().to_owned());
+    let form = CheckForm { list, name, value: value.clone(), token: sent.token };
+    let entry = form.entry(value, app.now_ms())?;
+    app.changing(id, move |w| w.enter_check(id, &entry)).await?;
+    PinWalk::from_job(app, &Job::load(app, id).await?, ("", true))
+}
+
 impl PinWalk {
     fn from_job(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Result<Self, Refusal> {
         let walked = job.walked();
@@ -106,6 +121,7 @@ impl PinWalk {
             head: JobHead::from_job(job, Some(Stop::Pins), app.now().date()),
             oob,
             job: job.row.id,
+            tabs: inspect_tabs(job, &format!("/jobs/{}/pins", job.row.id)),
             rows: pin_rows(&job.board()?.1.connector, (&face, false), chosen),
             title: crate::words::verdict(&verdict),
             rework: crate::words::rework(&verdict),
@@ -117,6 +133,7 @@ impl PinWalk {
                 "rework"
             },
             sound: verdict.is_sound(),
+            skipped: job.has_skipped(Stop::Pins),
             tallies: PinMark::ALL.map(count).into_iter().collect(),
         })
     }

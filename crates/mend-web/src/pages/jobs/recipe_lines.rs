@@ -4,13 +4,14 @@ use mend_core::board::{Board, Face};
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::shield::Shield;
 use mend_core::heat::station::Station;
-use mend_core::heat::tool::HotAir;
+use mend_core::heat::tool::{ComesNearWhen, HotAir};
 use mend_core::planning::sequence::stages::helpers;
 use mend_core::solder::JointComposition;
 use mend_core::units::{Scale, Temperature};
 
 use crate::draw::board_map::{BoardMap, Drawing, MapExtent};
 use crate::draw::overlay::Overlay;
+use crate::words::comes_near_when;
 use crate::words::{Words, shield};
 
 /// What is fed, what comes before, the air, what helps, the shields: a line each.
@@ -58,7 +59,11 @@ fn blown(air: &HotAir, degrees: &dyn Fn(Temperature) -> String) -> String {
 /// How the nozzle comes near and leans, where it does.
 fn way(air: &HotAir) -> String {
     let near = air.approach.map_or(String::new(), |approach| {
-        format!(", from {:.0} mm within {:.0} s", approach.from.in_mm(), approach.over.in_seconds())
+        let way = format!(", from {:.0} mm within {:.0} s", approach.from.in_mm(), approach.over.in_seconds());
+        match approach.when {
+            ComesNearWhen::AtOnce => way,
+            when => format!("{way} once {}", comes_near_when(when)),
+        }
     });
     let leans = air.tilt.filter(|tilt| tilt.lean_deg > 0.0);
     near + &leans.map_or(String::new(), |tilt| format!(", leaning by {:.0}°", tilt.lean_deg))

@@ -1,9 +1,11 @@
-//! The functional test: each thing that the port is for, tried open and closed; what fails goes back to a stop that mends it.
+//! The functional test: each thing that the port is for, tried open here and closed at the close; what fails goes back to a stop
+//! that mends it.
 
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use axum::response::Redirect;
+use mend_core::caution::{Caution, DEFERENCE};
 use mend_core::inspection::functional_test::{TestResult, TestVerdict, TriedTest, judged};
 use mend_core::shop::Stop;
 use mend_store::LogRow;
@@ -24,15 +26,15 @@ const BACK_TO: [Stop; 3] = [Stop::Pins, Stop::Run, Stop::Look];
 /// Longest reason, and longest name, characters.
 const LONGEST: [usize; 2] = [300, 80];
 
-/// A test open or closed.
+/// A test at this stop: open at the test, closed at the close.
 struct TestCell {
-    list: &'static str,
     name: String,
     row: usize,
-    column: usize,
     /// `works`, `fails`, `not-possible` or `untried`.
     class: &'static str,
     says: &'static str,
+    /// What it showed when it was open, at the close.
+    open: &'static str,
 }
 
 /// The part that every entry replaces.
@@ -42,7 +44,10 @@ pub(crate) struct TestPart {
     head: JobHead,
     oob: bool,
     job: i64,
-    rows: Vec<[TestCell; 2]>,
+    /// `test` or `close`.
+    stop: &'static str,
+    list: &'static str,
+    cells: Vec<TestCell>,
     chosen: String,
     results: [(char, &'static str); 3],
     title: String,
@@ -55,7 +60,9 @@ pub(crate) struct TestPart {
     /// How often it went back, in words.
     went_back: Vec<String>,
     skipped: bool,
-    next: bool,
+    /// The stop after this one, by its address and in words; empty: not yet.
+    next: (String, &'static str),
+    cautions: [&'static str; 3],
 }
 
 #[derive(Template, WebTemplate)]
@@ -65,71 +72,107 @@ pub(crate) struct TestPage {
     part: TestPart,
 }
 
-fn cell((tried, row): (&TriedTest, usize), column: usize) -> TestCell {
-    let (list, result) = [(TEST_OPEN, tried.open), (TEST_CLOSED, tried.closed)][column];
-    let class = match result {
+const fn result_class(result: Option<TestResult>) -> &'static str {
+    match result {
         None => "untried",
         Some(TestResult::Works) => "works",
         Some(TestResult::Fails) => "fails",
         Some(TestResult::NotPossible) => "not-possible",
+    }
+}
+
+fn cell((row, tried): (usize, &TriedTest), closing: bool) -> TestCell {
+    let says = |result: Option<TestResult>| result.map_or("", TestResult::name);
+    let result = if closing { tried.closed } else { tried.open };
+    let open = if closing { says(tried.open) } else { "" };
+    TestCell { name: tried.name.clone(), row, class: result_class(result), says: says(result), open }
+}
+
+/// What is said of the tests at a stop, and in which colour.
+fn said(job: &Job, stop: Stop, tests: &[TriedTest]) -> (String, &'static str) {
+    let found = judged(tests);
+    let class = match &found {
+        _ if job.has_skipped(stop) => "open",
+        TestVerdict::Passed => "sound",
+        TestVerdict::GoBack { .. } => "rework",
+        TestVerdict::TryClosed { .. } if stop == Stop::Test => "sound",
+        _ => "open",
     };
-    TestCell { list, name: tried.name.clone(), row, column, class, says: result.map_or("", TestResult::name) }
+    let title = match stop {
+        _ if job.has_skipped(stop) && stop == Stop::Close => "Skipped: it is not closed here".to_owned(),
+        _ if job.has_skipped(stop) => "Skipped: nothing is tested".to_owned(),
+        _ if tests.is_empty() => "All back in; there is nothing to test".to_owned(),
+        _ => words::test_verdict(&found),
+    };
+    (title, class)
 }
 
 impl TestPart {
-    fn from_job(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Self {
-        let (tests, skipped) = (job.tests(), job.has_skipped(Stop::Test));
-        let found = judged(&tests);
-        let class = match found {
-            TestVerdict::Passed => "sound",
-            TestVerdict::GoBack { .. } => "rework",
-            _ => "open",
-        };
-        let failed = if let TestVerdict::GoBack { tests } = &found { tests.join(", ") } else { String::new() };
+    /// Of a job at its test, or at its close.
+    pub(super) fn from_job(app: &App, job: &Job, (stop, chosen, oob): (Stop, &str, bool)) -> Self {
+        let closing = stop == Stop::Close;
+        let tests = if closing && !job.tests_closed() { Vec::new() } else { job.tests() };
+        let (title, class) = said(job, stop, &tests);
+        let failed = if let TestVerdict::GoBack { tests } = judged(&tests) { tests.join(", ") } else { String::new() };
         let kept = [("Leave as it is", "unchanged"), ("The customer's own, back in before it is closed", "inside")];
         let conditions = kept.into_iter().filter(|(_, key)| !job.intake(key).is_empty());
-        let next = skipped || found == TestVerdict::Passed;
+        let next = match stop {
+            Stop::Test if job.is_tested() && !job.is_shut() => (format!("/jobs/{}/close", job.row.id), "To the close"),
+            Stop::Test | Stop::Close if job.is_shut() => (format!("/jobs/{}/handover", job.row.id), "To the handover"),
+            _ => (String::new(), ""),
+        };
         Self {
-            head: JobHead::from_job(job, Some(Stop::Test), app.now().date()),
+            head: JobHead::from_job(job, Some(stop), app.now().date()),
             oob,
             job: job.row.id,
-            rows: tests
-                .iter()
-                .enumerate()
-                .map(|(row, tried)| [0, 1].map(|column| cell((tried, row), column)))
-                .collect(),
+            stop: stop.path(),
+            list: if closing { TEST_CLOSED } else { TEST_OPEN },
+            cells: tests.iter().enumerate().map(|tried| cell(tried, closing)).collect(),
             chosen: chosen.to_owned(),
             results: TestResult::ALL.map(|result| (result.name().chars().next().unwrap_or(' '), result.name())),
-            title: words::test_verdict(&found),
+            title,
             class,
             failed,
             back_to: BACK_TO.map(|stop| (stop.path(), stop.name())),
             conditions: conditions.map(|(what, key)| format!("{what}: {}", job.intake(key))).collect(),
-            went_back: job.log.iter().filter(|row| row.what == WENT_BACK).map(|row| row.reason.clone()).collect(),
-            skipped,
+            went_back: went_back(job, app.now_ms()),
+            skipped: job.has_skipped(stop),
             next,
+            cautions: [Caution::LivePower.text(), Caution::Static.text(), DEFERENCE],
         }
     }
+}
+
+/// How often and for how long it went back, then each time with its reason.
+fn went_back(job: &Job, now_ms: i64) -> Vec<String> {
+    let each = job.log.iter().filter(|row| row.what == WENT_BACK).map(|row| row.reason.clone());
+    let loops = words::rework_loops(&job.reworked(now_ms));
+    Some(loops).filter(|loops| !loops.is_empty()).into_iter().chain(each).collect()
+}
+
+/// The page of a stop.
+pub(super) fn page(app: &App, visitor: Visitor, (job, stop): (&Job, Stop)) -> TestPage {
+    let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/{}", job.row.id, stop.path()));
+    TestPage { frame, part: TestPart::from_job(app, job, (stop, "", false)) }
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<TestPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     job.board()?;
-    let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/test", job.row.id));
-    Ok(TestPage { frame, part: TestPart::from_job(&app, &job, ("", false)) })
+    Ok(page(&app, visitor, (&job, Stop::Test)))
 }
 
-/// The value as it is kept, of a test that there is.
-fn checked(job: &Job, sent: &CheckForm) -> Result<String, Refusal> {
-    if sent.list == SKIPPED && sent.name == Stop::Test.path() {
+/// The value as it is kept, of a test that there is at a stop.
+fn checked(job: &Job, stop: Stop, sent: &CheckForm) -> Result<String, Refusal> {
+    if sent.list == SKIPPED && sent.name == stop.path() {
         return Ok(if sent.value.is_empty() { String::new() } else { "skipped".to_owned() });
     }
-    let there = [TEST_OPEN, TEST_CLOSED].contains(&sent.list.as_str());
-    if !there || !job.tests().iter().any(|test| test.name == sent.name) {
+    let list = if stop == Stop::Close { TEST_CLOSED } else { TEST_OPEN };
+    if sent.list != list || !job.tests().iter().any(|test| test.name == sent.name) {
         let message = format!("“{}” is no test of this connector", sent.name);
         return Err(Refusal::field("test", message, "choose one of the list"));
     }
-    if sent.list == TEST_CLOSED && !sent.value.is_empty() {
+    if stop == Stop::Close && !sent.value.is_empty() {
         closed(job)?;
     }
     if !sent.value.is_empty() && TestResult::named(&sent.value).is_none() {
@@ -141,11 +184,11 @@ fn checked(job: &Job, sent: &CheckForm) -> Result<String, Refusal> {
 
 /// Nothing is closed while something that came out is not back.
 fn closed(job: &Job) -> Result<(), Refusal> {
-    let missing = job.opening.as_ref().map_or(0, |opening| opening.tally().missing.len());
-    if missing == 0 {
-        return Ok(());
-    }
-    let what = if missing == 1 { "one thing is".to_owned() } else { format!("{missing} things are") };
+    let what = match job.missing() {
+        0 => return Ok(()),
+        1 => "one thing is".to_owned(),
+        missing => format!("{missing} things are"),
+    };
     Err(Refusal::field(
         "closed",
         format!("{what} out and not back:"),
@@ -153,17 +196,22 @@ fn closed(job: &Job) -> Result<(), Refusal> {
     ))
 }
 
+/// Keeps an entry of a stop, and answers with the part as it is then.
+pub(super) async fn entered(app: &App, id: i64, (stop, sent): (Stop, CheckForm)) -> Result<TestPart, Refusal> {
+    let job = Job::load(app, id).await?;
+    let entry = sent.entry(checked(&job, stop, &sent)?, app.now_ms())?;
+    app.changing(id, move |w| w.enter_check(id, &entry)).await?;
+    Ok(TestPart::from_job(app, &Job::load(app, id).await?, (stop, &sent.name, true)))
+}
+
 pub(crate) async fn enter(
     State(app): State<App>,
     path: JobPath,
     Form(sent): Form<CheckForm>,
 ) -> Result<TestPart, Refusal> {
-    let job = Job::load(&app, number(&path)?).await?;
-    job.board()?;
-    let entry = sent.entry(checked(&job, &sent)?, app.now_ms())?;
-    let (id, chosen) = (job.row.id, format!("{}|{}", sent.list, sent.name));
-    app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    Ok(TestPart::from_job(&app, &Job::load(&app, id).await?, (&chosen, true)))
+    let id = number(&path)?;
+    Job::load(&app, id).await?.board()?;
+    entered(&app, id, (Stop::Test, sent)).await
 }
 
 /// Where a failure goes back to, who says so, and why.

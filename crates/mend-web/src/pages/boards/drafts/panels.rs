@@ -266,7 +266,9 @@ impl ComponentPanel {
             .number(("limit", "Own limit"), n.own_limit.map(|limit| scale.of(limit).round()), scale.symbol())
             .hint(&usual)
             .number(("own_joints", "Own joints, of its footprint"), n.own_joints.map(|share| 100.0 * share), "%")
-            .hint(&soldered);
+            .hint(&soldered)
+            .text(("value", "Value"), &n.value.map_or(String::new(), |value| value.to_string()))
+            .hint("like 100 nF or 120 ohm: it is measured after the heat");
         Self { of: target(Target::Component(k)), name: n.name.clone(), fields: fields.all }
     }
 }

@@ -1,9 +1,10 @@
 //! What was found while inside: an extra line that the customer accepts or declines, on record.
 
-use axum::extract::{Path, State};
+use axum::extract::{Path, Request, State};
 use axum::response::Redirect;
+use mend_core::shop::Stop;
 use mend_core::units::Money;
-use mend_store::ExtraRow;
+use mend_store::{ExtraRow, JobPhotoRow};
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
@@ -11,22 +12,12 @@ use super::view::mending_of;
 use crate::App;
 use crate::extract::Form;
 use crate::job::Job;
+use crate::photograph;
 use crate::refusal::Refusal;
+use crate::upload::{self, UploadedForm};
 
 /// Longest description, and longest name, characters.
 const LONGEST: [usize; 2] = [200, 80];
-
-/// A line as it is typed.
-#[derive(Deserialize)]
-pub(crate) struct ExtraForm {
-    #[serde(default)]
-    what: String,
-    #[serde(default)]
-    price: String,
-    /// `lands`: what mending the lands takes, as it is computed.
-    #[serde(default)]
-    of: String,
-}
 
 fn fits(field: &'static str, (value, most): (&str, usize)) -> Result<String, Refusal> {
     let value = value.trim();
@@ -36,31 +27,39 @@ fn fits(field: &'static str, (value, most): (&str, usize)) -> Result<String, Ref
     Err(Refusal::field(field, "is wanted, and not too long", &format!("1 to {most} characters")))
 }
 
-async fn typed(app: &App, job: &Job, sent: &ExtraForm) -> Result<(String, String), Refusal> {
-    if sent.of == "lands" {
+/// What and for how much: as it was typed, or what mending the lands takes, as it is computed.
+async fn typed(app: &App, job: &Job, sent: &UploadedForm) -> Result<(String, String), Refusal> {
+    if sent.text("of") == "lands" {
         return mending_of(app, job).await?.ok_or(Refusal::NotYet("Every land is whole"));
     }
-    let price = match sent.price.trim() {
+    let price = match sent.text("price").trim() {
         "" => String::new(),
         price => price
             .parse::<Money>()
             .map(|amount| amount.to_string())
             .map_err(|_| Refusal::field("price", format!("“{price}” is no amount"), "like 12.50; empty: nothing"))?,
     };
-    Ok((fits("what was found", (&sent.what, LONGEST[0]))?, price))
+    Ok((fits("what was found", (&sent.text("what"), LONGEST[0]))?, price))
 }
 
-pub(crate) async fn add(
-    State(app): State<App>,
-    path: JobPath,
-    Form(sent): Form<ExtraForm>,
-) -> Result<Redirect, Refusal> {
+pub(crate) async fn add(State(app): State<App>, path: JobPath, request: Request) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
+    let mut sent = upload::read(request, &photograph::FILE).await??;
     let (what, price) = typed(&app, &job, &sent).await?;
+    let picture = sent.bytes("photo");
+    let picture = if picture.is_empty() { None } else { Some(photograph::decode(picture).await??) };
     let (id, now) = (job.row.id, app.now_ms());
-    let row =
-        ExtraRow { id: 0, what, price, answer: String::new(), who: String::new(), found_ms: now, answered_ms: None };
-    app.changing(id, move |w| w.add_extra(id, &row)).await?;
+    app.changing(id, move |w| {
+        let photo_id = picture.map(|photo| w.add_photo(&photo, now)).transpose()?;
+        if let Some(photo_id) = photo_id {
+            let stop = Stop::Look.path().to_owned();
+            let words = what.clone();
+            w.add_job_photo(id, &JobPhotoRow { id: 0, photo_id, stop, words, on_sheet: true, added_ms: now })?;
+        }
+        let (answer, who) = (String::new(), String::new());
+        w.add_extra(id, &ExtraRow { id: 0, what, price, answer, who, found_ms: now, answered_ms: None, photo_id })
+    })
+    .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/look#extras")))
 }
 

@@ -1,9 +1,10 @@
 //! Look and measure: in what state each land is, and a diode sheet before, with the port off, with the new part on and of a good board.
 //!
-//! - this file: the page, and what is entered; [`view`]: the part that every entry replaces; [`meter`]: readings off a meter,
+//! - this file: the page, and what is entered; [`lists`]: which lists there are; [`view`]: the part that every entry replaces; [`meter`]: readings off a meter,
 //!   hands-free; [`extras`]: what was found while inside, offered to the customer
 
 pub(super) mod extras;
+mod lists;
 pub(super) mod meter;
 mod view;
 
@@ -11,7 +12,8 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Query, State};
 use mend_core::inspection::condition::Condition;
-use mend_core::inspection::sheet::{DiodeReading, NoReading, SheetPhase};
+use mend_core::inspection::insulation::Insulation;
+use mend_core::inspection::sheet::{DiodeReading, NoReading};
 use mend_core::shop::Stop;
 use mend_store::{CheckRow, NewCheck};
 use serde::Deserialize;
@@ -19,11 +21,13 @@ use serde::Deserialize;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{CONDITION, Job, SKIPPED, stored};
+use crate::job::{Job, SKIPPED, stored};
 use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+pub(super) use lists::LookList;
 use view::LookPart;
+pub(super) use view::{LookTab, inspect_tabs};
 
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/look.html")]
@@ -39,14 +43,9 @@ pub(crate) struct Shown {
     list: String,
 }
 
-/// The lists of this stop, in the order of the work.
-pub(super) fn lists() -> [&'static str; 5] {
-    let [before, off, after, good] = SheetPhase::ALL.map(SheetPhase::key);
-    [CONDITION, before, off, after, good]
-}
-
-fn known(list: &str) -> &'static str {
-    lists().into_iter().find(|known| *known == list).unwrap_or(CONDITION)
+/// The list of that key; the lands where there is none such.
+fn known(list: &str) -> LookList {
+    LookList::named(list).unwrap_or(LookList::Lands)
 }
 
 pub(crate) async fn show(
@@ -86,32 +85,44 @@ fn checked(job: &Job, sent: &CheckForm) -> Result<String, Refusal> {
     if sent.list == SKIPPED && sent.name == Stop::Look.path() {
         return Ok(if sent.value.is_empty() { String::new() } else { "skipped".to_owned() });
     }
-    if !lists().contains(&sent.list.as_str()) {
-        return Err(Refusal::field("list", format!("“{}” is no list", sent.list), "reload the page"));
-    }
+    let unknown = || Refusal::field("list", format!("“{}” is no list", sent.list), "reload the page");
+    let list = LookList::named(&sent.list).ok_or_else(unknown)?;
     let mut joints = job.board()?.1.connector.joints.iter();
-    let there = joints.any(|joint| joint.name == sent.name && (sent.list == CONDITION || joint.is_pin()));
+    let there = match list {
+        LookList::Between => job.insulation().iter().any(|(pair, _)| pair.left == sent.name),
+        _ => joints.any(|joint| joint.name == sent.name && (list.is_lands() || joint.is_pin())),
+    };
     if !there {
         let message = format!("“{}” is no pin of this connector", sent.name);
         return Err(Refusal::field("pin", message, "choose one in the picture"));
     }
-    if sent.value.is_empty() {
-        return Ok(String::new());
+    match list {
+        _ if sent.value.is_empty() => Ok(String::new()),
+        LookList::Lands | LookList::Bare => land(&sent.value),
+        LookList::Between => between(&sent.value),
+        LookList::Sheet(_) => reading(&sent.value),
     }
-    if sent.list == CONDITION {
-        let names = Condition::ALL.map(Condition::name).join(", ");
-        let state = Condition::named(&sent.value);
-        return state
-            .map(|state| state.name().to_owned())
-            .ok_or_else(|| Refusal::field("condition", format!("“{}” is no state of a land", sent.value), &names));
-    }
-    DiodeReading::parse(&sent.value).map(stored).map_err(|why| {
+}
+
+fn land(value: &str) -> Result<String, Refusal> {
+    let names = Condition::ALL.map(Condition::name).join(", ");
+    let unknown = || Refusal::field("condition", format!("“{value}” is no state of a land"), &names);
+    Condition::named(value).map(|state| state.name().to_owned()).ok_or_else(unknown)
+}
+
+fn between(value: &str) -> Result<String, Refusal> {
+    let unknown = || Refusal::field("between", format!("“{value}” is nothing that lies between pins"), "apart, joined");
+    Insulation::named(value).map(|found| found.name().to_owned()).ok_or_else(unknown)
+}
+
+fn reading(value: &str) -> Result<String, Refusal> {
+    DiodeReading::parse(value).map(stored).map_err(|why| {
         let what = match why {
             NoReading::Unread => "is no reading",
             NoReading::Beyond => "is more than a meter shows in diode mode, or less than nothing",
         };
         let hint = "type volts like 0.482, millivolts like 482, or OL where nothing flows";
-        Refusal::field("reading", format!("“{}” {what}", sent.value), hint)
+        Refusal::field("reading", format!("“{value}” {what}"), hint)
     })
 }
 

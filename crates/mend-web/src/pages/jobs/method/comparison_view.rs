@@ -7,6 +7,7 @@ use mend_core::planning::compare::{Comparison, Lane};
 use mend_core::planning::difficulty::{Difficulty, difficulty};
 
 use crate::draw::lanes::{Lanes, LanesInput, lanes};
+use crate::job::Job;
 use crate::words::{self, Words, advice, go};
 
 /// A line of the table.
@@ -60,7 +61,7 @@ pub(crate) struct ComparisonView {
 
 impl ComparisonView {
     pub(crate) fn from_comparison(
-        (job, subject): (i64, &Subject<'_>),
+        (job, subject): (&Job, &Subject<'_>),
         (comparison, chosen): (&Comparison, Option<MethodFamily>),
         words: Words,
     ) -> Self {
@@ -75,10 +76,13 @@ impl ComparisonView {
         Self {
             best: best.map(|lane| (words.method(lane.choice.family).name, lane.choice.family.key())),
             reason: words.recommendation(&comparison.reason),
-            picture: lanes(&LanesInput { job, comparison, chosen, scale }),
+            picture: lanes(&LanesInput { job: job.row.id, comparison, chosen, scale }),
             rows: comparison.lanes.iter().enumerate().map(row).collect(),
             ruled_out: comparison.ruled_out.iter().map(not).collect(),
-            difficulty: DifficultyView::from_difficulty(&difficulty(subject, best.into()), words),
+            difficulty: DifficultyView::from_difficulty(
+                &difficulty(subject, best.into(), job.broken_lands().len()),
+                words,
+            ),
         }
     }
 }

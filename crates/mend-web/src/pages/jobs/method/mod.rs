@@ -48,6 +48,8 @@ struct MethodPage {
     oob: bool,
     job: i64,
     keep_intact: KeepIntact,
+    /// Is that a choice in this kind of job?
+    keeps_what_is_chosen: bool,
     part: Progress<Box<ComparisonView>>,
     equipment: String,
 }
@@ -60,11 +62,7 @@ async fn lanes(
     let stand = comparing(app, job, weighed).await;
     let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
     stand.shown(|comparison| {
-        Box::new(ComparisonView::from_comparison(
-            (job.row.id, &weighed.subject()),
-            (&comparison, chosen),
-            visitor.words(),
-        ))
+        Box::new(ComparisonView::from_comparison((job, &weighed.subject()), (&comparison, chosen), visitor.words()))
     })
 }
 
@@ -78,6 +76,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         oob: false,
         job: job.row.id,
         keep_intact: weighed.inputs.keep_intact,
+        keeps_what_is_chosen: job.kind().keep_intact().is_none(),
         part,
         equipment: crate::pages::equipment::summary(&job.equipment),
     };

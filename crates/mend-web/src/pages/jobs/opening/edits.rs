@@ -5,8 +5,9 @@ use axum::response::Redirect;
 use mend_core::finding::Finding;
 use mend_core::opening::item::{Hazard, ItemKind, Latch, ScrewHead};
 use mend_core::opening::map::{MapEdit, MapPage, NoEdit, OpeningMap};
+use mend_core::shop::Stop;
 use mend_formats::opening::{self, OpeningFile, kind_findings};
-use mend_store::{CheckRow, NewCheck};
+use mend_store::{CheckRow, NewCheck, StoreError, Write};
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
@@ -138,22 +139,37 @@ fn refused(why: NoEdit) -> Refusal {
     Refusal::field("map", what, hint)
 }
 
-/// Keeps a changed map; the same change sent again is none.
-async fn keep(app: &App, job: &Job, (token, map): (&str, OpeningMap)) -> Result<(), Refusal> {
+/// Changes the map as it is by then, in one transaction: what another tab has added meanwhile stays. The same change sent again is none.
+async fn keep(
+    app: &App,
+    job: &Job,
+    token: &str,
+    changed: impl Fn(&OpeningMap) -> Result<OpeningMap, NoEdit> + Send + 'static,
+) -> Result<(), Refusal> {
     if !(1..=64).contains(&token.len()) {
         return Err(Refusal::field("token", "must have 1 to 64 characters", "reload the page"));
     }
-    let (id, now, row) = (job.row.id, app.now_ms(), opening_of(job)?.row.clone());
-    let text = opening::write(&OpeningFile::new(&row.name, map))?;
+    opening_of(job)?;
+    let (id, now) = (job.row.id, app.now_ms());
     let entry = CheckRow { list: MAP.to_owned(), name: token.to_owned(), value: "changed".to_owned(), entered_ms: now };
     let entry = NewCheck { row: entry, token: token.to_owned() };
-    app.changing(
-        id,
-        move |w| {
-            if w.enter_check(id, &entry)? { w.change_opening(id, (&row, &text), now) } else { Ok(()) }
-        },
-    )
-    .await
+    let kept = move |w: &Write<'_>| {
+        let Some(row) = w.read().opening_of(id)? else { return Ok(Err(NoEdit::NotThere)) };
+        if w.read().has_check(id, &entry.token)? {
+            return Ok(Ok(()));
+        }
+        let map = opening::parse(row.map.as_bytes()).map(OpeningFile::into_map);
+        let Some(map) = map.ok().map(|map| changed(&map)) else { return Ok(Err(NoEdit::NotThere)) };
+        let map = match map {
+            Ok(map) => map,
+            Err(why) => return Ok(Err(why)),
+        };
+        let text = opening::write(&OpeningFile::new(&row.name, map));
+        let text = text.map_err(|error| StoreError::Connection(error.to_string()))?;
+        w.enter_check(id, &entry)?;
+        w.change_opening(id, (&row, &text), now).map(Ok)
+    };
+    app.changing(id, kept).await?.map_err(refused)
 }
 
 pub(crate) async fn change(
@@ -163,22 +179,26 @@ pub(crate) async fn change(
     Form(sent): Form<EditForm>,
 ) -> Result<OpeningPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let map = opening_of(&job)?.map.edited(&sent.edit(visitor)?).map_err(refused)?;
-    keep(&app, &job, (&sent.token, map)).await?;
-    part(&app, job.row.id, visitor).await
+    let edit = sent.edit(visitor)?;
+    keep(&app, &job, &sent.token, move |map| map.edited(&edit)).await?;
+    part(&app, job.row.id, (visitor, Stop::Opening)).await
 }
 
 /// A photograph behind a page.
 pub(crate) async fn photograph(State(app): State<App>, path: JobPath, request: Request) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
-    let mut map = opening_of(&job)?.map.clone();
+    let pages = opening_of(&job)?.map.pages.len();
     let mut sent = upload::read(request, &photograph::FILE).await??;
-    let page = sent.text("page").parse::<usize>().ok().filter(|page| *page < map.pages.len());
+    let page = sent.text("page").parse::<usize>().ok().filter(|page| *page < pages);
     let page = page.ok_or_else(|| refused(NoEdit::NotThere))?;
     let photo = photograph::decode(sent.bytes("photo")).await??;
     let now = app.now_ms();
     let number = app.writing(move |write| write.add_photo(&photo, now)).await?;
-    map.pages[page].photo = Some(number);
-    keep(&app, &job, (&format!("photo-{number}"), map)).await?;
+    let behind = move |map: &OpeningMap| {
+        let mut map = map.clone();
+        map.pages.get_mut(page).ok_or(NoEdit::NotThere)?.photo = Some(number);
+        Ok(map)
+    };
+    keep(&app, &job, &format!("photo-{number}"), behind).await?;
     Ok(Redirect::to(&format!("/jobs/{}/opening", job.row.id)))
 }

@@ -26,7 +26,7 @@ use crate::job::{Job, JobOpening, OPENING, SKIPPED};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use view::OpeningPart;
+pub(super) use view::OpeningPart;
 
 /// Before a map is chosen.
 #[derive(Template, WebTemplate)]
@@ -51,7 +51,7 @@ struct OpeningPage {
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/opening", job.row.id));
-    if let Some(part) = OpeningPart::of(&app, &job, (visitor, false)) {
+    if let Some(part) = OpeningPart::of(&app, &job, (visitor, Stop::Opening, false)) {
         return Ok(OpeningPage { frame, part }.into_response());
     }
     let page = ChoosePage {
@@ -155,18 +155,35 @@ pub(crate) async fn tap(
     path: JobPath,
     Form(sent): Form<CheckForm>,
 ) -> Result<OpeningPart, Refusal> {
-    let job = Job::load(&app, number(&path)?).await?;
+    tap_at(&app, number(&path)?, (visitor, Stop::Opening), sent).await
+}
+
+/// Keeps a tap, and answers with the map as it is at a stop.
+pub(super) async fn tap_at(
+    app: &App,
+    id: i64,
+    (visitor, stop): (Visitor, Stop),
+    sent: CheckForm,
+) -> Result<OpeningPart, Refusal> {
+    let job = Job::load(app, id).await?;
     let value = tapped(&job, &sent)?;
     let sent = CheckForm { list: OPENING.to_owned(), ..sent };
-    let (id, entry) = (job.row.id, sent.entry(value, app.now_ms())?);
+    let entry = sent.entry(value, app.now_ms())?;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    part(&app, id, visitor).await
+    part(app, id, (visitor, stop)).await
+}
+
+/// The page on which everything goes back in; none without a map.
+pub(super) fn back_in(app: &App, job: &Job, visitor: Visitor) -> Option<impl IntoResponse> {
+    let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/close", job.row.id));
+    let part = OpeningPart::of(app, job, (visitor, Stop::Close, false))?;
+    Some(OpeningPage { frame, part })
 }
 
 /// The part as it is now.
-async fn part(app: &App, id: i64, visitor: Visitor) -> Result<OpeningPart, Refusal> {
+async fn part(app: &App, id: i64, (visitor, stop): (Visitor, Stop)) -> Result<OpeningPart, Refusal> {
     let job = Job::load(app, id).await?;
-    OpeningPart::of(app, &job, (visitor, true)).ok_or(Refusal::NotYet("No map is chosen yet"))
+    OpeningPart::of(app, &job, (visitor, stop, true)).ok_or(Refusal::NotYet("No map is chosen yet"))
 }
 
 /// The map as a file.

@@ -74,6 +74,15 @@ pub(crate) struct OpeningPart {
     heads: [&'static str; 6],
     latches: [&'static str; 5],
     hazards: [&'static str; 4],
+    /// Everything goes back in: nothing is added to the map.
+    closing: bool,
+    skipped: bool,
+    /// Is there a part of the customer's own on the map?
+    owns: bool,
+    /// Where a pedal goes on to when nothing is left to tap; empty: there is.
+    next: String,
+    /// What closing asks for in words besides the count: torque, paste, pads.
+    by_feel: Vec<String>,
 }
 
 fn class(what: &ItemKind) -> &'static str {
@@ -90,6 +99,8 @@ struct MapLayout<'a> {
     opening: &'a JobOpening,
     tally: OpeningTally,
     twins: Vec<u32>,
+    /// The thing that is next, out or back in.
+    next: Option<u32>,
     visitor: Visitor,
 }
 
@@ -123,7 +134,7 @@ impl MapLayout<'_> {
                 ItemState::Back => "back",
             },
             twin: self.twins.contains(&item.id),
-            next: self.tally.next == Some(item.id),
+            next: self.next == Some(item.id),
             says: self.says(item),
         }
     }
@@ -150,11 +161,15 @@ impl MapLayout<'_> {
     }
 
     /// Those of what is on the map, and that local codes come first.
-    fn cautions(&self) -> Vec<&'static str> {
+    fn cautions(&self, closing: bool) -> Vec<&'static str> {
         let there: Vec<Caution> = self.opening.map.items.iter().filter_map(|item| item.what.caution()).collect();
-        let all = [Caution::Lithium, Caution::Mains, Caution::LiquidMetal, Caution::Burns];
+        // On the way back nothing is heated and nothing is live yet.
+        let all: &[Caution] = match closing {
+            true => &[Caution::LiquidMetal],
+            false => &[Caution::Lithium, Caution::Mains, Caution::LiquidMetal, Caution::Burns],
+        };
         let mut texts: Vec<&'static str> =
-            all.into_iter().filter(|caution| there.contains(caution)).map(Caution::text).collect();
+            all.iter().filter(|caution| there.contains(caution)).map(|caution| caution.text()).collect();
         if !texts.is_empty() {
             texts.push(DEFERENCE);
         }
@@ -164,39 +179,77 @@ impl MapLayout<'_> {
 
 impl OpeningPart {
     /// Of a job that goes by a map; none of another.
-    pub(super) fn of(app: &App, job: &Job, (visitor, oob): (Visitor, bool)) -> Option<Self> {
+    pub(super) fn of(app: &App, job: &Job, (visitor, stop, oob): (Visitor, Stop, bool)) -> Option<Self> {
         let opening = job.opening.as_ref()?;
         let (tally, twins) = (opening.tally(), look_alikes(&opening.map));
-        let laid = MapLayout { opening, tally, twins, visitor };
+        let (order, closing) = (order_problem(&opening.map), stop == Stop::Close);
+        let next_item = if closing { tally.missing.first().copied() } else { tally.next };
+        let laid = MapLayout { opening, tally, twins, next: next_item, visitor };
         let named = |id: u32| laid.named(id);
-        let order = order_problem(&opening.map);
+        let mut pages = laid.pages();
+        if closing {
+            // The innermost goes in first.
+            pages.reverse();
+        }
         Some(Self {
-            head: JobHead::from_job(job, Some(Stop::Opening), app.now().date()),
+            head: JobHead::from_job(job, Some(stop), app.now().date()),
             oob,
             job: job.row.id,
             device: opening.row.name.clone(),
             version: opening.row.version,
-            pages: laid.pages(),
+            pages,
             counts: laid.counts(),
-            title: title(&laid.tally, &named),
+            title: title(&laid.tally, (closing, &named)),
             missing: laid.tally.missing.iter().map(|id| laid.placed(*id)).collect(),
             order: order.map_or(String::new(), |problem| words::order_problem(&problem, &named)),
             twins: laid.twins.len(),
-            cautions: laid.cautions(),
+            cautions: laid.cautions(closing),
             heads: ScrewHead::ALL.map(ScrewHead::key),
             latches: Latch::ALL.map(Latch::key),
             hazards: Hazard::ALL.map(Hazard::key),
+            closing,
+            skipped: job.has_skipped(Stop::Opening),
+            owns: opening.map.items.iter().any(|item| item.what == ItemKind::Own),
+            next: next(job, &laid.tally, closing),
+            by_feel: if closing { by_feel(&laid) } else { Vec::new() },
         })
     }
 }
 
 /// What is next, or that all is out or back.
-fn title(found: &OpeningTally, named: &dyn Fn(u32) -> String) -> String {
+fn title(found: &OpeningTally, (closing, named): (bool, &dyn Fn(u32) -> String)) -> String {
     match (found.next, found.missing.len()) {
+        (_, 0) if closing => "All back in".to_owned(),
+        (_, out) if closing => {
+            let next = found.missing.first().map_or(String::new(), |id| named(*id));
+            format!("Back in: {next}{}", if out == 1 { ", the last" } else { "" })
+        }
         (Some(next), _) => format!("Next: {}", named(next)),
         (None, 0) if found.counts.is_empty() => "An empty map: add what you take out".to_owned(),
         (None, 0) => "All back in".to_owned(),
         (None, 1) => "One thing is out".to_owned(),
         (None, out) => format!("{out} things are out"),
     }
+}
+
+/// Where to go when there is nothing left to tap.
+fn next(job: &Job, found: &OpeningTally, closing: bool) -> String {
+    let (id, counted) = (job.row.id, !found.counts.is_empty());
+    match (closing, found.missing.is_empty()) {
+        (true, true) => format!("/jobs/{id}/close"),
+        (false, _) if counted && found.next.is_none() => format!("/jobs/{id}"),
+        _ => String::new(),
+    }
+}
+
+/// What closing is done by, where there is such a thing on the map.
+fn by_feel(laid: &MapLayout<'_>) -> Vec<String> {
+    let has = |of: fn(&ItemKind) -> bool| laid.opening.map.items.iter().any(|item| of(&item.what));
+    let says = [
+        (has(|what| matches!(what, ItemKind::Screw { .. })), "Torque by feel: stop at resistance, never force."),
+        (has(|what| matches!(what, ItemKind::Paste | ItemKind::LiquidMetal)), "Old paste off, fresh paste on."),
+        (has(|what| matches!(what, ItemKind::ThermalPad { .. })), "Every pad where it was, none twice."),
+        (has(|what| matches!(what, ItemKind::Own)), "The customer's own goes back before the last test."),
+    ];
+    says.into_iter().filter(|(there, _)| *there).map(|(_, says)| says.to_owned()).collect()
 }

@@ -56,6 +56,10 @@ struct ReadyPage {
     oob: bool,
     job: i64,
     planned: bool,
+    /// Where its heat is planned.
+    plan_at: String,
+    /// Does a new part go on after this heat?
+    fits_after: bool,
     /// When the joints of the new part are liquid; none: its fit is not planned.
     fit: Option<String>,
     release: String,
@@ -82,7 +86,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 }
 
 async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Result<ReadyPage, Refusal> {
-    let planned = job.current_plan();
+    let planned = job.bench_plan();
     let plan = planned.map(|p| &p.plan);
     let thermometer = app.reading(|read| read.bench_instrument("thermometer")).await?.map(|row| row.name);
     let drift = match planned {
@@ -95,6 +99,8 @@ async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Resu
         oob: false,
         job: job.row.id,
         planned: plan.is_some(),
+        plan_at: job.bench_work().address(job.row.id),
+        fits_after: job.kind().removes() && job.kind().fits(),
         fit: job.current_plan_of(HeatWork::Fit).map(|fit| words::release(&fit.plan.release)),
         release: plan.map_or("may not melt".to_owned(), |p| words::release(&p.release)),
         stop: plan.map_or(String::new(), |p| format!("{:.0} s", p.abort.at_s)),
@@ -142,7 +148,7 @@ pub(crate) async fn start(
         return Err(Refusal::NotYet("This job's bench run can't be read: restore a backup before another is begun"));
     }
     if job.bench.as_ref().is_none_or(|bench| bench.is_done()) {
-        let planned = job.current_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
+        let planned = job.bench_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
         let steps = planned.steps(&job.workplace()?, &planned.inputs.composition()?);
         let known = job.board()?.1.components.iter().any(|part| part.name == opening.taped_on);
         let taped_on = if known { opening.taped_on } else { String::new() };

@@ -3,6 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use mend_core::caution::{Caution, DEFERENCE};
+use mend_core::method::JobKind;
 use mend_core::planning::bench_run::{RunPhase, Stamp};
 use mend_core::planning::sequence::stages::tools;
 use mend_core::planning::sequence::step::{HotTool, HotToolKind, StepKind};
@@ -16,7 +17,7 @@ use super::twin::TwinView;
 use crate::draw::board_map::BoardMap;
 use crate::job::{BenchRunView, Job};
 use crate::visitor::Visitor;
-use crate::words::{StepWords, Words};
+use crate::words::{StepWords, Words, after_bench};
 
 /// The present step, ready to lay out.
 #[derive(Template, WebTemplate)]
@@ -47,6 +48,8 @@ pub(crate) struct StepView {
     /// When it is likely to come away, and how near damage is.
     twin: Option<TwinView>,
     go: String,
+    /// Where a pedal goes on to after the last step.
+    next: String,
     /// The next step is closed by the cleaning ledger.
     shut: bool,
     heating: bool,
@@ -81,7 +84,7 @@ impl StepView {
             _ => None,
         };
         let words = visitor.words();
-        let view = step.map_or_else(after_the_last, |step| words.step(step));
+        let view = step.map_or_else(|| after_the_last(job.kind()), |step| words.step(step));
         let done = step.is_none();
         let running = matches!(state.phase, RunPhase::Running { .. });
         Self {
@@ -103,7 +106,8 @@ impl StepView {
             clock_label: clock_label(kind, state.phase),
             unpredicted: unpredicted(kind),
             twin: job.board.as_ref().and_then(|(_, board)| TwinView::planned(bench, board)),
-            go: if bench.is_shut() { "Fit is closed".to_owned() } else { go_label(kind, state.phase, done) },
+            go: go(job, bench, kind),
+            next: if done { format!("/jobs/{}", job.row.id) } else { String::new() },
             shut: bench.is_shut(),
             heating: kind.is_heating() && running,
             done,
@@ -124,8 +128,8 @@ impl StepView {
 }
 
 /// What stands there once all steps are done.
-fn after_the_last() -> StepWords {
-    let lines = vec!["On to the pin walk.".to_owned()];
+fn after_the_last(kind: JobKind) -> StepWords {
+    let lines = if kind.fits() { vec!["On to the pin walk.".to_owned()] } else { Vec::new() };
     StepWords { title: "All steps done".to_owned(), lines, ..StepWords::default() }
 }
 
@@ -189,9 +193,17 @@ fn clock_label(kind: &StepKind, phase: RunPhase) -> String {
     }
 }
 
-fn go_label(kind: &StepKind, phase: RunPhase, done: bool) -> String {
+/// The button that goes on.
+fn go(job: &Job, bench: &BenchRunView, kind: &StepKind) -> String {
+    match () {
+        () if bench.is_shut() => "Fit is closed".to_owned(),
+        () if bench.is_done() => after_bench(job.kind()).to_owned(),
+        () => go_label(kind, bench.state.phase),
+    }
+}
+
+fn go_label(kind: &StepKind, phase: RunPhase) -> String {
     match (kind, phase) {
-        _ if done => "To the pin walk",
         (kind, RunPhase::Ready) if kind.is_heating() => "Air on",
         (StepKind::Heat { .. }, RunPhase::Running { .. }) => "It moved",
         (StepKind::Set { .. }, RunPhase::Running { .. }) => "It sank",
