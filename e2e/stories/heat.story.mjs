@@ -115,6 +115,25 @@ test("a press counts though a field was changed a moment before and the shop is 
   await expect(page.locator("#settings")).not.toHaveAttribute("inert");
 });
 
+test("a change that reaches a busy shop late does not undo the press that came after it", async ({ page }) => {
+  await page.goto("/jobs/6/heat");
+  await settled(page);
+  // The shop hears of the change a second late, also where the browser has given it up meanwhile.
+  await page.route("**/jobs/6/heat", async (route) => {
+    if (route.request().method() !== "POST") return route.continue();
+    await new Promise((done) => setTimeout(done, 1000));
+    const response = await route.fetch();
+    await route.fulfill({ response }).catch(() => {});
+  });
+  await page.locator("#longest").fill("100");
+  await page.getByRole("button", { name: "+ Iron" }).click();
+  await expect(page.locator("#iron-row")).toBeVisible();
+  await page.waitForTimeout(1500);
+  await page.reload();
+  await expect(page.locator("#iron-row")).toBeVisible();
+  await expect(page.locator("#longest")).toHaveValue("100");
+});
+
 test("the replay plays both faces, names what is tightest and watches a place", async ({ page }) => {
   const frames = page.waitForResponse(/heat\/replay\/frames/);
   await page.goto("/jobs/6/heat?view=replay");
@@ -198,6 +217,7 @@ test("stages, a preheater and an iron are added, kept, and become steps at the b
   await expect(page.locator(".margin-strip .stage-mark").first()).toBeVisible();
   await page.reload();
   await expect(page.locator("#stage-0-lasts")).toHaveValue("30");
+  await expect(page.locator("#iron-row")).toBeVisible();
   await settled(page);
   await page.locator("#stage-0-lasts").fill("9999");
   await expect(page.locator("#plan")).toContainText("9999 s can't be");

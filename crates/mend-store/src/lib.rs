@@ -3,7 +3,7 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations); `record`: a job's entries of all of them
 
 mod boards;
 mod check;
@@ -22,9 +22,11 @@ mod layouts;
 mod lessons;
 mod migrations;
 mod openings;
+mod people;
 mod photos;
 mod pins;
 mod plans;
+mod record;
 mod run_states;
 mod runs;
 mod settings;
@@ -48,9 +50,11 @@ pub use job_photos::JobPhotoRow;
 pub use jobs::{JobRow, LogRow};
 pub use lessons::{LessonRow, NewLesson};
 pub use openings::OpeningRow;
+pub use people::{Invited, NewPerson, NewSession, PersonRow, SessionRow};
 pub use photos::{NewPhoto, PhotoRow};
 pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};
+pub use record::RecordRow;
 pub use run_states::{ReadingRow, StateRow};
 pub use runs::{EventRow, Moment, NewEvent, NewRun, RunRow};
 pub use stations::StationRow;

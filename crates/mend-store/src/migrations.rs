@@ -31,6 +31,7 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0013_opening.sql"))
         .down("DROP TABLE job_openings; DROP TABLE opening_maps; DROP TABLE opening_models;"),
     M::up(include_str!("../migrations/0014_kinds.sql")).down("ALTER TABLE extras DROP COLUMN photo_id;"),
+    M::up(include_str!("../migrations/0015_people.sql")).down(include_str!("../migrations/0015_down.sql")),
 ];
 
 /// All steps, in order.

@@ -69,8 +69,17 @@ impl Store {
         connection.interact(move |c| work(Read(c))).await.map_err(lost)?
     }
 
-    /// Runs `work` on the writer in one transaction, committed when it answers Ok.
+    /// Runs `work` on the writer in one transaction, committed when it answers Ok; nobody's name stands on what it writes.
     pub async fn write<T, F>(&self, work: F) -> Result<T, StoreError>
+    where
+        T: Send + 'static,
+        F: FnOnce(&Write<'_>) -> Result<T, StoreError> + Send + 'static,
+    {
+        self.write_as(None, work).await
+    }
+
+    /// The same by somebody's hand, by their number: what is written keeps who did it.
+    pub async fn write_as<T, F>(&self, person: Option<i64>, work: F) -> Result<T, StoreError>
     where
         T: Send + 'static,
         F: FnOnce(&Write<'_>) -> Result<T, StoreError> + Send + 'static,
@@ -78,6 +87,7 @@ impl Store {
         let connection = self.writer.get().await.map_err(lost)?;
         let run = move |c: &mut Connection| {
             let write = Write(c.transaction_with_behavior(TransactionBehavior::Immediate)?);
+            write.0.prepare_cached("UPDATE hand SET person_id = ?1 WHERE person_id IS NOT ?1")?.execute([person])?;
             let answer = work(&write)?;
             write.0.commit()?;
             Ok(answer)

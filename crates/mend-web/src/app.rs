@@ -11,6 +11,7 @@ use crate::computing::Computing;
 use crate::instruments::Instruments;
 use crate::job::Job;
 use crate::meter::Meters;
+use crate::people::{SignIn, Visit};
 use crate::pictures::Pictures;
 use crate::refusal::Refusal;
 use crate::renewals::Renewals;
@@ -47,6 +48,8 @@ pub struct App {
     pub(crate) instruments: Arc<Instruments>,
     /// Meters that are being listened to.
     pub(crate) meters: Arc<Meters>,
+    /// How people sign in.
+    pub(crate) sign_in: Arc<SignIn>,
     /// Jobs from files whose plans are still being computed.
     preparing: Arc<AtomicUsize>,
     /// Are temperatures read in °F where a visitor has chosen nothing?
@@ -64,8 +67,8 @@ impl App {
     pub fn new(store: Store, clocks: Clocks) -> Self {
         let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
         let (instruments, preparing, fahrenheit) = (Arc::default(), Arc::default(), Arc::default());
-        let (renewals, meters) = (Arc::default(), Arc::default());
-        Self { store, clocks, computing, pictures, renewals, instruments, meters, preparing, fahrenheit }
+        let (renewals, meters, sign_in) = (Arc::default(), Arc::default(), Arc::default());
+        Self { store, clocks, computing, pictures, renewals, instruments, meters, sign_in, preparing, fahrenheit }
     }
 
     /// Now, in the shop's own zone.
@@ -83,9 +86,14 @@ impl App {
         &self.clocks
     }
 
+    /// Now, ms on a clock that nobody sets.
+    pub(crate) fn tick_ms(&self) -> i64 {
+        (self.clocks.ticks)()
+    }
+
     /// Now, by both clocks.
     pub(crate) fn moment(&self) -> Moment {
-        Moment { wall_ms: self.now_ms(), clock: self.clocks.name.clone(), tick_ms: (self.clocks.ticks)() }
+        Moment { wall_ms: self.now_ms(), clock: self.clocks.name.clone(), tick_ms: self.tick_ms() }
     }
 
     /// Reads from the store.
@@ -97,13 +105,14 @@ impl App {
         Ok(self.store.read(work).await?)
     }
 
-    /// Writes to the store: all of it, or nothing.
+    /// Writes to the store: all of it, or nothing. Whoever asks for it, their name stands on it.
     pub(crate) async fn writing<T, F>(&self, work: F) -> Result<T, Refusal>
     where
         T: Send + 'static,
         F: FnOnce(&Write<'_>) -> Result<T, StoreError> + Send + 'static,
     {
-        Ok(self.store.write(work).await?)
+        let person = Visit::current().person().map(|person| person.id);
+        Ok(self.store.write_as(person, work).await?)
     }
 
     /// Changes a job, and what lists show of it, in one transaction.
@@ -138,6 +147,19 @@ impl App {
     /// How many jobs from files still wait for their plans?
     pub(crate) fn preparing(&self) -> usize {
         self.preparing.load(Ordering::Relaxed)
+    }
+
+    /// From now on nobody gets in without signing in: the application is reached from other machines. `secure`: over TLS. In a
+    /// shop that has nobody yet, answers the path of the link by which its owner comes in, once.
+    pub async fn ask_for_names(&self, secure: bool) -> Option<String> {
+        self.sign_in.require(secure);
+        match crate::pages::people::first_owner_link(self).await {
+            Ok(link) => link,
+            Err(error) => {
+                tracing::error!(?error, "no link for the owner");
+                None
+            }
+        }
     }
 
     /// Reads what every page needs of the shop's own settings.

@@ -7,6 +7,11 @@ use serde::de::DeserializeOwned;
 use crate::App;
 use crate::refusal::Refusal;
 
+/// A value as it stands in an address's query.
+pub(crate) fn escaped(value: &str) -> String {
+    form_urlencoded::byte_serialize(value.as_bytes()).collect()
+}
+
 /// A form.
 pub(crate) struct Form<T>(pub(crate) T);
 

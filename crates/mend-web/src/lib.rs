@@ -6,6 +6,7 @@
 //!   taught; `jet_drift`: a jet that is no longer what it was
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
 //!   is kept; [`words`]: what the core found, in sentences
+//! - `people`: who asks, what they may, and how they sign in
 //! - `instruments`: thermometers that are being read
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
 //!   computes; [`opening`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
@@ -29,6 +30,7 @@ mod meter;
 mod methods;
 pub mod opening;
 mod pages;
+mod people;
 mod photograph;
 mod pictures;
 mod planner;

@@ -10,6 +10,7 @@ use axum::http::StatusCode;
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use mend_core::finding::Finding;
+use mend_core::shop::people::Permission;
 use mend_store::StoreError;
 
 use crate::App;
@@ -34,6 +35,12 @@ pub(crate) enum Refusal {
     NoStation,
     /// The job has been handed over.
     Closed,
+    /// Nobody is signed in.
+    SignIn,
+    /// Whoever is signed in may not do that.
+    NotAllowed(Permission),
+    /// Too many wrong secrets: not before so many ms.
+    Wait(i64),
     /// Too much is being computed.
     Busy,
     /// There is no room left to write.
@@ -86,6 +93,18 @@ impl Refusal {
     }
 }
 
+/// What somebody may or may not do, in words.
+fn permission_name(permission: Permission) -> &'static str {
+    match permission {
+        Permission::Enter => "Coming in",
+        Permission::Counter => "Work at the counter",
+        Permission::Bench => "Work at the bench",
+        Permission::BenchSettings => "Changing stations and equipment",
+        Permission::Override => "Going on against the arithmetic",
+        Permission::Shop => "Changing the shop's settings and people",
+    }
+}
+
 /// The page that says so.
 #[derive(Template, WebTemplate)]
 #[template(path = "refused.html")]
@@ -128,6 +147,9 @@ impl Refusal {
             Self::Bad(_) => StatusCode::UNPROCESSABLE_ENTITY,
             Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::NotYet(_) | Self::Outdated(_) | Self::NoStation | Self::Closed => StatusCode::CONFLICT,
+            Self::SignIn => StatusCode::UNAUTHORIZED,
+            Self::NotAllowed(_) => StatusCode::FORBIDDEN,
+            Self::Wait(_) => StatusCode::TOO_MANY_REQUESTS,
             Self::Busy => StatusCode::SERVICE_UNAVAILABLE,
             Self::Full | Self::ReadOnly => StatusCode::INSUFFICIENT_STORAGE,
             Self::Broken(cause) => {
@@ -156,6 +178,9 @@ impl Refusal {
             Self::NotYet(what) => (*what).to_owned(),
             Self::NoStation => "This shop has no hot-air station yet".to_owned(),
             Self::Closed => "This job has been handed over: its record is closed".to_owned(),
+            Self::SignIn => "Nobody is signed in".to_owned(),
+            Self::NotAllowed(what) => format!("{} is not yours to do", permission_name(*what)),
+            Self::Wait(_) => "Too many wrong tries".to_owned(),
             Self::Busy => "Too many computations are waiting".to_owned(),
             Self::Full => "The disk is full".to_owned(),
             Self::ReadOnly => "The shop's folder can't be written".to_owned(),
@@ -173,6 +198,9 @@ impl Refusal {
                 "Add one on the Stations page: every plan is computed for the station that blows.".to_owned()
             }
             Self::Closed => "Reopen it on its handover page, with a reason, to change anything.".to_owned(),
+            Self::SignIn => "Sign in; what was entered is kept in this browser and sent again.".to_owned(),
+            Self::NotAllowed(_) => "Ask somebody who may, or sign in as somebody else at the top.".to_owned(),
+            Self::Wait(ms) => format!("Wait {} s and try again.", (ms + 999) / 1000),
             Self::Busy => "Nothing is lost. Open this page again in a minute.".to_owned(),
             Self::Full => format!("Make room on the disk that holds the shop's folder. {KEPT_BY_THE_BROWSER}"),
             Self::ReadOnly => format!("Give the program the right to write its folder. {KEPT_BY_THE_BROWSER}"),

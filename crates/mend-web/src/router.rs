@@ -5,7 +5,7 @@ use std::sync::Arc;
 use axum::Router;
 use axum::body::Body;
 use axum::http::{HeaderName, HeaderValue, header};
-use axum::middleware::{from_fn_with_state, map_response};
+use axum::middleware::{from_fn, from_fn_with_state, map_response};
 use axum::routing::get;
 use tower::ServiceBuilder;
 use tower_http::catch_panic::CatchPanicLayer;
@@ -18,14 +18,14 @@ use tower_http::timeout::RequestBodyTimeoutLayer;
 use tower_http::trace::TraceLayer;
 
 use crate::door::{self, Door};
-use crate::{App, arrived, assets, pages, refusal};
+use crate::{App, arrived, assets, pages, people, refusal};
 
 /// No inline script or style, nothing from elsewhere.
 const CONTENT_SECURITY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; \
     font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
-/// The whole application. From the outside in: the moment of arrival, headers, compression, one page for every refusal, who is
-/// let in, panics caught, the body's pace.
+/// The whole application. From the outside in: the moment of arrival, headers, compression, who asks, one page for
+/// every refusal, who is let in, panics caught, the body's pace.
 pub fn router(app: App, door: Door) -> Router {
     let compressed = DefaultPredicate::new().and(NotForContentType::const_new("font/"));
     let body_pace = ServiceBuilder::new()
@@ -39,6 +39,7 @@ pub fn router(app: App, door: Door) -> Router {
         .merge(pages::equipment::routes())
         .merge(pages::settings::routes())
         .merge(pages::instruments::routes())
+        .merge(pages::people::routes())
         .merge(pages::label::routes())
         .merge(pages::alloys::routes())
         .merge(pages::help::routes())
@@ -49,10 +50,12 @@ pub fn router(app: App, door: Door) -> Router {
         .with_state(app.clone())
         .layer(body_pace)
         .layer(CatchPanicLayer::custom(door::panicked))
+        .layer(from_fn(people::permit))
         .layer(CsrfLayer::new())
         .layer(from_fn_with_state(Arc::new(door), door::guard))
         .layer(map_response(door::in_our_words))
         .layer(from_fn_with_state(app.clone(), refusal::worded))
+        .layer(from_fn_with_state(app.clone(), people::identify))
         .layer(header_layer(header::CONTENT_SECURITY_POLICY, CONTENT_SECURITY))
         .layer(header_layer(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
         .layer(header_layer(header::REFERRER_POLICY, "same-origin"))

@@ -7,8 +7,10 @@ use axum::Router;
 use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::server::graceful::GracefulShutdown;
 use hyper_util::service::TowerToHyperService;
-use tokio::net::TcpListener;
+use tokio::io::{AsyncRead, AsyncWrite};
+use tokio::net::{TcpListener, TcpStream};
 use tokio::sync::Semaphore;
+use tokio_rustls::TlsAcceptor;
 
 /// Connections at a time; more wait to be accepted.
 const CONNECTIONS: usize = 512;
@@ -20,13 +22,34 @@ const LAST_WAIT: Duration = Duration::from_secs(2);
 /// After a connection could not be accepted (no more files, say).
 const RETRY: Duration = Duration::from_millis(200);
 
+/// Where it listens, and how it speaks there.
+pub(crate) struct Listener {
+    pub(crate) tcp: TcpListener,
+    /// None: in the clear.
+    pub(crate) tls: Option<TlsAcceptor>,
+}
+
+/// A connection as it is spoken over.
+trait Spoken: AsyncRead + AsyncWrite + Send + Unpin {}
+impl<T: AsyncRead + AsyncWrite + Send + Unpin> Spoken for T {}
+
+impl Listener {
+    /// Agrees on how to speak; none where the other side can't, or takes too long.
+    async fn greet(tls: Option<TlsAcceptor>, stream: TcpStream) -> Option<Box<dyn Spoken>> {
+        let Some(tls) = tls else { return Some(Box::new(stream)) };
+        match tokio::time::timeout(HEAD, tls.accept(stream)).await {
+            Ok(Ok(stream)) => Some(Box::new(stream)),
+            Ok(Err(error)) => {
+                tracing::debug!(%error, "no TLS was agreed on");
+                None
+            }
+            Err(_) => None,
+        }
+    }
+}
+
 /// Answers until `stop`, then calls `closing` and lets what is under way come to its end, for a moment.
-pub(crate) async fn serve(
-    listener: TcpListener,
-    router: Router,
-    stop: impl Future<Output = ()>,
-    closing: impl FnOnce(),
-) {
+pub(crate) async fn serve(listener: Listener, router: Router, stop: impl Future<Output = ()>, closing: impl FnOnce()) {
     let (places, graceful) = (Arc::new(Semaphore::new(CONNECTIONS)), GracefulShutdown::new());
     let mut http = hyper::server::conn::http1::Builder::new();
     http.timer(TokioTimer::new()).header_read_timeout(HEAD);
@@ -34,7 +57,7 @@ pub(crate) async fn serve(
     loop {
         let accepted = async {
             let place = places.clone().acquire_owned().await;
-            (place, listener.accept().await)
+            (place, listener.tcp.accept().await)
         };
         let (place, stream) = tokio::select! {
             () = &mut stop => break,
@@ -49,9 +72,10 @@ pub(crate) async fn serve(
         };
         let _ = stream.set_nodelay(true);
         let service = TowerToHyperService::new(router.clone());
-        let connection = graceful.watch(http.serve_connection(TokioIo::new(stream), service));
+        let (tls, http, watcher) = (listener.tls.clone(), http.clone(), graceful.watcher());
         tokio::spawn(async move {
-            if let Err(error) = connection.await {
+            let Some(stream) = Listener::greet(tls, stream).await else { return };
+            if let Err(error) = watcher.watch(http.serve_connection(TokioIo::new(stream), service)).await {
                 tracing::debug!(%error, "a connection ended");
             }
             drop(place);
@@ -68,7 +92,6 @@ pub(crate) async fn serve(
 mod tests {
     use axum::routing::get;
     use tokio::io::{AsyncReadExt, AsyncWriteExt};
-    use tokio::net::TcpStream;
     use tokio::time::Instant;
 
     use super::*;
@@ -77,6 +100,7 @@ mod tests {
         let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
         let address = listener.local_addr().unwrap();
         let router = Router::new().route("/", get(|| async { "here" }));
+        let listener = Listener { tcp: listener, tls: None };
         tokio::spawn(serve(listener, router, std::future::pending(), || ()));
         TcpStream::connect(address).await.unwrap()
     }

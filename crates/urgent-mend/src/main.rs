@@ -12,6 +12,7 @@ mod schedule_command;
 mod serving;
 mod shop_commands;
 mod stand_ins;
+mod tls;
 
 use std::path::PathBuf;
 use std::process::ExitCode;

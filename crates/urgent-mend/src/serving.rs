@@ -1,7 +1,7 @@
 //! Opening a shop, listening, and going down gracefully.
 
 use std::net::SocketAddr;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 use std::time::Duration;
 
@@ -9,12 +9,14 @@ use anyhow::Context;
 use mend_store::{Folder, Store, snapshot};
 use mend_web::{App, Door, opening, router};
 use tokio::net::TcpListener;
+use tokio_rustls::TlsAcceptor;
 
 use crate::clocks::clocks;
 use crate::demo_files::shop_files;
-use crate::listening;
+use crate::listening::{self, Listener};
 use crate::plan_command::BAD_INPUT;
 use crate::stand_ins::{Hidden, StandIn, USUAL, start};
+use crate::tls;
 
 /// How often it is looked whether a day has passed since the last snapshot.
 const SNAPSHOT_LOOK: Duration = Duration::from_secs(600);
@@ -28,9 +30,31 @@ pub(crate) struct Listen {
     /// A name that it answers to besides this machine's own; may be given more than once.
     #[arg(long)]
     host: Vec<String>,
-    /// Listen on an address that others reach. There is no sign-in: whoever reaches it may change everything.
+    /// Everybody signs in, also on this machine: for a proxy in front. On an address that others reach everybody does anyway.
     #[arg(long)]
-    open: bool,
+    sign_in: bool,
+    /// A certificate (PEM, with those it hangs on) to answer over TLS.
+    #[arg(long, requires = "tls_key")]
+    tls_cert: Option<PathBuf>,
+    /// The certificate's private key (PEM).
+    #[arg(long, requires = "tls_cert")]
+    tls_key: Option<PathBuf>,
+    /// A proxy in front of it speaks TLS: cookies are sent over that alone.
+    #[arg(long)]
+    behind_tls: bool,
+}
+
+impl Listen {
+    /// What it answers over TLS with, if anything.
+    fn tls(&self) -> anyhow::Result<Option<TlsAcceptor>> {
+        let files = self.tls_cert.as_deref().zip(self.tls_key.as_deref());
+        files.map(|(certificate, key)| tls::acceptor(certificate, key)).transpose()
+    }
+
+    /// Has everybody to sign in?
+    fn asks_for_names(&self) -> bool {
+        self.sign_in || self.behind_tls || !self.listen.ip().is_loopback()
+    }
 }
 
 /// The demo shop, in a temporary folder that goes when the application goes, or in one that stays.
@@ -76,15 +100,18 @@ struct ShopExtras {
 
 #[tokio::main]
 async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Result<ExitCode> {
-    if !listen.listen.ip().is_loopback() {
-        if !listen.open {
-            eprintln!(
-                "{} can be reached by others and there is no sign-in: add --open if that network is trusted",
-                listen.listen
-            );
+    let tls = match listen.tls() {
+        Ok(tls) => tls,
+        Err(error) => {
+            eprintln!("{error:#}");
             return Ok(ExitCode::from(BAD_INPUT));
         }
-        eprintln!("warning: whoever reaches {} may read and change everything; there is no sign-in", listen.listen);
+    };
+    let (is_tls, is_seen) = (tls.is_some(), !listen.listen.ip().is_loopback());
+    if is_seen && !is_tls && !listen.behind_tls {
+        eprintln!(
+            "warning: passphrases cross the network unencrypted: give --tls-cert and --tls-key, or put a proxy in front"
+        );
     }
     let app = App::new(open_store(folder)?, clocks());
     // Bound before the shop is filled, so that a taken port is said at once.
@@ -92,9 +119,11 @@ async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Re
         TcpListener::bind(listen.listen).await.with_context(|| format!("{} can't be listened on", listen.listen))?;
     app.start().await;
     let rest = if extras.demo { Some(opening::fill(&app, &shop_files()).await?) } else { None };
-    announce(listener.local_addr()?);
+    let owner_link = if listen.asks_for_names() { app.ask_for_names(is_tls || listen.behind_tls).await } else { None };
+    announce(&listener, (is_tls, owner_link))?;
     look_after(&app, folder, (rest, extras.stand_ins));
     let door = Door { hosts: listen.host.iter().cloned().chain([listen.listen.ip().to_string()]).collect() };
+    let listener = Listener { tcp: listener, tls };
     listening::serve(listener, router(app.clone(), door), stop_signal(), || app.close()).await;
     Ok(ExitCode::SUCCESS)
 }
@@ -160,8 +189,13 @@ fn daily(database: &Path) -> Result<(), mend_store::StoreError> {
 }
 
 #[allow(clippy::print_stdout, reason = "the address line is what a person waits for")]
-fn announce(address: SocketAddr) {
-    println!("http://{address}");
+fn announce(listener: &TcpListener, (is_tls, owner_link): (bool, Option<String>)) -> anyhow::Result<()> {
+    let address = format!("{}://{}", if is_tls { "https" } else { "http" }, listener.local_addr()?);
+    println!("{address}");
+    if let Some(link) = owner_link {
+        println!("Nobody can sign in yet. Open this once and become the owner: {address}{link}");
+    }
+    Ok(())
 }
 
 async fn stop_signal() {

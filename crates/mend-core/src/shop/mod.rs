@@ -1,11 +1,13 @@
 //! The shop: where each job stands and what to pick up next.
 //!
+//! - [`people`]: roles and what each may do
 //! - [`schedule`]: which task of which job when, by whom and with what
 //!
 //! Derives states and orders from facts that are handed in. It stores nothing and knows no date.
 
 mod intake;
 mod kinds;
+pub mod people;
 pub mod schedule;
 mod stop;
 mod stops;

@@ -5,6 +5,9 @@ const fields = () => [...document.querySelectorAll("[data-keep]")];
 /** Fields whose last sending did not arrive: what is merely being typed has not failed. */
 const failed = new Set();
 
+/** Did an answer not come, or does the shop wait for somebody to sign in? */
+const isLost = (xhr) => !xhr || xhr.status === 0 || xhr.status >= 500 || xhr.status === 401;
+
 function load(field) {
   try {
     return localStorage.getItem(place(field));
@@ -55,7 +58,7 @@ document.addEventListener("htmx:afterRequest", (event) => {
     if (sent === field.value) forget(field);
     else failed.delete(field.id);
     tell();
-  } else if (!xhr || xhr.status === 0 || xhr.status >= 500) {
+  } else if (isLost(xhr)) {
     failed.add(field.id);
     const page = xhr?.responseText ? new DOMParser().parseFromString(xhr.responseText, "text/html") : null;
     tell(page?.querySelector(".refused h1")?.textContent);
@@ -81,7 +84,7 @@ document.addEventListener("htmx:afterRequest", (event) => {
   const form = event.detail.elt;
   if (!form.matches(".shop-form")) return;
   const { xhr } = event.detail;
-  const lost = !xhr || xhr.status === 0 || xhr.status >= 500;
+  const lost = isLost(xhr);
   if (lost) unsent.add(form);
   else unsent.delete(form);
   const why = xhr?.responseText ? new DOMParser().parseFromString(xhr.responseText, "text/html").querySelector(".refused h1") : null;

@@ -166,8 +166,8 @@ export function queue({ name, send, shown, refused, lost, move }) {
 
   async function sendOne([entry, ...rest]) {
     const answer = await send(entry, age(entry));
-    // The shop itself is in trouble: the entry waits until it is not.
-    if (answer.status >= 500) throw new Error(await reason(answer));
+    // The shop itself is in trouble, or a session has ended: the entry waits until that is mended.
+    if (answer.status >= 500 || answer.status === 401) throw new Error(await reason(answer));
     if (answer.ok) {
       const html = await answer.text();
       take(entry.key);

@@ -8,12 +8,14 @@ use axum::Router;
 use axum::extract::State;
 use axum::routing::get;
 use jiff::civil::Date;
+use mend_core::shop::people::Permission;
 use mend_core::shop::{self, Facts, RunState, Stop};
 use mend_store::ListedJob;
 
 use crate::App;
 use crate::job::Summary;
-use crate::pages::{Frame, JobHead};
+use crate::pages::{Frame, JobHead, stop_href};
+use crate::people::Visit;
 use crate::pictures::{View, drawn};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -134,7 +136,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
 
 /// What a new shop does first, until its first job is there.
 fn first_things(seen: &ShopState) -> Vec<FirstThing> {
-    if seen.any_job && seen.stations {
+    if (seen.any_job && seen.stations) || !Visit::current().may(Permission::BenchSettings) {
         return Vec::new();
     }
     let things = [
@@ -173,7 +175,7 @@ impl JobCard {
         Self {
             head: JobHead::from_summary(id, (summary, None), today),
             call,
-            href: format!("/jobs/{id}/{path}"),
+            href: Some(stop_href(id, path)).filter(|href| !href.is_empty()).unwrap_or(format!("/jobs/{id}/intake")),
             connector: summary.connector.clone(),
             waits_for: facts.waits_for,
             board: summary.board,

@@ -10,16 +10,20 @@ pub(crate) mod instruments;
 pub(crate) mod jobs;
 pub(crate) mod label;
 pub(crate) mod number;
+pub(crate) mod people;
 pub(crate) mod scale;
 pub(crate) mod settings;
 pub(crate) mod stations;
 
+use axum::http::Method;
 use jiff::civil::Date;
 use mend_core::planning::plan::WindowState;
+use mend_core::shop::people::Permission;
 use mend_core::shop::{self, Stop, StopState};
 use mend_core::units::Scale;
 
 use crate::job::{Job, Summary, Unread};
+use crate::people::{Visit, access};
 
 /// A choice as the formats write it.
 pub(crate) fn word(choice: &impl serde::Serialize) -> String {
@@ -35,16 +39,38 @@ pub(crate) struct Frame {
     pub(crate) place: &'static str,
     /// The address that the °C/°F switch comes back to.
     pub(crate) here: String,
+    /// Who asks.
+    pub(crate) visit: Visit,
 }
 
 impl Frame {
     /// A frame of a page.
     pub(crate) fn new(title: impl Into<String>, scale: Scale, place: &'static str, here: String) -> Self {
-        Self { title: title.into(), scale, place, here }
+        Self { title: title.into(), scale, place, here, visit: Visit::current() }
     }
     /// A frame where nothing is known of the visitor.
     pub(crate) fn plain(title: &str) -> Self {
         Self::new(title, Scale::Celsius, "", "/".to_owned())
+    }
+    /// Is there a way to this address for whoever asks?
+    pub(crate) fn leads_to(&self, path: &str) -> bool {
+        access::wanted(&Method::GET, path).is_none_or(|permission| self.visit.may(permission))
+    }
+    /// May whoever asks take in jobs?
+    pub(crate) fn takes_in(&self) -> bool {
+        self.visit.may(Permission::Counter)
+    }
+    /// The name of who is signed in; empty: nobody is.
+    pub(crate) fn who(&self) -> &str {
+        self.visit.person().map_or("", |person| &person.name)
+    }
+    /// Does the shop wait for somebody to sign in?
+    pub(crate) fn is_strange(&self) -> bool {
+        self.visit == Visit::Stranger
+    }
+    /// The first page of the shop's own that whoever asks may open.
+    pub(crate) fn shop_page(&self) -> &'static str {
+        ["/settings", "/equipment"].into_iter().find(|path| self.leads_to(path)).unwrap_or_default()
     }
     /// The scale that the switch goes to.
     pub(crate) fn other_scale(&self) -> &'static str {
@@ -61,6 +87,7 @@ pub(crate) struct StopView {
     /// The group that begins with it; empty: it goes on.
     pub(crate) group: &'static str,
     pub(crate) name: &'static str,
+    /// Empty: whoever asks may not open it.
     pub(crate) href: String,
     /// `done`, `now` or `later`.
     pub(crate) state: &'static str,
@@ -80,6 +107,8 @@ pub(crate) struct JobHead {
     pub(crate) stops: Vec<StopView>,
     /// It has been handed over: nothing of it can be changed.
     pub(crate) closed: bool,
+    /// May whoever asks see who did what?
+    pub(crate) shows_record: bool,
     /// What is there and can't be read.
     pub(crate) unread: Vec<Unread>,
 }
@@ -100,7 +129,7 @@ impl JobHead {
         let stop = |(k, stop): (usize, Stop)| StopView {
             group: begins(&stops, k),
             name: shop::name_of(facts.kind, stop),
-            href: format!("/jobs/{id}/{}", shop::path_of(facts.kind, stop)),
+            href: stop_href(id, shop::path_of(facts.kind, stop)),
             state: match shop::state(&facts, stop) {
                 StopState::Done => "done",
                 StopState::Now => "now",
@@ -117,9 +146,17 @@ impl JobHead {
             late: facts.due_in_days.is_some_and(|days| days < 0) && !facts.handed_over,
             closed: facts.handed_over,
             stops: stops.iter().copied().enumerate().map(stop).collect(),
+            shows_record: !stop_href(id, "record").is_empty(),
             unread: Vec::new(),
         }
     }
+}
+
+/// The address of a stop of a job; empty where whoever asks may not open it.
+pub(crate) fn stop_href(job: i64, path: &str) -> String {
+    let wanted = access::wanted(&Method::GET, &format!("/jobs/{{id}}/{path}"));
+    let may = wanted.is_none_or(|permission| Visit::current().may(permission));
+    if may { format!("/jobs/{job}/{path}") } else { String::new() }
 }
 
 /// The group that begins with a stop of a line; empty: it is that of the one before.

@@ -3,5 +3,6 @@
 
 mod drafts;
 mod fixture;
+mod people;
 mod routes;
 mod shop;

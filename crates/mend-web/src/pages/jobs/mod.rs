@@ -27,6 +27,7 @@ mod photos;
 pub(crate) mod pins;
 pub(crate) mod plan_view;
 mod recipe_lines;
+mod record;
 pub(crate) mod run;
 pub(crate) mod test;
 
@@ -38,6 +39,7 @@ use mend_core::shop::{self, Stop};
 
 use crate::App;
 use crate::job::Job;
+use crate::pages::stop_href;
 use crate::refusal::Refusal;
 
 pub(crate) fn routes() -> Router<App> {
@@ -86,6 +88,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/components/{place}/back/cancel", post(components::back::cancel))
         .route("/jobs/{id}/photos", get(photos::show).post(photos::add).layer(DefaultBodyLimit::disable()))
         .route("/jobs/{id}/photos/{photo}", post(photos::change))
+        .route("/jobs/{id}/record", get(record::show))
         .route("/jobs/{id}/test", get(test::show).post(test::enter))
         .route("/jobs/{id}/test/back", post(test::back))
         .route("/jobs/{id}/close", get(close::show).post(close::enter))
@@ -139,5 +142,6 @@ async fn open(State(app): State<App>) -> Result<Redirect, Refusal> {
 async fn next_stop(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let stop = shop::next(&job.facts()).unwrap_or(Stop::Handover);
-    Ok(Redirect::to(&format!("/jobs/{}/{}", job.row.id, shop::path_of(job.kind(), stop))))
+    let href = stop_href(job.row.id, shop::path_of(job.kind(), stop));
+    Ok(Redirect::to(if href.is_empty() { format!("/jobs/{}/intake", job.row.id) } else { href }.as_str()))
 }

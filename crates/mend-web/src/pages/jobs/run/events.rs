@@ -7,6 +7,7 @@ use axum::extract::{FromRequestParts, State};
 use axum::http::request::Parts;
 use mend_core::planning::bench_event::Happening;
 use mend_core::planning::ledger::LedgerAct;
+use mend_core::shop::people::Permission;
 use mend_store::{Moment, NewEvent, StoreError, Write};
 use serde::Deserialize;
 
@@ -17,6 +18,7 @@ use crate::App;
 use crate::arrived::Arrived;
 use crate::extract::Form;
 use crate::job::{BenchRunView, Job};
+use crate::people::Visit;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -94,6 +96,9 @@ fn checked(sent: &EventForm) -> Result<Happening, Refusal> {
     let overridden = matches!(&happening, Happening::Ledger(entry) if entry.act == LedgerAct::Overridden);
     if overridden && (reason.is_empty() || reason.chars().count() > LONGEST_REASON) {
         return Err(Refusal::field("reason", "is not given", "say in a sentence why the part is fitted all the same"));
+    }
+    if overridden {
+        Visit::current().expect(Permission::Override)?;
     }
     Ok(happening)
 }
