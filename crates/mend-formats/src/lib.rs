@@ -13,6 +13,7 @@
 //! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`
 //! - [`fits`]: ways to fit a new part compared, `urgent-mend/fits/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
+//! - [`item`]: a part or consumable, `urgent-mend/item/1`
 //! - [`opening`]: the opening map of a device model, `urgent-mend/opening/1`
 //! - [`schedule`]: what there is to do at the benches, and when, `urgent-mend/schedule/1`
 //! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
@@ -31,6 +32,7 @@ pub mod draft;
 pub mod equipment;
 pub mod export;
 pub mod fits;
+pub mod item;
 pub mod kicad;
 pub mod lesson;
 pub mod live;

@@ -3,13 +3,14 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations); `record`: a job's entries of all of them
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors; `record`: a job's entries of all of them
 
 mod boards;
 mod check;
 mod checks;
 mod compositions;
 mod connectors;
+mod donors;
 mod drafts;
 mod error;
 mod extras;
@@ -33,6 +34,7 @@ mod settings;
 mod shop;
 pub mod snapshot;
 mod stations;
+mod stock;
 mod store;
 mod to_learn;
 mod variants;
@@ -40,6 +42,7 @@ mod variants;
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use checks::{CheckRow, NewCheck};
 pub use connectors::ConnectorRow;
+pub use donors::DonorRow;
 pub use drafts::{ActState, DraftAct, DraftRow, NewDraft};
 pub use error::StoreError;
 pub use extras::ExtraRow;
@@ -58,5 +61,6 @@ pub use record::RecordRow;
 pub use run_states::{ReadingRow, StateRow};
 pub use runs::{EventRow, Moment, NewEvent, NewRun, RunRow};
 pub use stations::StationRow;
+pub use stock::{ItemRow, LookAlikeRow, MoveRow, NeedRow, NewMove, ReserveOutcome};
 pub use store::{Read, Store, Write};
 pub use variants::VariantRow;

@@ -32,6 +32,8 @@ const STEPS: &[M<'_>] = &[
         .down("DROP TABLE job_openings; DROP TABLE opening_maps; DROP TABLE opening_models;"),
     M::up(include_str!("../migrations/0014_kinds.sql")).down("ALTER TABLE extras DROP COLUMN photo_id;"),
     M::up(include_str!("../migrations/0015_people.sql")).down(include_str!("../migrations/0015_down.sql")),
+    M::up(include_str!("../migrations/0016_stock.sql"))
+        .down("DROP TABLE donors; DROP TABLE job_items; DROP TABLE stock_moves; DROP TABLE look_alikes; DROP TABLE items;"),
 ];
 
 /// All steps, in order.

@@ -167,6 +167,9 @@ impl App {
         if let Ok(shop) = crate::pages::settings::load(self).await {
             self.set_usual_scale(shop.scale);
         }
+        if self.reading(|read| read.people()).await.is_ok_and(|all| all.iter().any(|row| !row.passphrase.is_empty())) {
+            self.sign_in.set_staffed();
+        }
     }
 
     /// Computes the lessons of jobs that were given back and wait for theirs.

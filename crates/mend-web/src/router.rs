@@ -40,6 +40,7 @@ pub fn router(app: App, door: Door) -> Router {
         .merge(pages::settings::routes())
         .merge(pages::instruments::routes())
         .merge(pages::people::routes())
+        .merge(pages::stock::routes())
         .merge(pages::label::routes())
         .merge(pages::alloys::routes())
         .merge(pages::help::routes())

@@ -1,6 +1,7 @@
 //! The shop: where each job stands and what to pick up next.
 //!
 //! - [`people`]: roles and what each may do
+//! - [`stock`]: what is on the shelf, what is promised, what to order
 //! - [`schedule`]: which task of which job when, by whom and with what
 //!
 //! Derives states and orders from facts that are handed in. It stores nothing and knows no date.
@@ -9,6 +10,7 @@ mod intake;
 mod kinds;
 pub mod people;
 pub mod schedule;
+pub mod stock;
 mod stop;
 mod stops;
 

@@ -8,6 +8,7 @@ use mend_formats::{board, shop};
 use mend_store::{BoardRow, CheckRow, JobRow, LogRow, OpeningRow, PlanRow, Read, StoreError};
 
 use super::bench::{BenchRunView, KeptRun};
+use super::parts::NeededPart;
 use super::{Job, JobOpening, OPENING, Planned, Unread};
 use crate::known::as_known;
 use crate::words::Words;
@@ -27,6 +28,7 @@ pub(super) struct StoredJob {
     opening: Option<(OpeningRow, Vec<CheckRow>)>,
     equipment: Option<String>,
     log: Vec<LogRow>,
+    parts: Vec<NeededPart>,
 }
 
 /// A plan with the station that it names, as that is known now.
@@ -78,6 +80,7 @@ impl StoredJob {
                 .transpose()?,
             equipment: read.equipment()?,
             log: read.job_log(row.id)?,
+            parts: parts(read, row.id)?,
             row,
         })
     }
@@ -132,10 +135,17 @@ impl StoredJob {
             checks: self.checks,
             opening,
             log: self.log,
+            parts: self.parts,
             unread,
             row: self.row,
         }
     }
+}
+
+/// What it needs, each with what it is taken for.
+fn parts(read: Read<'_>, job: i64) -> Result<Vec<NeededPart>, StoreError> {
+    let part = |need: mend_store::NeedRow| Ok(NeededPart { look_alikes: read.look_alikes(need.item)?, need });
+    read.needs(job)?.into_iter().map(part).collect()
 }
 
 /// What the shop has and can, as it was entered; else what every shop has.

@@ -9,6 +9,7 @@ mod fit;
 mod heat_work;
 mod kept;
 mod opening;
+mod parts;
 mod summary;
 
 use std::collections::BTreeMap;
@@ -40,6 +41,7 @@ pub(crate) use heat_work::HeatWork;
 use kept::StoredJob;
 pub(crate) use kept::equipment_or_usual;
 pub(crate) use opening::{JobOpening, MAP, OPENING};
+pub(crate) use parts::{LOOK_ALIKE, NeededPart, day_in_words};
 pub(crate) use summary::{Summary, index_row};
 
 /// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
@@ -102,6 +104,8 @@ pub(crate) struct Job {
     pub(crate) equipment: EquipmentFile,
     /// What handing over and reopening left on record.
     pub(crate) log: Vec<LogRow>,
+    /// What it needs from the shelf; of a harvest: what comes off.
+    pub(crate) parts: Vec<NeededPart>,
     /// What is there and can't be read.
     pub(crate) unread: Vec<Unread>,
 }
@@ -298,7 +302,7 @@ impl Job {
             tested: self.is_tested(),
             closed: self.is_shut(),
             handed_over: self.is_closed(),
-            waits_for: self.intake("waits_for").to_owned(),
+            waits_for: self.waits_for(),
             due_in_days: None,
         }
     }

@@ -23,6 +23,7 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/label", get(of_job))
         .route("/jobs/{id}/label/bag", get(of_bag))
         .route("/stations/{id}/label", get(of_station))
+        .route("/stock/{id}/label", get(of_item))
 }
 
 /// A code as one path of squares.
@@ -120,6 +121,22 @@ async fn of_bag(
 fn own_parts(opening: &JobOpening) -> Vec<String> {
     let own = opening.map.items.iter().filter(|item| item.what == ItemKind::Own);
     own.map(|item| if item.note.is_empty() { "part of their own".to_owned() } else { item.note.clone() }).collect()
+}
+
+async fn of_item(
+    State(app): State<App>,
+    visitor: Visitor,
+    Path(id): Path<String>,
+    headers: HeaderMap,
+) -> Result<LabelPage, Refusal> {
+    let id: i64 = id.parse().map_err(|_| Refusal::NotFound("item"))?;
+    let row = app.reading(move |read| read.item(id)).await?.ok_or(Refusal::NotFound("item"))?;
+    let item = mend_formats::item::parse(row.file.as_bytes())?;
+    let attributes = item.attributes.iter().map(|a| format!("{} {}", a.name, a.value));
+    let lines = attributes.chain([item.fits.join(", "), item.supplier]).collect();
+    let wanted =
+        LabelWanted { title: row.name, lines, path: format!("/stock/{id}"), here: format!("/stock/{id}/label") };
+    LabelPage::new(wanted, (visitor, &headers))
 }
 
 async fn of_station(

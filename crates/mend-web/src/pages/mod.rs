@@ -14,6 +14,7 @@ pub(crate) mod people;
 pub(crate) mod scale;
 pub(crate) mod settings;
 pub(crate) mod stations;
+pub(crate) mod stock;
 
 use axum::http::Method;
 use jiff::civil::Date;
@@ -63,6 +64,10 @@ impl Frame {
     /// The name of who is signed in; empty: nobody is.
     pub(crate) fn who(&self) -> &str {
         self.visit.person().map_or("", |person| &person.name)
+    }
+    /// May somebody sign in who has not?
+    pub(crate) fn offers_sign_in(&self) -> bool {
+        self.visit == Visit::Anyone { staffed: true }
     }
     /// Does the shop wait for somebody to sign in?
     pub(crate) fn is_strange(&self) -> bool {

@@ -21,7 +21,7 @@ const fn rule(under: &'static str, read: Permission, write: Permission) -> Rule 
 const OPEN: [&str; 5] = ["/assets", "/sign-in", "/sign-out", "/welcome", "/scale"];
 
 /// The longest that an address lies under counts.
-const RULES: [Rule; 16] = [
+const RULES: [Rule; 18] = [
     rule("/help", Enter, Enter),
     rule("/people/me", Enter, Enter),
     rule("/people", Shop, Shop),
@@ -32,6 +32,8 @@ const RULES: [Rule; 16] = [
     rule("/alloys", Bench, Bench),
     rule("/boards", Bench, Bench),
     rule("/boards/photos", Enter, Bench),
+    rule("/stock", Counter, Counter),
+    rule("/jobs/{id}/parts", Enter, Counter),
     rule("/jobs/{id}", Bench, Bench),
     rule("/jobs/{id}/intake", Enter, Counter),
     rule("/jobs/{id}/label", Enter, Counter),

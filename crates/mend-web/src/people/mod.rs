@@ -35,7 +35,10 @@ pub(crate) struct Present {
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub(crate) enum Visit {
     /// The shop itself: a machine that asks nobody for a name.
-    Anyone,
+    Anyone {
+        /// Is there anybody who could sign in all the same?
+        staffed: bool,
+    },
     /// Nobody is signed in, and somebody has to be.
     Stranger,
     /// This person.
@@ -49,13 +52,13 @@ tokio::task_local! {
 impl Visit {
     /// Who asks for what is being answered; the application itself where nobody asks.
     pub(crate) fn current() -> Self {
-        VISIT.try_with(Clone::clone).unwrap_or(Self::Anyone)
+        VISIT.try_with(Clone::clone).unwrap_or(Self::Anyone { staffed: false })
     }
 
     /// May they do that?
     pub(crate) fn may(&self, permission: Permission) -> bool {
         match self {
-            Self::Anyone => true,
+            Self::Anyone { .. } => true,
             Self::Stranger => false,
             Self::Person(person) => person.role.may(permission),
         }
@@ -91,7 +94,7 @@ pub(crate) async fn identify(State(app): State<App>, request: Request, next: Nex
     let visit = match sign_in::session(&app, &jar).await {
         Ok(Some(row)) => Visit::Person(present(&row)),
         Ok(None) if app.sign_in.is_required() => Visit::Stranger,
-        Ok(None) => Visit::Anyone,
+        Ok(None) => Visit::Anyone { staffed: app.sign_in.is_staffed() },
         Err(refusal) => return refusal.into_response(),
     };
     VISIT.scope(visit, next.run(request)).await

@@ -23,6 +23,7 @@ const SHIFT_MS: i64 = 12 * 3600 * 1000;
 pub(crate) struct SignIn {
     required: AtomicBool,
     secure: AtomicBool,
+    staffed: AtomicBool,
     attempts: Attempts,
 }
 
@@ -49,6 +50,16 @@ impl SignIn {
     /// Has everybody to sign in?
     pub(crate) fn is_required(&self) -> bool {
         self.required.load(Ordering::Relaxed)
+    }
+
+    /// Somebody can sign in.
+    pub(crate) fn set_staffed(&self) {
+        self.staffed.store(true, Ordering::Relaxed);
+    }
+
+    /// Can anybody sign in?
+    pub(crate) fn is_staffed(&self) -> bool {
+        self.staffed.load(Ordering::Relaxed)
     }
 
     fn cookie(&self, name: &'static str, token: String) -> Cookie<'static> {
@@ -106,6 +117,7 @@ pub(crate) async fn check(app: &App, jar: &CookieJar, (name, typed): (String, &s
 
 /// Begins somebody's session at a browser; what it held before ends.
 pub(crate) async fn begin(app: &App, jar: CookieJar, person: i64) -> Result<CookieJar, Refusal> {
+    app.sign_in.set_staffed();
     let token = new_token()?;
     let device = match jar.get(DEVICE) {
         Some(cookie) => cookie.value().to_owned(),

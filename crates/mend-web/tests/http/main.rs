@@ -6,3 +6,4 @@ mod fixture;
 mod people;
 mod routes;
 mod shop;
+mod stock;

@@ -60,9 +60,13 @@ pub(crate) async fn decline(
     let row = sent.row(now)?;
     app.changing(id, move |w| {
         w.log_job(id, &row)?;
+        w.release(id, now, None)?;
         w.hand_over(id, now)
     })
     .await?;
+    for part in &job.parts {
+        crate::pages::stock::serve_waiting(&app, part.need.item).await?;
+    }
     Ok(Redirect::to(&format!("/jobs/{id}/handover")))
 }
 

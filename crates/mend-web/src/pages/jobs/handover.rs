@@ -22,6 +22,7 @@ use serde::Deserialize;
 
 use super::ledger_view::in_words;
 use super::lesson::LessonPart;
+use super::parts as stock_parts;
 use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
@@ -356,7 +357,10 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
     }
     let (id, now) = (job.row.id, app.now_ms());
     let teaches = learning::teaches(&job);
+    let harvested = stock_parts::harvested(&job, now);
     app.changing(id, move |w| {
+        w.use_reserved(id, now)?;
+        harvested.iter().try_for_each(|came| w.add_move(came))?;
         w.hand_over(id, now)?;
         if teaches { w.await_lesson(id) } else { Ok(()) }
     })

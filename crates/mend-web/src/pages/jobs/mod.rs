@@ -23,6 +23,7 @@ pub(crate) mod lesson;
 pub(crate) mod look;
 pub(crate) mod method;
 mod opening;
+mod parts;
 mod photos;
 pub(crate) mod pins;
 pub(crate) mod plan_view;
@@ -88,6 +89,9 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/components/{place}/back/cancel", post(components::back::cancel))
         .route("/jobs/{id}/photos", get(photos::show).post(photos::add).layer(DefaultBodyLimit::disable()))
         .route("/jobs/{id}/photos/{photo}", post(photos::change))
+        .route("/jobs/{id}/parts", get(parts::show).post(parts::add))
+        .route("/jobs/{id}/parts/{item}/remove", post(parts::remove))
+        .route("/jobs/{id}/parts/{item}/told/{other}", post(parts::tell))
         .route("/jobs/{id}/record", get(record::show))
         .route("/jobs/{id}/test", get(test::show).post(test::enter))
         .route("/jobs/{id}/test/back", post(test::back))

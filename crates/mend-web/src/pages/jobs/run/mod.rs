@@ -148,6 +148,9 @@ pub(crate) async fn start(
         return Err(Refusal::NotYet("This job's bench run can't be read: restore a backup before another is begun"));
     }
     if job.bench.as_ref().is_none_or(|bench| bench.is_done()) {
+        if let Some(untold) = job.untold() {
+            return Err(Refusal::Outdated(format!("{untold}. Check it on the job's Parts page before the heat")));
+        }
         let planned = job.bench_plan().ok_or(Refusal::NotYet("There is no heat plan for this alloy yet"))?;
         let steps = planned.steps(&job.workplace()?, &planned.inputs.composition()?);
         let known = job.board()?.1.components.iter().any(|part| part.name == opening.taped_on);

@@ -1,0 +1,63 @@
+//! What a job needs from the shelf: is it there, and has it been told from what it is taken for?
+
+use jiff::civil::Date;
+use mend_core::method::JobKind;
+use mend_core::shop::stock::{PartNeed, PartState, part_kept_for};
+use mend_store::{LookAlikeRow, NeedRow};
+
+use super::Job;
+
+/// The list under which a check against a look-alike is kept.
+pub(crate) const LOOK_ALIKE: &str = "look-alike";
+
+/// A part of a job with what it is taken for.
+#[derive(Debug, Clone)]
+pub(crate) struct NeededPart {
+    pub(crate) need: NeedRow,
+    pub(crate) look_alikes: Vec<LookAlikeRow>,
+}
+
+impl NeededPart {
+    /// How it stands.
+    pub(crate) fn state(&self) -> PartState {
+        let NeedRow { wanted, reserved, used, .. } = self.need;
+        part_kept_for(PartNeed { wanted, reserved, used, comes_in_days: None })
+    }
+
+    /// The name that a check against a look-alike is kept under.
+    pub(crate) fn check_name(&self, other: i64) -> String {
+        format!("{}-{other}", self.need.item)
+    }
+
+    /// What it waits for, in words.
+    fn waits(&self) -> Option<String> {
+        matches!(self.state(), PartState::Waits { .. }).then(|| match day_in_words(&self.need.day) {
+            Some(day) => format!("{}, expected {day}", self.need.name),
+            None => self.need.name.clone(),
+        })
+    }
+}
+
+/// A day as it is read; none: no day.
+pub(crate) fn day_in_words(day: &str) -> Option<String> {
+    day.parse::<Date>().ok().map(|day| day.strftime("%-d %B").to_string())
+}
+
+impl Job {
+    /// What it waits for: as entered, and parts that are not there.
+    pub(crate) fn waits_for(&self) -> String {
+        let entered = Some(self.intake("waits_for").to_owned()).filter(|entered| !entered.is_empty());
+        let parts = self.parts.iter().filter(|_| self.kind() != JobKind::Harvest).filter_map(NeededPart::waits);
+        entered.into_iter().chain(parts).collect::<Vec<_>>().join("; ")
+    }
+
+    /// The first look-alike that a part of it has not been told from, in words.
+    pub(crate) fn untold(&self) -> Option<String> {
+        let told =
+            |part: &NeededPart, row: &LookAlikeRow| self.check(LOOK_ALIKE, &part.check_name(row.other)).is_some();
+        self.parts.iter().filter(|part| part.state() != PartState::Used).find_map(|part| {
+            let row = part.look_alikes.iter().find(|row| !told(part, row))?;
+            Some(format!("{} is taken for {}: {}", part.need.name, row.name, row.difference))
+        })
+    }
+}

@@ -1,0 +1,219 @@
+//! What a job needs from the shelf: promised to it, waited for, told from what it is taken for. Of a harvest: what comes off.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::{Path, State};
+use axum::response::Redirect;
+use mend_core::inspection::functional_test::{TestVerdict, judged};
+use mend_core::method::JobKind;
+use mend_core::shop::stock::{MoveKind, PartState};
+use mend_formats::item;
+use mend_store::{CheckRow, ItemRow, LookAlikeRow, NewCheck, NewMove, ReserveOutcome};
+use serde::Deserialize;
+
+use super::{JobPath, number};
+use crate::App;
+use crate::extract::Form;
+use crate::job::{Job, LOOK_ALIKE, NeededPart, day_in_words};
+use crate::pages::number::number as typed_number;
+use crate::pages::stock::{quantity, serve_waiting};
+use crate::pages::{Frame, JobHead};
+use crate::people::new_token;
+use crate::refusal::Refusal;
+use crate::visitor::Visitor;
+
+/// More than this of one part in one job is a slip.
+const MOST: f64 = 1000.0;
+
+/// A look-alike, and how the part was told from it.
+struct LookAlikeView {
+    row: LookAlikeRow,
+    /// Empty: it was not.
+    told: String,
+}
+
+/// A part with where it stands.
+struct PartView {
+    part: NeededPart,
+    quantity: String,
+    /// `ready`, `used` or `waits`.
+    state: &'static str,
+    says: String,
+    look_alikes: Vec<LookAlikeView>,
+}
+
+/// Something of the stock that could be meant.
+struct OfferView {
+    id: i64,
+    name: String,
+    free: String,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/parts.html")]
+pub(crate) struct JobPartsPage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    parts: Vec<PartView>,
+    /// Those that fit its board first.
+    fitting: Vec<OfferView>,
+    others: Vec<OfferView>,
+    harvest: bool,
+    closed: bool,
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<JobPartsPage, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let items = app.reading(|read| read.items()).await?;
+    let view = |part: &NeededPart| part_view(&job, part, &items);
+    let parts: Vec<PartView> = job.parts.iter().map(view).collect();
+    let wanted = |row: &ItemRow| job.parts.iter().any(|part| part.need.item == row.id);
+    let free: Vec<&ItemRow> = items.iter().filter(|row| !wanted(row)).collect();
+    let (fitting, others): (Vec<&ItemRow>, Vec<&ItemRow>) = free.into_iter().partition(|row| fits(&job, row));
+    let id = job.row.id;
+    Ok(JobPartsPage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{id}/parts")),
+        head: JobHead::from_job(&job, None, app.now().date()),
+        oob: false,
+        job: id,
+        parts,
+        fitting: fitting.into_iter().map(offer).collect(),
+        others: others.into_iter().map(offer).collect(),
+        harvest: job.kind() == JobKind::Harvest,
+        closed: job.is_closed(),
+    })
+}
+
+fn offer(row: &ItemRow) -> OfferView {
+    let unit = item::parse(row.file.as_bytes()).map(|item| item.unit).unwrap_or_default();
+    OfferView { id: row.id, name: row.name.clone(), free: quantity(row.level.free(), &unit) }
+}
+
+/// Does it say that it fits this job's board, or is it this board's connector?
+fn fits(job: &Job, row: &ItemRow) -> bool {
+    let (Some((_, board)), Ok(item)) = (&job.board, item::parse(row.file.as_bytes())) else { return false };
+    let is_kind = !item.connector.is_empty() && item.connector == board.connector.name;
+    is_kind || item.fits.iter().any(|model| *model == board.name)
+}
+
+fn part_view(job: &Job, part: &NeededPart, items: &[ItemRow]) -> PartView {
+    let file = items.iter().find(|row| row.id == part.need.item).map(|row| row.file.clone()).unwrap_or_default();
+    let unit = item::parse(file.as_bytes()).map(|item| item.unit).unwrap_or_else(|_| "pc".to_owned());
+    let harvest = job.kind() == JobKind::Harvest;
+    let (state, says) = match part.state() {
+        PartState::Used => ("used", "used".to_owned()),
+        PartState::Ready => ("ready", "lies ready for this job".to_owned()),
+        PartState::Waits { .. } if harvest && job.is_closed() => ("ready", "went onto the shelf".to_owned()),
+        PartState::Waits { .. } if harvest => ("ready", "goes onto the shelf when this job is closed".to_owned()),
+        PartState::Waits { .. } => match day_in_words(&part.need.day) {
+            Some(day) => ("waits", format!("on its way, expected {day}")),
+            None => ("waits", "not there: it is on the order list".to_owned()),
+        },
+    };
+    let told = |row: &LookAlikeRow| job.check(LOOK_ALIKE, &part.check_name(row.other)).unwrap_or_default().to_owned();
+    let look_alikes = part.look_alikes.iter().map(|row| LookAlikeView { told: told(row), row: row.clone() }).collect();
+    PartView { quantity: quantity(part.need.wanted, &unit), state, says, look_alikes, part: part.clone() }
+}
+
+#[derive(Deserialize)]
+pub(crate) struct NeedForm {
+    item: i64,
+    quantity: String,
+}
+
+pub(crate) async fn add(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<NeedForm>,
+) -> Result<Redirect, Refusal> {
+    let (id, now_ms) = (number(&path)?, app.now_ms());
+    let job = Job::load(&app, id).await?;
+    let mut bad = Vec::new();
+    let wanted = typed_number(("parts", "quantity"), &sent.quantity, &mut bad);
+    if !bad.is_empty() {
+        return Err(bad.into());
+    }
+    if !(wanted > 0.0 && wanted <= MOST) {
+        return Err(Refusal::field("quantity", format!("{wanted} can't be"), "more than 0, up to 1000"));
+    }
+    app.reading(move |read| read.item(sent.item)).await?.ok_or(Refusal::NotFound("item"))?;
+    let harvest = job.kind() == JobKind::Harvest;
+    app.changing(id, move |write| {
+        write.need_item(id, (sent.item, wanted))?;
+        let needs = write.read().needs(id)?;
+        match needs.iter().find(|need| need.item == sent.item).filter(|_| !harvest) {
+            Some(need) => write.reserve(need, now_ms),
+            None => Ok(ReserveOutcome::Ready),
+        }
+    })
+    .await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/parts")))
+}
+
+pub(crate) async fn remove(
+    State(app): State<App>,
+    Path((job, item)): Path<(String, i64)>,
+) -> Result<Redirect, Refusal> {
+    let (id, now_ms) = (number(&Path(job))?, app.now_ms());
+    if Job::load(&app, id).await?.is_closed() {
+        return Err(Refusal::Closed);
+    }
+    app.changing(id, move |write| write.drop_need(id, item, now_ms)).await?;
+    serve_waiting(&app, item).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/parts")))
+}
+
+#[derive(Deserialize)]
+pub(crate) struct ToldForm {
+    /// `measured` or `seen`.
+    by: String,
+}
+
+/// The part was told from what it is taken for, by measure or by eye.
+pub(crate) async fn tell(
+    State(app): State<App>,
+    Path((job, item, other)): Path<(String, i64, i64)>,
+    Form(sent): Form<ToldForm>,
+) -> Result<Redirect, Refusal> {
+    let id = number(&Path(job))?;
+    if !["measured", "seen"].contains(&sent.by.as_str()) {
+        return Err(Refusal::field("how", format!("“{}” is no way to tell", sent.by), "measured or seen"));
+    }
+    let job = Job::load(&app, id).await?;
+    let part = job.parts.iter().find(|part| part.need.item == item);
+    let known = part.is_some_and(|part| part.look_alikes.iter().any(|row| row.other == other));
+    if !known {
+        return Err(Refusal::NotFound("look-alike"));
+    }
+    let (list, name) = (LOOK_ALIKE.to_owned(), format!("{item}-{other}"));
+    let row = CheckRow { list, name, value: sent.by, entered_ms: app.now_ms() };
+    let check = NewCheck { row, token: new_token()? };
+    app.changing(id, move |write| write.enter_check(id, &check)).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/parts")))
+}
+
+/// What a harvest that is closed brings onto the shelf, with what its test said.
+pub(super) fn harvested(job: &Job, at_ms: i64) -> Vec<NewMove> {
+    if job.kind() != JobKind::Harvest {
+        return Vec::new();
+    }
+    let tests = job.tests();
+    let note = match judged(&tests) {
+        _ if tests.iter().all(|test| test.open.is_none()) => "not tested",
+        TestVerdict::Passed | TestVerdict::TryClosed { .. } => "tested: works",
+        TestVerdict::GoBack { .. } => "tested: fails",
+        TestVerdict::TryOpen { .. } => "tested in part",
+    };
+    let came = |part: &NeededPart| NewMove {
+        item: part.need.item,
+        job: Some(job.row.id),
+        kind: MoveKind::Harvested,
+        quantity: part.need.wanted,
+        day: String::new(),
+        note: note.to_owned(),
+        at_ms,
+    };
+    job.parts.iter().map(came).collect()
+}

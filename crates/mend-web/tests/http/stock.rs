@@ -1,0 +1,77 @@
+//! Parts: promised, waited for, received, told from look-alikes, harvested.
+
+use axum::http::StatusCode;
+
+use crate::fixture::{ask, get, post, shop};
+
+#[tokio::test]
+async fn a_job_waits_for_its_part_and_comes_back_when_it_is_received() {
+    let shop = shop();
+    for name in ["Port,+mid+mount", "Port,+top+mount"] {
+        assert_eq!(ask(&shop, post("/stock", &format!("name={name}&keep=yes"))).await.0, StatusCode::SEE_OTHER);
+    }
+    for _ in 0..2 {
+        ask(&shop, post("/jobs", "")).await;
+    }
+    ask(&shop, post("/stock/1/move", "kind=ordered&quantity=1&day=2026-12-04")).await;
+    for job in 1..=2 {
+        let (status, _) = ask(&shop, post(&format!("/jobs/{job}/parts"), "item=1&quantity=1")).await;
+        assert_eq!(status, StatusCode::SEE_OTHER);
+    }
+    let (_, bench) = ask(&shop, get("/")).await;
+    assert_eq!(bench.matches("waits for Port, mid mount, expected 4 December").count(), 2, "{bench}");
+    let (_, page) = ask(&shop, get("/stock")).await;
+    assert!(page.contains("To order today") && page.contains("job 2</a>"), "{page}");
+    ask(&shop, post("/stock/1/move", "kind=received&quantity=1")).await;
+    let (_, bench) = ask(&shop, get("/")).await;
+    assert_eq!(bench.matches("waits for Port").count(), 1, "the first has it, the second is told: {bench}");
+    let (_, page) = ask(&shop, get("/jobs/1/parts")).await;
+    assert!(page.contains("lies ready for this job"), "{page}");
+    ask(&shop, post("/jobs/1/parts/1/remove", "")).await;
+    let (_, bench) = ask(&shop, get("/")).await;
+    assert!(!bench.contains("waits for Port"), "what one gives up the other has: {bench}");
+    let (_, csv) = ask(&shop, get("/stock/order.csv")).await;
+    assert!(csv.starts_with("item,quantity,unit") && csv.contains("\"Port, mid mount\""), "{csv}");
+}
+
+#[tokio::test]
+async fn a_shelf_is_counted_and_gives_no_more_than_it_has() {
+    let shop = shop();
+    ask(&shop, post("/stock", "name=Braid&kind=consumable&unit=m")).await;
+    for (form, says) in [
+        ("kind=used&quantity=1", "only 0 is free"),
+        ("kind=received&quantity=much", "is no number"),
+        ("kind=received&quantity=-1", "can't be"),
+        ("kind=ordered&quantity=1&day=soon", "is no day"),
+        ("kind=reserved&quantity=1", "is no move"),
+    ] {
+        let (status, page) = ask(&shop, post("/stock/1/move", form)).await;
+        assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains(says), "{form}: {page}");
+    }
+    ask(&shop, post("/stock/1/move", "kind=received&quantity=5")).await;
+    ask(&shop, post("/stock/1/move", "kind=counted&quantity=4.5&note=found+half+a+metre+short")).await;
+    let (_, page) = ask(&shop, get("/stock/1")).await;
+    assert!(page.contains("<dd>4.50 m</dd>") && page.contains("-0.50 m") && page.contains("found half"), "{page}");
+    let (status, page) = ask(&shop, post("/stock", "name=braid")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("another item is called"), "{page}");
+    let (status, page) = ask(&shop, post("/stock/1", "name=Braid&price=cheap&pack=0")).await;
+    assert!(
+        status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("no amount") && page.contains("pack"),
+        "{page}"
+    );
+    assert_eq!(ask(&shop, get("/stock/9")).await.0, StatusCode::NOT_FOUND);
+    let (status, label) = ask(&shop, get("/stock/1/label")).await;
+    assert!(status == StatusCode::OK && label.contains("/stock/1"), "{label}");
+}
+
+#[tokio::test]
+async fn a_donor_is_harvested_once() {
+    let shop = shop();
+    ask(&shop, post("/stock/donors", "name=Quay+4+board&holds=port%0Aflex")).await;
+    let before = ask(&shop, post("/stock/donors/1/harvest", "")).await.0;
+    ask(&shop, post("/stock/donors/1/harvest", "")).await;
+    let (_, page) = ask(&shop, get("/stock/donors")).await;
+    assert!(before == StatusCode::SEE_OTHER && page.contains("Harvest: job 1") && !page.contains("job 2"), "{page}");
+    let (_, page) = ask(&shop, get("/jobs/1/parts")).await;
+    assert!(page.contains("What comes off"), "{page}");
+}
