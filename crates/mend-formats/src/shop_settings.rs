@@ -45,6 +45,17 @@ pub struct ShopSettings {
     /// What every new job's terms begin with.
     #[serde(default)]
     pub terms: String,
+    /// For so many days after it went back a job that comes again is a return.
+    #[serde(default = "usual_warranty")]
+    pub warranty_days: u32,
+    /// Who a customer was is forgotten so many months after their last job; 0: never by itself.
+    #[serde(default)]
+    pub forget_months: u32,
+}
+
+/// Ninety days (E).
+fn usual_warranty() -> u32 {
+    90
 }
 
 fn usual_hours() -> [String; 2] {
@@ -66,6 +77,8 @@ impl Default for ShopSettings {
             days: usual_days(),
             scale: Scale::default(),
             terms: String::new(),
+            warranty_days: usual_warranty(),
+            forget_months: 0,
         }
     }
 }
@@ -117,6 +130,9 @@ impl ShopSettings {
         }
         if longest(&self.terms, LONGEST_TERMS) {
             object("terms", "the terms are too long".to_owned(), "up to 2000 characters");
+        }
+        if self.warranty_days > 3650 || self.forget_months > 240 {
+            object("days", "that is too long".to_owned(), "up to 3650 days, and 240 months");
         }
         if found.is_empty() { Ok(Self { rate, ..self }) } else { Err(found) }
     }

@@ -91,6 +91,13 @@ impl Write<'_> {
         Ok(self.0.last_insert_rowid())
     }
 
+    /// A job came back under warranty: it is a return of an earlier one, or of what that was a return of.
+    pub fn return_of(&self, job: i64, earlier: i64) -> Result<(), StoreError> {
+        let sql = "UPDATE jobs SET return_of = (SELECT ifnull(return_of, id) FROM jobs WHERE id = ?2) WHERE id = ?1";
+        self.0.prepare_cached(sql)?.execute([job, earlier])?;
+        Ok(())
+    }
+
     /// Keeps one field of the intake.
     pub fn set_intake(&self, job: i64, (field, value): (&str, &str), now_ms: i64) -> Result<(), StoreError> {
         let sql = "INSERT INTO intake (job_id, field, value, typed_ms) VALUES (?1, ?2, ?3, ?4)

@@ -3,13 +3,14 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors; `record`: a job's entries of all of them
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors, quotes (and job_times), task_pins; `record`: a job's entries of all of them; `customers`: whose jobs they are
 
 mod boards;
 mod check;
 mod checks;
 mod compositions;
 mod connectors;
+mod customers;
 mod donors;
 mod drafts;
 mod error;
@@ -27,6 +28,7 @@ mod people;
 mod photos;
 mod pins;
 mod plans;
+mod quotes;
 mod record;
 mod run_states;
 mod runs;
@@ -36,12 +38,14 @@ pub mod snapshot;
 mod stations;
 mod stock;
 mod store;
+mod task_pins;
 mod to_learn;
 mod variants;
 
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use checks::{CheckRow, NewCheck};
 pub use connectors::ConnectorRow;
+pub use customers::CustomerJobRow;
 pub use donors::DonorRow;
 pub use drafts::{ActState, DraftAct, DraftRow, NewDraft};
 pub use error::StoreError;
@@ -57,10 +61,12 @@ pub use people::{Invited, NewPerson, NewSession, PersonRow, SessionRow};
 pub use photos::{NewPhoto, PhotoRow};
 pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};
+pub use quotes::{QuoteRow, TimeRow};
 pub use record::RecordRow;
 pub use run_states::{ReadingRow, StateRow};
 pub use runs::{EventRow, Moment, NewEvent, NewRun, RunRow};
 pub use stations::StationRow;
 pub use stock::{ItemRow, LookAlikeRow, MoveRow, NeedRow, NewMove, ReserveOutcome};
 pub use store::{Read, Store, Write};
+pub use task_pins::TaskPinRow;
 pub use variants::VariantRow;

@@ -34,6 +34,8 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0015_people.sql")).down(include_str!("../migrations/0015_down.sql")),
     M::up(include_str!("../migrations/0016_stock.sql"))
         .down("DROP TABLE donors; DROP TABLE job_items; DROP TABLE stock_moves; DROP TABLE look_alikes; DROP TABLE items;"),
+    M::up(include_str!("../migrations/0017_quotes.sql"))
+        .down("ALTER TABLE jobs DROP COLUMN return_of; DROP TABLE task_pins; DROP TABLE quotes; DROP TABLE job_times;"),
 ];
 
 /// All steps, in order.

@@ -9,7 +9,7 @@ use crate::{Read, StoreError};
 pub struct RecordRow {
     /// When, ms since the epoch.
     pub at_ms: i64,
-    /// `taken-in`, `intake`, `event`, `pin`, `check`, `extra`, `answer`, `photo` or `log`.
+    /// `taken-in`, `intake`, `event`, `pin`, `check`, `extra`, `answer`, `photo`, `quote`, `word`, `stock` or `log`.
     pub kind: String,
     /// What it is of: a field, a pin, a list, a stop.
     pub what: String,
@@ -31,6 +31,9 @@ const SQL: &str = "
         UNION ALL SELECT found_ms, 'extra', what, price, person_id, 5, id FROM extras WHERE job_id = ?1
         UNION ALL SELECT answered_ms, 'answer', what, answer, person_id, 6, id FROM extras WHERE job_id = ?1 AND answered_ms IS NOT NULL
         UNION ALL SELECT added_ms, 'photo', stop, words, person_id, 7, id FROM job_photos WHERE job_id = ?1
+        UNION ALL SELECT made_ms, 'quote', CAST(id AS TEXT), total, person_id, 9, id FROM quotes WHERE job_id = ?1
+        UNION ALL SELECT answered_ms, 'word', CAST(id AS TEXT), answer || ' by ' || who, NULL, 10, id FROM quotes WHERE job_id = ?1 AND answered_ms IS NOT NULL
+        UNION ALL SELECT at_ms, 'stock', m.kind, i.name, m.person_id, 11, m.id FROM stock_moves m JOIN items i ON i.id = m.item_id WHERE m.job_id = ?1
         UNION ALL SELECT at_ms, 'log', what, trim(who || ' ' || reason), person_id, 8, id FROM job_log WHERE job_id = ?1
     ) r LEFT JOIN people p ON p.id = r.person_id ORDER BY r.at_ms, r.part, r.id";
 

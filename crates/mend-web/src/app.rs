@@ -15,6 +15,7 @@ use crate::people::{SignIn, Visit};
 use crate::pictures::Pictures;
 use crate::refusal::Refusal;
 use crate::renewals::Renewals;
+use crate::scheduling::KeptBenchPlan;
 
 /// The clocks of the machine, handed in, so that a test can set them.
 #[derive(Clone)]
@@ -48,6 +49,8 @@ pub struct App {
     pub(crate) instruments: Arc<Instruments>,
     /// Meters that are being listened to.
     pub(crate) meters: Arc<Meters>,
+    /// The schedule, until something changes.
+    pub(crate) bench_plan: Arc<KeptBenchPlan>,
     /// How people sign in.
     pub(crate) sign_in: Arc<SignIn>,
     /// Jobs from files whose plans are still being computed.
@@ -68,7 +71,20 @@ impl App {
         let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
         let (instruments, preparing, fahrenheit) = (Arc::default(), Arc::default(), Arc::default());
         let (renewals, meters, sign_in) = (Arc::default(), Arc::default(), Arc::default());
-        Self { store, clocks, computing, pictures, renewals, instruments, meters, sign_in, preparing, fahrenheit }
+        let bench_plan = Arc::default();
+        Self {
+            store,
+            clocks,
+            computing,
+            pictures,
+            renewals,
+            instruments,
+            meters,
+            bench_plan,
+            sign_in,
+            preparing,
+            fahrenheit,
+        }
     }
 
     /// Now, in the shop's own zone.
@@ -195,6 +211,17 @@ impl App {
                     tracing::error!(?error, "jobs of an older version are in no list");
                     return;
                 }
+            }
+        }
+    }
+
+    /// Forgets customers whose last job is longer ago than the shop keeps them; answers how many.
+    pub async fn forget_old_customers(&self) -> usize {
+        match crate::pages::customers::forget_old(self).await {
+            Ok(forgotten) => forgotten,
+            Err(error) => {
+                tracing::error!(?error, "old customers are not forgotten");
+                0
             }
         }
     }

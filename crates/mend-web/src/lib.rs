@@ -7,6 +7,7 @@
 //! - `arrived`: the moment of a request; `extract`: forms and addresses; `upload`: forms with files; `photograph`: a picture as it
 //!   is kept; [`words`]: what the core found, in sentences
 //! - `people`: who asks, what they may, and how they sign in
+//! - `scheduling`: what the benches have before them, and when
 //! - `instruments`: thermometers that are being read
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
 //!   computes; [`opening`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
@@ -37,6 +38,7 @@ mod planner;
 mod refusal;
 mod renewals;
 mod router;
+mod scheduling;
 pub mod transfer;
 mod upload;
 mod visitor;

@@ -135,6 +135,7 @@ fn look_after(
     (rest, hidden): (Option<impl Future<Output = Result<(), opening::CannotOpen>> + Send + 'static>, Option<Hidden>),
 ) {
     let filled = app.clone();
+    let at_work = app.clone();
     tokio::spawn(async move {
         if let Some(rest) = rest
             && let Err(error) = rest.await
@@ -142,7 +143,7 @@ fn look_after(
             tracing::error!(%error, "the demo is not complete");
         }
         if let Some(hidden) = hidden {
-            stand_ins(&filled, hidden).await;
+            stand_ins(&at_work, hidden).await;
         }
     });
     let app = app.clone();
@@ -153,9 +154,10 @@ fn look_after(
             tracing::error!(line, "the database is damaged: run urgent-mend check");
         }
     });
-    let database = folder.database();
+    let (database, forgetful) = (folder.database(), filled);
     tokio::spawn(async move {
         loop {
+            forgetful.forget_old_customers().await;
             let database = database.clone();
             let kept = tokio::task::spawn_blocking(move || daily(&database)).await;
             if let Ok(Err(error)) = kept {

@@ -1,11 +1,13 @@
 //! The shop: where each job stands and what to pick up next.
 //!
+//! - [`estimate`]: how long a job takes, and what it costs
 //! - [`people`]: roles and what each may do
 //! - [`stock`]: what is on the shelf, what is promised, what to order
 //! - [`schedule`]: which task of which job when, by whom and with what
 //!
 //! Derives states and orders from facts that are handed in. It stores nothing and knows no date.
 
+pub mod estimate;
 mod intake;
 mod kinds;
 pub mod people;

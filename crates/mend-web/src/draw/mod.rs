@@ -2,6 +2,7 @@
 
 pub(crate) mod agreement;
 mod axis;
+pub(crate) mod bench_lanes;
 pub(crate) mod board_map;
 mod contour;
 pub(crate) mod curves;

@@ -29,6 +29,7 @@ pub(super) struct StoredJob {
     equipment: Option<String>,
     log: Vec<LogRow>,
     parts: Vec<NeededPart>,
+    open_quote: Option<i64>,
 }
 
 /// A plan with the station that it names, as that is known now.
@@ -81,6 +82,7 @@ impl StoredJob {
             equipment: read.equipment()?,
             log: read.job_log(row.id)?,
             parts: parts(read, row.id)?,
+            open_quote: read.quotes(row.id)?.last().filter(|quote| quote.answer.is_empty()).map(|quote| quote.id),
             row,
         })
     }
@@ -136,6 +138,7 @@ impl StoredJob {
             opening,
             log: self.log,
             parts: self.parts,
+            open_quote: self.open_quote,
             unread,
             row: self.row,
         }

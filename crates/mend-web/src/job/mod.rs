@@ -11,6 +11,7 @@ mod kept;
 mod opening;
 mod parts;
 mod summary;
+mod time;
 
 use std::collections::BTreeMap;
 
@@ -43,6 +44,7 @@ pub(crate) use kept::equipment_or_usual;
 pub(crate) use opening::{JobOpening, MAP, OPENING};
 pub(crate) use parts::{LOOK_ALIKE, NeededPart, day_in_words};
 pub(crate) use summary::{Summary, index_row};
+pub(crate) use time::{Extent, times_of};
 
 /// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
 pub(crate) const WENT_BACK: &str = "went-back";
@@ -106,6 +108,8 @@ pub(crate) struct Job {
     pub(crate) log: Vec<LogRow>,
     /// What it needs from the shelf; of a harvest: what comes off.
     pub(crate) parts: Vec<NeededPart>,
+    /// A quote that waits for the customer's word.
+    pub(crate) open_quote: Option<i64>,
     /// What is there and can't be read.
     pub(crate) unread: Vec<Unread>,
 }

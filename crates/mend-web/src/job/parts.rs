@@ -29,9 +29,14 @@ impl NeededPart {
         format!("{}-{other}", self.need.item)
     }
 
+    /// Is it not there yet?
+    pub(crate) fn is_waited_for(&self) -> bool {
+        matches!(self.state(), PartState::Waits { .. })
+    }
+
     /// What it waits for, in words.
     fn waits(&self) -> Option<String> {
-        matches!(self.state(), PartState::Waits { .. }).then(|| match day_in_words(&self.need.day) {
+        self.is_waited_for().then(|| match day_in_words(&self.need.day) {
             Some(day) => format!("{}, expected {day}", self.need.name),
             None => self.need.name.clone(),
         })
@@ -44,11 +49,12 @@ pub(crate) fn day_in_words(day: &str) -> Option<String> {
 }
 
 impl Job {
-    /// What it waits for: as entered, and parts that are not there.
+    /// What it waits for: as entered, the customer's word, and parts that are not there.
     pub(crate) fn waits_for(&self) -> String {
         let entered = Some(self.intake("waits_for").to_owned()).filter(|entered| !entered.is_empty());
         let parts = self.parts.iter().filter(|_| self.kind() != JobKind::Harvest).filter_map(NeededPart::waits);
-        entered.into_iter().chain(parts).collect::<Vec<_>>().join("; ")
+        let word = self.open_quote.map(|quote| format!("the customer's word on quote {quote}"));
+        entered.into_iter().chain(word).chain(parts).collect::<Vec<_>>().join("; ")
     }
 
     /// The first look-alike that a part of it has not been told from, in words.

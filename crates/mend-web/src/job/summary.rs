@@ -8,7 +8,7 @@ use mend_core::shop::{Facts, PinState, RunState, Stop};
 use mend_store::{IndexRow, ReleaseRow};
 use serde::{Deserialize, Serialize};
 
-use super::{CONDITION, Job};
+use super::{CONDITION, Extent, Job};
 use crate::draw::agreement::Release;
 use crate::pages::window_word;
 use crate::words::Words;
@@ -24,6 +24,9 @@ pub(crate) struct Summary {
     /// A day, `2026-11-27`; empty: none.
     due: String,
     facts: Facts,
+    /// How much there is to do.
+    #[serde(default)]
+    pub(crate) extent: Extent,
     /// The one key figure of each stop, in their order.
     pub(crate) figures: Vec<String>,
 }
@@ -39,8 +42,14 @@ impl Summary {
             board: job.row.board_id,
             due: job.intake("due").to_owned(),
             figures: Stop::ALL.map(|stop| figure(job, &facts, stop)).to_vec(),
+            extent: job.extent(),
             facts,
         }
+    }
+
+    /// When it is due; none: no day.
+    pub(crate) fn due(&self) -> Option<Date> {
+        self.due.parse().ok()
     }
 
     /// What is known of the job today: days pass without anybody changing it.

@@ -3,6 +3,7 @@
 pub(crate) mod alloys;
 pub(crate) mod bench;
 pub(crate) mod boards;
+pub(crate) mod customers;
 pub(crate) mod equipment;
 pub(crate) mod finished;
 pub(crate) mod help;
@@ -12,6 +13,7 @@ pub(crate) mod label;
 pub(crate) mod number;
 pub(crate) mod people;
 pub(crate) mod scale;
+pub(crate) mod schedule;
 pub(crate) mod settings;
 pub(crate) mod stations;
 pub(crate) mod stock;

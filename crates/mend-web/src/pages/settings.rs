@@ -6,6 +6,7 @@ use axum::Router;
 use axum::extract::State;
 use axum::response::Response;
 use axum::routing::get;
+use mend_core::finding::Finding;
 use mend_core::units::Scale;
 use mend_formats::shop_settings::{self, DAYS, ShopSettings};
 
@@ -54,7 +55,10 @@ async fn keep(
     visitor: Visitor,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let checked = read(&sent).checked();
+    let checked = match read(&sent) {
+        Ok(shop) => shop.checked(),
+        Err(findings) => Err(findings),
+    };
     let shop = match checked {
         Ok(shop) => shop,
         Err(findings) => {
@@ -67,12 +71,19 @@ async fn keep(
     Ok(KeptNote::kept(&app))
 }
 
-fn read(sent: &[(String, String)]) -> ShopSettings {
+fn read(sent: &[(String, String)]) -> Result<ShopSettings, Vec<Finding>> {
     let get = |name: &str| {
         sent.iter().find(|(field, _)| field == name).map_or(String::new(), |(_, value)| value.trim().to_owned())
     };
+    let whole = |name: &'static str, usual: u32| match get(name).as_str() {
+        "" => Ok(usual),
+        typed => typed.parse::<u32>().map_err(|_| {
+            vec![Finding::written("settings", name, format!("“{typed}” is no whole number")).hint("digits, like 90")]
+        }),
+    };
+    let (warranty_days, forget_months) = (whole("warranty", 90)?, whole("forget", 0)?);
     let days = sent.iter().filter(|(field, _)| field == "day").map(|(_, day)| day.clone());
-    ShopSettings {
+    Ok(ShopSettings {
         name: get("name"),
         currency: get("currency"),
         rate: get("rate"),
@@ -80,8 +91,10 @@ fn read(sent: &[(String, String)]) -> ShopSettings {
         days: days.collect(),
         scale: if get("scale") == "F" { Scale::Fahrenheit } else { Scale::Celsius },
         terms: get("terms"),
+        warranty_days,
+        forget_months,
         ..ShopSettings::default()
-    }
+    })
 }
 
 #[cfg(test)]
@@ -93,7 +106,7 @@ mod tests {
         let sent =
             [("name", " Harbour bench "), ("opens", "08:30"), ("closes", "16:00"), ("day", "monday"), ("scale", "F")];
         let sent: Vec<(String, String)> = sent.iter().map(|(a, b)| ((*a).to_owned(), (*b).to_owned())).collect();
-        let shop = read(&sent).checked().expect("can be kept");
+        let shop = read(&sent).expect("numbers").checked().expect("can be kept");
         assert_eq!((shop.name.as_str(), shop.days.as_slice()), ("Harbour bench", &["monday".to_owned()][..]));
         assert_eq!(shop.scale, Scale::Fahrenheit);
     }

@@ -21,7 +21,7 @@ const fn rule(under: &'static str, read: Permission, write: Permission) -> Rule 
 const OPEN: [&str; 5] = ["/assets", "/sign-in", "/sign-out", "/welcome", "/scale"];
 
 /// The longest that an address lies under counts.
-const RULES: [Rule; 18] = [
+const RULES: [Rule; 22] = [
     rule("/help", Enter, Enter),
     rule("/people/me", Enter, Enter),
     rule("/people", Shop, Shop),
@@ -32,7 +32,11 @@ const RULES: [Rule; 18] = [
     rule("/alloys", Bench, Bench),
     rule("/boards", Bench, Bench),
     rule("/boards/photos", Enter, Bench),
+    rule("/customers", Counter, Counter),
+    rule("/customers/erase", Shop, Shop),
     rule("/stock", Counter, Counter),
+    rule("/schedule", Enter, Counter),
+    rule("/jobs/{id}/quote", Enter, Counter),
     rule("/jobs/{id}/parts", Enter, Counter),
     rule("/jobs/{id}", Bench, Bench),
     rule("/jobs/{id}/intake", Enter, Counter),

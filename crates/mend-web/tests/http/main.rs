@@ -1,6 +1,7 @@
 //! The application over its own router, without a server.
 #![allow(clippy::unwrap_used)]
 
+mod counter;
 mod drafts;
 mod fixture;
 mod people;

@@ -3,6 +3,7 @@
 //! - [`workload`]: what there is to do, by whom and with what; `calendar`: when something is free; `placed`, `made`: what comes of it
 //! - `serial`: one task after the other is placed where it fits first, in some order; [`cost`]: what is better
 //! - `orders`: the orders that are tried: by several rules, then by taking a task out and putting it in elsewhere
+//! - [`promise`]: when a job can be promised, drawn again and again
 //!
 //! All times are whole minutes from the moment of planning. There is no clock: how long is searched is a number of schedules, so the
 //! same workload gives the same schedule. Tasks under way stay where they are.
@@ -14,6 +15,7 @@ pub mod cost;
 mod made;
 mod orders;
 mod placed;
+pub mod promise;
 mod serial;
 pub mod workload;
 

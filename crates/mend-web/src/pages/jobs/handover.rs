@@ -27,7 +27,7 @@ use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{BenchRunView, COMPONENTS, CONDITION, CONDITION_AFTER, DECLINED, Job, VALUES, WENT_BACK};
+use crate::job::{BenchRunView, COMPONENTS, CONDITION, CONDITION_AFTER, DECLINED, Job, VALUES, WENT_BACK, times_of};
 use crate::learning;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -359,6 +359,8 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
     let teaches = learning::teaches(&job);
     let harvested = stock_parts::harvested(&job, now);
     app.changing(id, move |w| {
+        let times = times_of(&job, &w.read().record(id)?);
+        times.iter().try_for_each(|time| w.set_job_time(id, time, now))?;
         w.use_reserved(id, now)?;
         harvested.iter().try_for_each(|came| w.add_move(came))?;
         w.hand_over(id, now)?;

@@ -27,6 +27,7 @@ mod parts;
 mod photos;
 pub(crate) mod pins;
 pub(crate) mod plan_view;
+mod quote;
 mod recipe_lines;
 mod record;
 pub(crate) mod run;
@@ -89,6 +90,9 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/components/{place}/back/cancel", post(components::back::cancel))
         .route("/jobs/{id}/photos", get(photos::show).post(photos::add).layer(DefaultBodyLimit::disable()))
         .route("/jobs/{id}/photos/{photo}", post(photos::change))
+        .route("/jobs/{id}/quote", get(quote::show).post(quote::make))
+        .route("/jobs/{id}/quote/{quote}", get(quote::sheet))
+        .route("/jobs/{id}/quote/{quote}/answer", post(quote::answer))
         .route("/jobs/{id}/parts", get(parts::show).post(parts::add))
         .route("/jobs/{id}/parts/{item}/remove", post(parts::remove))
         .route("/jobs/{id}/parts/{item}/told/{other}", post(parts::tell))

@@ -69,6 +69,9 @@ fn what(row: &RecordRow) -> String {
         "check" => list_name(&row.what),
         "extra" => format!("Found: {}", row.what),
         "answer" => format!("Offered: {}", row.what),
+        "quote" => format!("Quote {}", row.what),
+        "word" => format!("Word on quote {}", row.what),
+        "stock" => format!("Stock, {}", row.what),
         "photo" => format!("Photograph, {}", stop_name(&row.what)),
         _ => log_name(&row.what),
     }
@@ -119,6 +122,8 @@ fn list_name(list_and_name: &str) -> String {
         "values" => "Measured",
         "test-open" => "Test, open:",
         "test-closed" => "Test, closed:",
+        "opening" => "Opening map, item",
+        "look-alike" => "Told from a look-alike,",
         "skipped" => return format!("Stop skipped: {}", stop_name(name)),
         other => other,
     };

@@ -1,0 +1,423 @@
+//! What a job takes and costs, before it is done: time stop by stop, a price line by line, a day that can be promised. A quote is
+//! a sheet with a number; the customer's word on it stays on record, and another price wants another word.
+
+use askama::Template;
+use askama_web::WebTemplate;
+use axum::extract::{Path, State};
+use axum::response::Redirect;
+use mend_core::shop::Stop;
+use mend_core::shop::estimate::price::{PriceInputs, PriceLine, PricedPart, price, total};
+use mend_core::shop::estimate::stage_time::StageTime;
+use mend_core::shop::schedule::promise::promise;
+use mend_core::shop::stops_of;
+use mend_core::units::Money;
+use mend_formats::item;
+use mend_formats::shop_settings::ShopSettings;
+use mend_store::{ItemRow, QuoteRow};
+use serde::{Deserialize, Serialize};
+
+use super::{JobPath, number};
+use crate::App;
+use crate::extract::Form;
+use crate::job::{Extent, Job};
+use crate::pages::stock::quantity;
+use crate::pages::{Frame, JobHead};
+use crate::refusal::Refusal;
+use crate::scheduling::{Past, bench_plan};
+use crate::visitor::Visitor;
+
+/// How often something goes wrong that no plan foresees, of jobs that were planned and of those that were not (E).
+const UNFORESEEN: [f64; 2] = [0.03, 0.10];
+/// Longest name, longest terms, characters.
+const LONGEST: [usize; 2] = [80, 2000];
+
+/// A stop's time, in words.
+struct TimeView {
+    name: &'static str,
+    usual: String,
+    within: String,
+    /// How many jobs of the shop's own stand behind it.
+    jobs: usize,
+}
+
+/// A line of a price, as it is shown and kept.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+pub(crate) struct QuoteLine {
+    what: String,
+    cost: String,
+}
+
+/// A quote, as it is kept.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+pub(crate) struct QuoteText {
+    lines: Vec<QuoteLine>,
+    /// The day that was promised; empty: none.
+    promised: String,
+    deposit: String,
+    diagnosis_fee: String,
+    terms: String,
+}
+
+/// A quote with the customer's word.
+struct QuoteView {
+    row: QuoteRow,
+    made: String,
+    answered: String,
+    newest: bool,
+}
+
+/// When it can be promised, in words.
+struct PromiseView {
+    /// The earliest day that holds in eight of ten.
+    day: String,
+    usual: String,
+    /// `2026-12-04`, as the intake has a day.
+    due: String,
+    draws: usize,
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/quote.html")]
+pub(crate) struct QuotePage {
+    frame: Frame,
+    head: JobHead,
+    oob: bool,
+    job: i64,
+    times: Vec<TimeView>,
+    hands: TimeView,
+    /// Why there is no price yet; empty: there is one.
+    unpriced: String,
+    lines: Vec<QuoteLine>,
+    total: String,
+    currency: String,
+    /// In how many of a hundred something goes wrong, and why that.
+    risk: String,
+    loss: String,
+    /// None, and why.
+    promise: Result<PromiseView, String>,
+    quotes: Vec<QuoteView>,
+    terms: String,
+    deposit: String,
+    closed: bool,
+}
+
+fn minutes(seconds: f64) -> String {
+    let minutes = (seconds / 60.0).round();
+    if minutes < 100.0 {
+        format!("{minutes:.0} min")
+    } else {
+        format!("{:.0} h {:02.0} min", (minutes / 60.0).floor(), minutes % 60.0)
+    }
+}
+
+fn time_view((name, time, jobs): (&'static str, StageTime, usize)) -> TimeView {
+    TimeView { name, usual: minutes(time.usual_s), within: minutes(time.within_s()), jobs }
+}
+
+/// What a job is estimated from.
+struct Estimate {
+    extent: Extent,
+    stops: Vec<(Stop, StageTime)>,
+    hands: StageTime,
+    parts: Vec<PricedPart>,
+    chance: f64,
+}
+
+impl Estimate {
+    async fn load(app: &App, job: &Job) -> Result<(Self, Past), Refusal> {
+        let (past, items) = (Past::load(app).await?, app.reading(|read| read.items()).await?);
+        let extent = job.extent();
+        let stops: Vec<(Stop, StageTime)> =
+            stops_of(job.kind()).map(|stop| (stop, past.stage(stop, (&extent, "")))).collect();
+        let times: Vec<StageTime> = stops.iter().map(|(_, time)| *time).collect();
+        let unforeseen = UNFORESEEN[usize::from(extent.works.is_none())];
+        let chance = (1.0 - extent.works.unwrap_or(1.0) * (1.0 - unforeseen)).clamp(0.0, 1.0);
+        let hands = StageTime::together(&times);
+        Ok((Self { extent, stops, hands, parts: priced(job, &items), chance }, past))
+    }
+
+    /// What it costs where it goes wrong: the work and the parts once more, unless somebody says otherwise.
+    fn loss(&self, rate: Money) -> Money {
+        let parts: i64 = self.parts.iter().map(|part| part.cost.in_hundredths()).sum();
+        Money::hundredths(rate.for_seconds(self.hands.within_s()).in_hundredths() + parts)
+    }
+
+    fn lines(&self, (rate, loss): (Money, Money)) -> Vec<PriceLine> {
+        let (hands, parts, chance_of_loss) = (self.hands, self.parts.clone(), self.chance);
+        price(&PriceInputs { hands, rate, parts, chance_of_loss, loss })
+    }
+
+    fn risk(&self) -> String {
+        let percent = 100.0 * self.chance;
+        match self.extent.works {
+            Some(works) => format!(
+                "{percent:.0} in 100: of 100 runs of its plan {:.0} melt everything before anything is damaged, and 3 in 100 go wrong otherwise",
+                100.0 * works
+            ),
+            None => format!("{percent:.0} in 100, a guess: there is no heat plan yet"),
+        }
+    }
+}
+
+/// The parts of a job, with what they cost the shop; one without a price costs nothing here.
+fn priced(job: &Job, items: &[ItemRow]) -> Vec<PricedPart> {
+    let of = |part: &crate::job::NeededPart| {
+        let row = items.iter().find(|row| row.id == part.need.item)?;
+        let item = item::parse(row.file.as_bytes()).ok()?;
+        let each = item.unit_price()?.in_hundredths();
+        #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "hundredths of a price")]
+        let cost = Money::hundredths((each as f64 * part.need.wanted).round() as i64);
+        Some(PricedPart { name: format!("{}, {}", row.name, quantity(part.need.wanted, &item.unit)), cost })
+    };
+    job.parts.iter().filter_map(of).collect()
+}
+
+fn in_words(line: &PriceLine) -> QuoteLine {
+    let what = match line {
+        PriceLine::Work { seconds, .. } => format!("Work, {} (eight in ten within)", minutes(*seconds)),
+        PriceLine::Part(part) => part.name.clone(),
+        PriceLine::Risk { chance, loss, .. } => format!("Risk, {:.0} in 100 of {loss}", 100.0 * chance),
+    };
+    QuoteLine { what, cost: line.cost().to_string() }
+}
+
+pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<QuotePage, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let (estimate, past) = Estimate::load(&app, &job).await?;
+    let shop = crate::pages::settings::load(&app).await?;
+    let id = job.row.id;
+    let quotes = app.reading(move |read| read.quotes(id)).await?;
+    let rate = shop.rate.parse::<Money>();
+    let loss = rate.as_ref().map_or(Money::default(), |rate| estimate.loss(*rate));
+    let lines = rate.as_ref().map_or_else(|_| Vec::new(), |rate| estimate.lines((*rate, loss)));
+    let jobs = estimate.stops.iter().map(|(stop, _)| past.count(*stop)).max().unwrap_or(0);
+    Ok(QuotePage {
+        frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{id}/quote")),
+        head: JobHead::from_job(&job, None, app.now().date()),
+        oob: false,
+        job: id,
+        times: estimate.stops.iter().map(|(stop, time)| time_view((stop.name(), *time, past.count(*stop)))).collect(),
+        hands: time_view(("All together", estimate.hands, jobs)),
+        unpriced: if rate.is_err() { "The shop has no hourly rate yet".to_owned() } else { String::new() },
+        total: total(&lines).to_string(),
+        lines: lines.iter().map(in_words).collect(),
+        currency: shop.currency,
+        risk: estimate.risk(),
+        loss: loss.to_string(),
+        promise: promised(&app, &job).await?,
+        quotes: quotes_in_words(&app, quotes),
+        terms: if job.intake("terms").is_empty() { shop.terms } else { job.intake("terms").to_owned() },
+        deposit: job.intake("deposit").to_owned(),
+        closed: job.is_closed(),
+    })
+}
+
+fn quotes_in_words(app: &App, quotes: Vec<QuoteRow>) -> Vec<QuoteView> {
+    let zone = app.now().time_zone().clone();
+    let at = |ms: i64| {
+        let at = jiff::Timestamp::from_millisecond(ms).unwrap_or_default().to_zoned_datetime(zone.clone());
+        at.strftime("%-d %B %Y, %H:%M").to_string()
+    };
+    let newest = quotes.iter().map(|row| row.id).max();
+    let view = |row: QuoteRow| QuoteView {
+        made: at(row.made_ms),
+        answered: row.answered_ms.map(at).unwrap_or_default(),
+        newest: Some(row.id) == newest,
+        row,
+    };
+    quotes.into_iter().rev().map(view).collect()
+}
+
+/// The earliest day that holds in eight of ten, with everything else that is open.
+async fn promised(app: &App, job: &Job) -> Result<Result<PromiseView, String>, Refusal> {
+    let plan = bench_plan(app).await?;
+    let Some(place) = plan.place_of(job.row.id) else {
+        let waits = job.waits_for();
+        let why = if waits.is_empty() { "Nothing is left to do".to_owned() } else { format!("It waits for {waits}") };
+        return Ok(Err(why));
+    };
+    let (drawn, spread) = (plan.clone(), plan.jobs[place].spread);
+    let drawn = tokio::task::spawn_blocking(move || promise(&drawn.workload, &drawn.schedule, (place, spread))).await;
+    let drawn = drawn.map_err(|error| Refusal::Broken(error.to_string()))?;
+    let Ok(promise) = drawn else { return Ok(Err("The hours of four weeks are not enough for it".to_owned())) };
+    let holds = plan.hours.moment(promise.holds);
+    Ok(Ok(PromiseView {
+        day: holds.strftime("%A %-d %B").to_string(),
+        usual: plan.hours.in_words(promise.usual),
+        due: holds.strftime("%Y-%m-%d").to_string(),
+        draws: promise.draws,
+    }))
+}
+
+/// What is typed of a quote.
+#[derive(Deserialize)]
+pub(crate) struct QuoteForm {
+    /// A fixed price; empty: the computed one.
+    #[serde(default)]
+    fixed: String,
+    /// What it costs where it goes wrong.
+    #[serde(default)]
+    loss: String,
+    #[serde(default)]
+    deposit: String,
+    #[serde(default)]
+    diagnosis_fee: String,
+    #[serde(default)]
+    terms: String,
+    /// The day that is promised, `2026-12-04`; empty: none.
+    #[serde(default)]
+    promised: String,
+}
+
+fn amount(place: &str, typed: &str) -> Result<Option<Money>, Refusal> {
+    let typed = typed.trim();
+    if typed.is_empty() {
+        return Ok(None);
+    }
+    let wrong =
+        || Refusal::field(place, format!("“{typed}” is no amount"), "digits with at most two decimals, like 85.50");
+    typed.parse().map(Some).map_err(|_| wrong())
+}
+
+impl QuoteForm {
+    /// The quote and what it comes to.
+    fn text(&self, estimate: &Estimate, shop: &ShopSettings) -> Result<(QuoteText, Money), Refusal> {
+        let fixed = amount("fixed price", &self.fixed)?;
+        let loss = amount("what damage costs", &self.loss)?;
+        let [deposit, fee] = [("deposit", &self.deposit), ("diagnosis fee", &self.diagnosis_fee)]
+            .map(|(place, typed)| amount(place, typed).map(|money| money.map(|m| m.to_string()).unwrap_or_default()));
+        if self.terms.chars().count() > LONGEST[1] {
+            return Err(Refusal::field("terms", "are too long", "up to 2000 characters"));
+        }
+        let promised = self.promised.trim();
+        if !promised.is_empty() && promised.parse::<jiff::civil::Date>().is_err() {
+            return Err(Refusal::field("promised", format!("“{promised}” is no day"), "like 2026-12-04"));
+        }
+        let (lines, sum) = match fixed {
+            Some(fixed) => (vec![QuoteLine { what: "Fixed price".to_owned(), cost: fixed.to_string() }], fixed),
+            None => {
+                let hint = "set it in the shop's settings, or type a fixed price";
+                let rate = shop.rate.parse::<Money>();
+                let rate = rate.map_err(|_| Refusal::field("rate", "The shop has no hourly rate", hint))?;
+                let lines = estimate.lines((rate, loss.unwrap_or_else(|| estimate.loss(rate))));
+                (lines.iter().map(in_words).collect(), total(&lines))
+            }
+        };
+        let (promised, terms) = (promised.to_owned(), self.terms.trim().to_owned());
+        Ok((QuoteText { lines, promised, deposit: deposit?, diagnosis_fee: fee?, terms }, sum))
+    }
+}
+
+pub(crate) async fn make(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<QuoteForm>,
+) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&path)?).await?;
+    let (estimate, _) = Estimate::load(&app, &job).await?;
+    let shop = crate::pages::settings::load(&app).await?;
+    let (text, sum) = sent.text(&estimate, &shop)?;
+    let (id, says, sum, now_ms) = (job.row.id, serde_json::to_string(&text)?, sum.to_string(), app.now_ms());
+    // The job waits for the customer's word from now on.
+    let quote = app.changing(id, move |write| write.add_quote(id, (&says, &sum), now_ms)).await?;
+    Ok(Redirect::to(&format!("/jobs/{id}/quote/{quote}")))
+}
+
+#[derive(Template, WebTemplate)]
+#[template(path = "jobs/quote_sheet.html")]
+pub(crate) struct QuoteSheetPage {
+    frame: Frame,
+    job: i64,
+    device: String,
+    customer: String,
+    serial: String,
+    shop: ShopSettings,
+    row: QuoteRow,
+    text: QuoteText,
+    made: String,
+    answered: String,
+    promised: String,
+    /// May the customer still answer it?
+    open: bool,
+}
+
+async fn quote(app: &App, (job, id): (i64, i64)) -> Result<(QuoteRow, bool), Refusal> {
+    let quotes = app.reading(move |read| read.quotes(job)).await?;
+    let newest = quotes.last().map(|row| row.id);
+    let found = quotes.into_iter().find(|row| row.id == id).ok_or(Refusal::NotFound("quote"))?;
+    let is_newest = Some(found.id) == newest;
+    Ok((found, is_newest))
+}
+
+pub(crate) async fn sheet(
+    State(app): State<App>,
+    visitor: Visitor,
+    Path((job, id)): Path<(String, i64)>,
+) -> Result<QuoteSheetPage, Refusal> {
+    let job = Job::load(&app, number(&Path(job))?).await?;
+    let (row, is_newest) = quote(&app, (job.row.id, id)).await?;
+    let text: QuoteText = serde_json::from_str(&row.says)?;
+    let views = quotes_in_words(&app, vec![row.clone()]);
+    let (made, answered) = views.into_iter().map(|view| (view.made, view.answered)).next().unwrap_or_default();
+    let promised = text.promised.parse::<jiff::civil::Date>();
+    Ok(QuoteSheetPage {
+        frame: Frame::new(format!("Quote {id}"), visitor.scale, "bench", format!("/jobs/{}/quote/{id}", job.row.id)),
+        job: job.row.id,
+        device: job.device().to_owned(),
+        customer: job.intake("customer").to_owned(),
+        serial: job.intake("serial").to_owned(),
+        shop: crate::pages::settings::load(&app).await?,
+        promised: promised.map(|day| day.strftime("%A %-d %B %Y").to_string()).unwrap_or_default(),
+        open: is_newest && row.answer.is_empty() && !job.is_closed(),
+        row,
+        text,
+        made,
+        answered,
+    })
+}
+
+#[derive(Deserialize)]
+pub(crate) struct QuoteAnswer {
+    who: String,
+    answer: String,
+}
+
+/// The customer's word. What was accepted is the price agreed, and its day the day it is due.
+pub(crate) async fn answer(
+    State(app): State<App>,
+    Path((job, id)): Path<(String, i64)>,
+    Form(sent): Form<QuoteAnswer>,
+) -> Result<Redirect, Refusal> {
+    let job = Job::load(&app, number(&Path(job))?).await?;
+    if job.is_closed() {
+        return Err(Refusal::Closed);
+    }
+    let who = sent.who.trim().to_owned();
+    if !(1..=LONGEST[0]).contains(&who.chars().count()) {
+        return Err(Refusal::field("name", "is wanted", "who gives their word, 1 to 80 characters"));
+    }
+    if !["accepted", "declined"].contains(&sent.answer.as_str()) {
+        return Err(Refusal::field("answer", format!("“{}” is no answer", sent.answer), "accepted or declined"));
+    }
+    let (job_id, now_ms) = (job.row.id, app.now_ms());
+    let (row, _) = quote(&app, (job_id, id)).await?;
+    let text: QuoteText = serde_json::from_str(&row.says)?;
+    let taken = app.changing(job_id, move |write| {
+        if !write.answer_quote(job_id, (id, &sent.answer, &who), now_ms)? {
+            return Ok(false);
+        }
+        if sent.answer == "accepted" {
+            write.set_intake(job_id, ("price", &row.total), now_ms)?;
+            for (field, value) in [("due", &text.promised), ("deposit", &text.deposit), ("terms", &text.terms)] {
+                if !value.is_empty() {
+                    write.set_intake(job_id, (field, value), now_ms)?;
+                }
+            }
+        }
+        Ok(true)
+    });
+    if !taken.await? {
+        return Err(Refusal::Outdated("That quote has its answer, or a newer one has taken its place".to_owned()));
+    }
+    Ok(Redirect::to(&format!("/jobs/{job_id}/quote/{id}")))
+}

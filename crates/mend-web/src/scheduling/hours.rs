@@ -1,0 +1,114 @@
+//! The shop's hours as minutes from now, and minutes as moments.
+
+use jiff::civil::{Date, Time};
+use jiff::{ToSpan, ZonedDateTime};
+use mend_core::shop::schedule::workload::WorkShift;
+use mend_formats::shop_settings::{DAYS, ShopSettings};
+
+/// So many days ahead are planned.
+const AHEAD: i64 = 28;
+
+/// When the shop is open, from today on.
+#[derive(Debug, Clone)]
+pub(crate) struct Hours {
+    now: ZonedDateTime,
+    /// Day, opening and closing, min from now: today's opening may be past.
+    pub(crate) days: Vec<OpenDay>,
+}
+
+/// A day on which the shop is open.
+#[derive(Debug, Clone)]
+pub(crate) struct OpenDay {
+    pub(crate) date: Date,
+    pub(crate) opens: i64,
+    pub(crate) closes: i64,
+}
+
+impl Hours {
+    /// A shop's hours. A shop that is open on no day has the hours of every day: somebody is there after all.
+    pub(crate) fn new(shop: &ShopSettings, now: ZonedDateTime) -> Self {
+        let time = |hour: &str, usual: i8| -> Time {
+            format!("{hour}:00").parse().unwrap_or_else(|_| Time::constant(usual, 0, 0, 0))
+        };
+        let [opens, closes] = [time(&shop.hours[0], 9), time(&shop.hours[1], 17)];
+        let is_open = |date: Date| {
+            let name = DAYS[usize::from(date.weekday().to_monday_zero_offset().unsigned_abs())];
+            shop.days.is_empty() || shop.days.iter().any(|day| day == name)
+        };
+        let minutes = |date: Date, time: Time| {
+            let at = date.to_datetime(time).to_zoned_datetime(now.time_zone().clone()).ok()?;
+            Some((at.timestamp().as_second() - now.timestamp().as_second()).div_euclid(60))
+        };
+        let day = |date: Date| {
+            let (opens, closes) = (minutes(date, opens)?, minutes(date, closes)?);
+            Some(OpenDay { date, opens, closes }).filter(|day| day.closes > 0)
+        };
+        let dates = (0..AHEAD).filter_map(|days| now.date().checked_add(days.days()).ok());
+        let days = dates.filter(|date| is_open(*date)).filter_map(day).collect();
+        Self { now, days }
+    }
+
+    /// The moment that so many minutes from now are.
+    pub(crate) fn moment(&self, minutes: i64) -> ZonedDateTime {
+        self.now.checked_add(minutes.minutes()).unwrap_or_else(|_| self.now.clone())
+    }
+
+    /// The minute that a moment is.
+    pub(crate) fn minute(&self, at_ms: i64) -> i64 {
+        (at_ms - self.now.timestamp().as_millisecond()).div_euclid(60_000)
+    }
+
+    /// When the shop closes on a day; of one on which it is closed, the end of it.
+    pub(crate) fn closing(&self, date: Date) -> i64 {
+        let open = self.days.iter().find(|day| day.date == date).map(|day| day.closes);
+        let days = self.now.date().until(date).map_or(0, |span| i64::from(span.get_days()));
+        open.unwrap_or(days * 24 * 60)
+    }
+
+    /// When it opens on a day, or on the first after it.
+    pub(crate) fn opening(&self, date: Date) -> i64 {
+        self.days.iter().find(|day| day.date >= date).map_or(0, |day| day.opens.max(0))
+    }
+
+    /// The shifts of somebody who is there whenever it is open, from now on.
+    pub(crate) fn shifts(&self) -> Vec<WorkShift> {
+        self.days.iter().map(|day| WorkShift { from: day.opens.max(0), until: day.closes }).collect()
+    }
+
+    /// A minute in words: the day where it is not today's, and the time.
+    pub(crate) fn in_words(&self, minute: i64) -> String {
+        let at = self.moment(minute);
+        if at.date() == self.now.date() {
+            at.strftime("%H:%M").to_string()
+        } else {
+            at.strftime("%a %-d %b, %H:%M").to_string()
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn hours(now: &str) -> Hours {
+        Hours::new(&ShopSettings::default(), now.parse().expect("a moment"))
+    }
+
+    #[test]
+    fn a_week_end_is_no_shift_and_what_is_left_of_today_is() {
+        // A Friday at three: two hours are left, then Monday from nine.
+        let friday = hours("2026-11-27T15:00:00[UTC]");
+        let shifts = friday.shifts();
+        assert_eq!((shifts[0].from, shifts[0].until), (0, 120));
+        assert_eq!(shifts[1].from, 2 * 24 * 60 + 18 * 60);
+        assert_eq!(friday.in_words(60), "16:00");
+        assert_eq!(friday.in_words(shifts[1].from), "Mon 30 Nov, 09:00");
+        assert_eq!(friday.closing(jiff::civil::date(2026, 11, 30)), shifts[1].until);
+        assert_eq!(friday.opening(jiff::civil::date(2026, 11, 28)), shifts[1].from);
+    }
+
+    #[test]
+    fn after_closing_today_is_over() {
+        assert_eq!(hours("2026-11-26T18:00:00[UTC]").days[0].date, jiff::civil::date(2026, 11, 27));
+    }
+}

@@ -1,0 +1,14 @@
+//! What the benches have before them: open jobs as tasks, people with their hours, and the schedule that comes of both.
+//!
+//! - `past`: what stops took, and how long they will; `hours`: minutes from now and moments; `tasks`: a job as a chain of tasks
+//! - [`BenchPlan`]: all of it with its schedule, kept until something changes
+
+mod hours;
+mod past;
+mod plan;
+mod tasks;
+
+pub(crate) use hours::{Hours, OpenDay};
+pub(crate) use past::Past;
+pub(crate) use plan::{BenchPlan, KeptBenchPlan, ScheduledJob, Waiting, bench_plan};
+pub(crate) use tasks::TaskKind;

@@ -1,0 +1,273 @@
+//! The schedule of everything that is open, kept until something changes.
+
+use std::collections::BTreeMap;
+use std::sync::{Arc, Mutex, PoisonError};
+
+use mend_core::method::equipment::SkillLevel;
+use mend_core::shop::schedule::workload::{BenchJob, BenchTask, Doing, Pinned, TaskBegun, Worker, Workload};
+use mend_core::shop::schedule::{BenchSchedule, schedule};
+use mend_core::shop::{Facts, RunState};
+use mend_store::{ListedJob, PersonRow, TaskPinRow, TimeRow};
+
+use super::hours::Hours;
+use super::past::Past;
+use super::tasks::{COOL_MIN, TaskKind, remaining};
+use crate::App;
+use crate::job::Summary;
+use crate::pages::word;
+use crate::refusal::Refusal;
+
+/// No more jobs are scheduled at a time; the rest comes when these are done.
+const MOST_JOBS: usize = 300;
+/// A schedule is as old as this at most, min.
+const RENEWED: i64 = 5;
+
+/// A job of the schedule.
+#[derive(Debug, Clone)]
+pub(crate) struct ScheduledJob {
+    pub(crate) id: i64,
+    pub(crate) device: String,
+    /// Of each task of the workload what it is; none: it cools by itself.
+    pub(crate) kinds: Vec<Option<TaskKind>>,
+    /// When it is due, min from now.
+    pub(crate) due: Option<i64>,
+    /// The spread of its hands' times: of their logarithm.
+    pub(crate) spread: f64,
+}
+
+/// A job that can't be scheduled: nobody knows until when it waits.
+#[derive(Debug, Clone)]
+pub(crate) struct Waiting {
+    pub(crate) id: i64,
+    pub(crate) device: String,
+    pub(crate) waits_for: String,
+}
+
+/// Everything that is before the benches.
+#[derive(Debug)]
+pub(crate) struct BenchPlan {
+    pub(crate) hours: Hours,
+    /// Who works, by number; none: the bench, where nobody has a name.
+    pub(crate) people: Vec<Option<PersonRow>>,
+    pub(crate) jobs: Vec<ScheduledJob>,
+    pub(crate) waiting: Vec<Waiting>,
+    pub(crate) workload: Workload,
+    pub(crate) schedule: BenchSchedule,
+    pub(crate) pins: Vec<TaskPinRow>,
+}
+
+/// The last that was made, with what it was made from.
+#[derive(Debug, Default)]
+pub(crate) struct KeptBenchPlan(Mutex<Option<(String, Arc<BenchPlan>)>>);
+
+/// What the store has for it.
+struct Stored {
+    jobs: Vec<ListedJob>,
+    people: Vec<PersonRow>,
+    pins: Vec<TaskPinRow>,
+    times: Vec<TimeRow>,
+}
+
+impl Stored {
+    /// What the schedule is made from: while it is the same, the schedule is.
+    fn key(&self, hours: &str) -> String {
+        let jobs: Vec<&str> = self.jobs.iter().map(|job| job.summary.as_str()).collect();
+        let people: Vec<String> =
+            self.people.iter().map(|p| format!("{} {} {} {:?}", p.id, p.name, p.level, p.left_ms)).collect();
+        format!("{hours} {} {people:?} {:?} {}", jobs.join("\n"), self.pins, self.times.len())
+    }
+}
+
+/// The schedule as everything stands now.
+pub(crate) async fn bench_plan(app: &App) -> Result<Arc<BenchPlan>, Refusal> {
+    let stored = app.reading(|read| {
+        let (jobs, people) = (read.open_jobs()?, read.people()?);
+        Ok(Stored { jobs, people, pins: read.task_pins()?, times: read.past_times()? })
+    });
+    let (stored, shop, now) = (stored.await?, crate::pages::settings::load(app).await?, app.now());
+    let turn = now.timestamp().as_second() / (60 * RENEWED);
+    let key = stored.key(&format!("{turn} {:?} {:?}", shop.hours, shop.days));
+    let kept = &app.bench_plan.0;
+    if let Some((known, plan)) = &*kept.lock().unwrap_or_else(PoisonError::into_inner)
+        && *known == key
+    {
+        return Ok(plan.clone());
+    }
+    let made = tokio::task::spawn_blocking(move || make(stored, Hours::new(&shop, now))).await;
+    let made = Arc::new(made.map_err(|error| Refusal::Broken(error.to_string()))?);
+    *kept.lock().unwrap_or_else(PoisonError::into_inner) = Some((key, made.clone()));
+    Ok(made)
+}
+
+fn make(stored: Stored, hours: Hours) -> BenchPlan {
+    let past = Past::from_rows(&stored.times);
+    let people = hands(stored.people);
+    let workers: Vec<Worker> = people.iter().map(|person| worker(person.as_ref(), &hours)).collect();
+    let mut making =
+        Making { hours, past, people, pins: stored.pins, workload: Workload { workers, ..Workload::default() } };
+    let (mut jobs, mut waiting) = (Vec::new(), Vec::new());
+    for row in stored.jobs.iter().take(MOST_JOBS) {
+        let Ok(summary) = Summary::parse(&row.summary) else { continue };
+        let facts = summary.facts(making.hours.moment(0).date());
+        if !facts.waits_for.is_empty() && summary.extent.part_comes.is_empty() {
+            waiting.push(Waiting { id: row.job_id, device: summary.device, waits_for: facts.waits_for });
+        } else {
+            jobs.extend(making.job((row.job_id, &summary), &facts));
+        }
+    }
+    let schedule = making.schedule(&mut jobs, &mut waiting);
+    let Making { hours, people, pins, workload, .. } = making;
+    BenchPlan { hours, people, jobs, waiting, workload, schedule, pins }
+}
+
+/// Everybody with hands; a shop without names has one bench.
+fn hands(everybody: Vec<PersonRow>) -> Vec<Option<PersonRow>> {
+    let works = |row: &PersonRow| row.left_ms.is_none() && row.role != "counter";
+    let there: Vec<Option<PersonRow>> = everybody.into_iter().filter(works).map(Some).collect();
+    if there.is_empty() { vec![None] } else { there }
+}
+
+fn worker(person: Option<&PersonRow>, hours: &Hours) -> Worker {
+    let level = person.and_then(|row| SkillLevel::ALL.into_iter().find(|level| word(level) == row.level));
+    let name = person.map_or("Bench".to_owned(), |row| row.name.clone());
+    Worker { name, level: level.unwrap_or(SkillLevel::Practised), shifts: hours.shifts() }
+}
+
+/// A workload that grows.
+struct Making {
+    hours: Hours,
+    past: Past,
+    people: Vec<Option<PersonRow>>,
+    pins: Vec<TaskPinRow>,
+    workload: Workload,
+}
+
+impl Making {
+    /// Puts a job in; none where nothing is left to do.
+    fn job(&mut self, (id, summary): (i64, &Summary), facts: &Facts) -> Option<ScheduledJob> {
+        let extent = &summary.extent;
+        let times = remaining(facts, (extent, &self.past));
+        let highest = self.workload.workers.iter().map(|worker| worker.level).max()?;
+        let (mut tasks, mut kinds) = (Vec::new(), Vec::new());
+        for task in &times {
+            let needs = if task.kind.is_heat() { self.resource(&extent.station).into_iter().collect() } else { vec![] };
+            #[allow(clippy::cast_possible_truncation, reason = "hours at most")]
+            let minutes = ((task.time.usual_s / 60.0).round() as i64).clamp(1, self.longest());
+            tasks.push(BenchTask {
+                name: task.kind.name.to_owned(),
+                minutes,
+                // Where nobody is as practised as it wants, whoever is nearest does it.
+                doing: Doing::Hands(task.kind.level(extent).min(highest)),
+                needs,
+                nozzle_mm: extent.nozzle_mm.filter(|_| task.kind.is_heat()),
+                at_once: false,
+                pinned: self.pinned(id, task.kind.key),
+                begun: None,
+            });
+            kinds.push(Some(task.kind));
+            if task.kind.is_heat() {
+                tasks.push(cooling());
+                kinds.push(None);
+            }
+        }
+        if let (RunState::AtStep(at, of), Some(first)) = (facts.run, tasks.first_mut()) {
+            self.go_on(first, (at, of));
+        }
+        let due = summary.due().map(|date| self.hours.closing(date));
+        let ready = extent.part_comes.parse().map_or(0, |date| self.hours.opening(date));
+        let spread = times.iter().map(|task| task.time.spread).fold(0.0, f64::max);
+        if tasks.is_empty() {
+            return None;
+        }
+        self.workload.jobs.push(BenchJob { name: id.to_string(), due, weight: 1.0, ready, tasks });
+        Some(ScheduledJob { id, device: summary.device.clone(), kinds, due, spread })
+    }
+
+    /// No task is longer than the longest day: it would fit nowhere.
+    fn longest(&self) -> i64 {
+        self.hours.days.iter().map(|day| day.closes - day.opens).max().unwrap_or(1).max(1)
+    }
+
+    /// A bench run that has begun goes on now, in the hands of the first who has none of his own.
+    fn go_on(&self, task: &mut BenchTask, (at, of): (usize, usize)) {
+        let taken: Vec<usize> =
+            self.workload.jobs.iter().flat_map(|job| &job.tasks).filter_map(|task| task.begun?.worker).collect();
+        let free = (0..self.people.len()).find(|worker| !taken.contains(worker));
+        let left = of.saturating_sub(at).max(1) as i64;
+        task.minutes = (task.minutes * left / of.max(1) as i64).max(1);
+        task.begun = free.map(|worker| TaskBegun { worker: Some(worker), from: 0 });
+    }
+
+    fn pinned(&self, job: i64, task: &str) -> Pinned {
+        let pin = self.pins.iter().find(|pin| pin.job == job && pin.task == task);
+        let place = |id: i64| self.people.iter().position(|person| person.as_ref().is_some_and(|row| row.id == id));
+        Pinned {
+            worker: pin.and_then(|pin| pin.person).and_then(place),
+            not_before: pin.and_then(|pin| pin.not_before_ms).map(|ms| self.hours.minute(ms)),
+        }
+    }
+
+    /// The place of a station among the resources.
+    fn resource(&mut self, station: &str) -> Option<usize> {
+        if station.is_empty() {
+            return None;
+        }
+        let known = self.workload.resources.iter().position(|name| name == station);
+        Some(known.unwrap_or_else(|| {
+            self.workload.resources.push(station.to_owned());
+            self.workload.resources.len() - 1
+        }))
+    }
+
+    /// The schedule; a job that fits nowhere waits, and the others are scheduled.
+    fn schedule(&mut self, jobs: &mut Vec<ScheduledJob>, waiting: &mut Vec<Waiting>) -> BenchSchedule {
+        loop {
+            match schedule(&self.workload) {
+                Ok(made) => return made,
+                Err(fault) if fault.job < jobs.len() => {
+                    self.workload.jobs.remove(fault.job);
+                    let ScheduledJob { id, device, .. } = jobs.remove(fault.job);
+                    waiting.push(Waiting { id, device, waits_for: "hours: no day is long enough".to_owned() });
+                }
+                Err(_) => return BenchSchedule { placed: vec![], done: vec![], cost: no_cost() },
+            }
+        }
+    }
+}
+
+fn cooling() -> BenchTask {
+    let name = "Cool and dry".to_owned();
+    let (needs, pinned) = (Vec::new(), Pinned::default());
+    BenchTask {
+        name,
+        minutes: COOL_MIN,
+        doing: Doing::Passive,
+        needs,
+        nozzle_mm: None,
+        at_once: false,
+        pinned,
+        begun: None,
+    }
+}
+
+fn no_cost() -> mend_core::shop::schedule::cost::ScheduleCost {
+    mend_core::shop::schedule::cost::ScheduleCost { late: 0.0, idle: 0, changeovers: 0 }
+}
+
+impl BenchPlan {
+    /// What somebody does next, worker by worker: place of the worker, job, task.
+    pub(crate) fn next_tasks(&self) -> BTreeMap<usize, (usize, usize)> {
+        let next = |worker: usize| self.schedule.next_of(worker, 0).map(|placed| (worker, (placed.job, placed.task)));
+        (0..self.people.len()).filter_map(next).collect()
+    }
+
+    /// What a task is called.
+    pub(crate) fn task_name(&self, job: usize, task: usize) -> &str {
+        &self.workload.jobs[job].tasks[task].name
+    }
+
+    /// Where a job stands in it.
+    pub(crate) fn place_of(&self, job: i64) -> Option<usize> {
+        self.jobs.iter().position(|scheduled| scheduled.id == job)
+    }
+}
