@@ -50,6 +50,17 @@ const pages = [
   "/jobs/2/photos",
   "/jobs/2/handover",
   "/jobs/10/board",
+  "/schedule",
+  "/customers",
+  "/stock",
+  "/stock/1",
+  "/stock/1/label",
+  "/stock/donors",
+  "/people",
+  "/jobs/4/quote",
+  "/jobs/8/parts",
+  "/jobs/12/parts",
+  "/jobs/2/record",
 ];
 
 for (const path of pages) {

@@ -20,7 +20,7 @@ CREATE TABLE stock_moves (
     id        INTEGER PRIMARY KEY,
     item_id   INTEGER NOT NULL REFERENCES items (id),
     job_id    INTEGER REFERENCES jobs (id),
-    kind      TEXT    NOT NULL,            -- ordered, received, harvested, reserved, released, used, returned, scrapped, counted
+    kind      TEXT    NOT NULL,            -- ordered, off-order, received, harvested, reserved, released, used, returned, scrapped, counted
     quantity  REAL    NOT NULL,
     day       TEXT    NOT NULL,            -- of an order: when it comes; empty: not said
     note      TEXT    NOT NULL,

@@ -104,7 +104,7 @@ const NEED: &str = "
             FROM stock_moves m WHERE m.job_id = w.job_id AND m.item_id = w.item_id), 0),
         ifnull((SELECT sum(quantity) FROM stock_moves m WHERE m.job_id = w.job_id AND m.item_id = w.item_id AND kind = 'used'), 0),
         ifnull((SELECT day FROM stock_moves m WHERE m.item_id = w.item_id AND kind = 'ordered'
-            AND (SELECT sum(CASE kind WHEN 'ordered' THEN quantity WHEN 'received' THEN -quantity ELSE 0 END)
+            AND (SELECT sum(CASE kind WHEN 'ordered' THEN quantity WHEN 'off-order' THEN -quantity ELSE 0 END)
                 FROM stock_moves WHERE item_id = w.item_id) > 0 ORDER BY id DESC LIMIT 1), '')
     FROM job_items w JOIN items i ON i.id = w.item_id";
 
@@ -252,8 +252,14 @@ impl Write<'_> {
         Ok(())
     }
 
-    /// Appends a move.
+    /// Appends a move. Of what comes in, as much as was ordered is no longer on its way.
     pub fn add_move(&self, new: &NewMove) -> Result<(), StoreError> {
+        if new.kind == MoveKind::Received {
+            let came = self.read().stock_level(new.item)?.on_order.min(new.quantity);
+            if came > 0.0 {
+                self.add_move(&NewMove { kind: MoveKind::OffOrder, quantity: came, ..new.clone() })?;
+            }
+        }
         let sql = "INSERT INTO stock_moves (item_id, job_id, kind, quantity, day, note, at_ms) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)";
         let NewMove { item, job, kind, quantity, day, note, at_ms } = new;
         self.0.prepare_cached(sql)?.execute(params![item, job, kind.key(), quantity, day, note, at_ms])?;

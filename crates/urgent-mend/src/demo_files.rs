@@ -14,9 +14,9 @@ struct Demo;
 /// The files of the demo shop.
 pub(crate) fn shop_files() -> ShopFiles {
     let (boards, stations, jobs) = (folder("boards/"), folder("stations/"), folder("jobs/"));
-    let (equipment, settings) = (folder("").remove("equipment"), folder("").remove("shop"));
+    let [equipment, settings, counter] = ["equipment", "shop", "counter"].map(|name| folder("").remove(name));
     let (photos, drafts, openings) = (pictures("photos/"), folder("drafts/"), folder("openings/"));
-    ShopFiles { boards, equipment, settings, stations, photos, drafts, openings, jobs }
+    ShopFiles { boards, equipment, settings, stations, photos, drafts, openings, jobs, counter }
 }
 
 fn folder(prefix: &str) -> BTreeMap<String, String> {

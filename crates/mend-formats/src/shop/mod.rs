@@ -1,5 +1,7 @@
 //! A job as a file, `urgent-mend/demo-job/2`: what the demo ships, and what another shop can read.
 
+pub mod counter;
+
 use std::collections::BTreeMap;
 
 use mend_core::finding::Finding;

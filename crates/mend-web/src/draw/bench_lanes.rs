@@ -1,19 +1,25 @@
 //! The schedule: a lane a person and one for what runs by itself, on an axis that has open hours only.
 
 use askama::Template;
+use mend_core::shop::schedule::PlacedTask;
 
 use super::n;
-use crate::scheduling::{BenchPlan, Hours};
+use crate::scheduling::{BenchPlan, Hours, OpenDay};
 
 /// Left edge of the lanes and their width; a lane's height; the height above them.
 const LEFT: f64 = 150.0;
 const WIDTH: f64 = 1050.0;
 const PITCH: f64 = 58.0;
 const TOP: f64 = 46.0;
-/// So many open days are drawn.
-const DAYS: usize = 3;
+/// What runs by itself may run together: a low row each.
+const ROW: f64 = 27.0;
+/// So many open days are drawn: what is left of today, and the next.
+const DAYS: usize = 2;
+/// An hour this near before closing has no room for its word, min; nor has one this near to the picture's end, its units.
+const CROWDED: i64 = 50;
+const EDGE: f64 = 40.0;
 /// A letter's width: what has no room is cut.
-const LETTER: f64 = 7.4;
+const LETTER: f64 = 8.0;
 
 /// A piece of a lane.
 pub(crate) struct TaskShape {
@@ -26,6 +32,7 @@ pub(crate) struct TaskShape {
     pub(crate) x: String,
     pub(crate) y: String,
     pub(crate) width: String,
+    pub(crate) height: String,
     pub(crate) words: String,
     pub(crate) below: String,
     pub(crate) late: bool,
@@ -47,10 +54,12 @@ pub(crate) struct DayShape {
     pub(crate) ticks: Vec<(String, String)>,
 }
 
-/// A job that is due.
+/// Jobs that are due at a moment.
 pub(crate) struct DueShape {
-    pub(crate) job: i64,
+    pub(crate) jobs: String,
     pub(crate) x: String,
+    /// At the right end, where its words go to the left.
+    pub(crate) at_end: bool,
     pub(crate) late: bool,
 }
 
@@ -67,44 +76,48 @@ pub(crate) struct BenchLanes {
     pub(crate) bottom: String,
 }
 
-/// The axis: open minutes only.
+/// The axis: open minutes only, from the hour that is now.
 pub(crate) struct OpenAxis<'a> {
     hours: &'a Hours,
+    days: Vec<OpenDay>,
     scale: f64,
 }
 
 impl<'a> OpenAxis<'a> {
     pub(crate) fn new(hours: &'a Hours) -> Self {
-        let open: i64 = hours.days.iter().take(DAYS).map(|day| day.closes - day.opens).sum();
-        #[allow(clippy::cast_precision_loss, reason = "minutes of three days")]
+        // The hour in which now is; the first day begins with it where it is open already.
+        let hour = -i64::from(hours.moment(0).minute());
+        let cut = |day: &OpenDay| OpenDay { opens: day.opens.max(hour), ..day.clone() };
+        let days: Vec<OpenDay> = hours.days.iter().take(DAYS).map(cut).collect();
+        let open: i64 = days.iter().map(|day| day.closes - day.opens).sum();
+        #[allow(clippy::cast_precision_loss, reason = "minutes of a few days")]
         let scale = WIDTH / open.max(1) as f64;
-        Self { hours, scale }
+        Self { hours, days, scale }
     }
 
     /// Where a minute stands; what is outside open hours stands at their edge.
     #[allow(clippy::cast_precision_loss, reason = "minutes of four weeks")]
     fn x(&self, minute: i64) -> f64 {
-        let before = |day: &crate::scheduling::OpenDay| (minute.clamp(day.opens, day.closes) - day.opens) as f64;
-        LEFT + self.scale * self.hours.days.iter().take(DAYS).map(before).sum::<f64>()
+        let before = |day: &OpenDay| (minute.clamp(day.opens, day.closes) - day.opens) as f64;
+        LEFT + self.scale * self.days.iter().map(before).sum::<f64>()
     }
 
     /// The minute that stands there.
-    #[allow(clippy::cast_possible_truncation, reason = "minutes of three days")]
+    #[allow(clippy::cast_possible_truncation, reason = "minutes of a few days")]
     pub(crate) fn minute(&self, x: f64) -> i64 {
         let mut left = ((x - LEFT).max(0.0) / self.scale).round() as i64;
-        let days = &self.hours.days[..self.hours.days.len().min(DAYS)];
-        for day in days {
+        for day in &self.days {
             if left <= day.closes - day.opens {
                 return day.opens + left;
             }
             left -= day.closes - day.opens;
         }
-        days.last().map_or(0, |day| day.closes)
+        self.end()
     }
 
     /// The last minute that is drawn.
     fn end(&self) -> i64 {
-        self.hours.days.iter().take(DAYS).last().map_or(0, |day| day.closes)
+        self.days.last().map_or(0, |day| day.closes)
     }
 }
 
@@ -115,11 +128,17 @@ impl BenchLanes {
         let lanes = plan.workload.workers.iter().map(|worker| worker.name.clone()).chain(["by itself".to_owned()]);
         let lanes: Vec<BenchLaneShape> =
             lanes.enumerate().map(|(k, name)| BenchLaneShape { name, y: n(y_of(k)) }).collect();
-        let tasks = (0..plan.schedule.placed.len()).filter_map(|k| task(plan, &axis, k)).collect();
-        let bottom = TOP + lanes.len() as f64 * PITCH;
+        let blocks = blocks(plan);
+        let rows = rows(&blocks);
+        let tasks = blocks.iter().zip(&rows).filter_map(|(block, row)| task(plan, &axis, (block, *row))).collect();
+        #[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
+        let own = (rows.iter().max().copied().unwrap_or(0) + 1) as f64 * ROW + 8.0;
+        let bottom = y_of(lanes.len() - 1) + own.max(PITCH);
         let due = plan.jobs.iter().enumerate().filter_map(|(k, job)| {
             let due = job.due.filter(|due| (0..=axis.end()).contains(due))?;
-            Some(DueShape { job: job.id, x: n(axis.x(due)), late: plan.schedule.done[k] > due })
+            let x = axis.x(due);
+            let at_end = x > LEFT + WIDTH - EDGE;
+            Some(DueShape { jobs: job.id.to_string(), x: n(x), at_end, late: plan.schedule.done[k] > due })
         });
         Self {
             days: days(&axis),
@@ -138,12 +157,15 @@ fn y_of(lane: usize) -> f64 {
     TOP + lane as f64 * PITCH
 }
 
-/// Marks at the same moment become one that names the first, so that none is printed over another.
+/// Marks at the same moment become one that names them all, so that none is printed over another.
 fn spread(marks: Vec<DueShape>) -> Vec<DueShape> {
     let mut kept: Vec<DueShape> = Vec::new();
     for mark in marks {
         match kept.iter_mut().find(|known| known.x == mark.x) {
-            Some(known) => known.late |= mark.late,
+            Some(known) => {
+                known.late |= mark.late;
+                known.jobs = format!("{}, {}", known.jobs, mark.jobs);
+            }
             None => kept.push(mark),
         }
     }
@@ -151,50 +173,106 @@ fn spread(marks: Vec<DueShape>) -> Vec<DueShape> {
 }
 
 fn days(axis: &OpenAxis<'_>) -> Vec<DayShape> {
-    let hour = |day: &crate::scheduling::OpenDay| {
-        let first = day.opens.div_euclid(60) * 60 + day.opens.rem_euclid(60);
-        let hours = (0..24).map(move |k| first + 120 * k).filter(|minute| *minute < day.closes);
-        hours.map(|minute| (n(axis.x(minute)), axis.hours.moment(minute).strftime("%H:%M").to_string())).collect()
+    let hours = |day: &OpenDay| {
+        let first = (0..60).map(|k| day.opens + k).find(|minute| axis.hours.moment(*minute).minute() == 0);
+        let each = first.into_iter().flat_map(|first| (0..24).map(move |k| first + 60 * k));
+        let shown = each.filter(|minute| minute + CROWDED < day.closes && axis.x(*minute) < LEFT + WIDTH - EDGE);
+        shown.map(|minute| (n(axis.x(minute)), axis.hours.moment(minute).strftime("%H:%M").to_string())).collect()
     };
-    let shape = |day: &crate::scheduling::OpenDay| DayShape {
+    let shape = |day: &OpenDay| DayShape {
         name: day.date.strftime("%A %-d %B").to_string(),
         x: n(axis.x(day.opens)),
-        ticks: hour(day),
+        ticks: hours(day),
     };
-    axis.hours.days.iter().take(DAYS).map(shape).collect()
+    axis.days.iter().map(shape).collect()
 }
 
-fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, k: usize) -> Option<TaskShape> {
-    let placed = &plan.schedule.placed[k];
-    if placed.from >= axis.end() {
+/// Tasks of a job that somebody does one after the other: drawn as one.
+struct Block<'a> {
+    first: &'a PlacedTask,
+    last: &'a PlacedTask,
+}
+
+fn blocks(plan: &BenchPlan) -> Vec<Block<'_>> {
+    let mut blocks: Vec<Block<'_>> = Vec::new();
+    for placed in &plan.schedule.placed {
+        let goes_on = |block: &&mut Block<'_>| {
+            let last = block.last;
+            let same = last.job == placed.job && last.worker == placed.worker && placed.worker.is_some();
+            same && last.until == placed.from && last.task + 1 == placed.task && !is_pinned(plan, placed)
+        };
+        match blocks.iter_mut().find(goes_on) {
+            Some(block) => block.last = placed,
+            None => blocks.push(Block { first: placed, last: placed }),
+        }
+    }
+    blocks
+}
+
+/// For each block that runs by itself the first row in which nothing else runs then; 0 for all others.
+fn rows(blocks: &[Block<'_>]) -> Vec<usize> {
+    let mut ends: Vec<i64> = Vec::new();
+    let row = |block: &Block<'_>| {
+        if block.first.worker.is_some() {
+            return 0;
+        }
+        let free = ends.iter().position(|end| *end <= block.first.from);
+        let row = free.unwrap_or_else(|| {
+            ends.push(0);
+            ends.len() - 1
+        });
+        ends[row] = block.last.until;
+        row
+    };
+    blocks.iter().map(row).collect()
+}
+
+fn is_pinned(plan: &BenchPlan, placed: &PlacedTask) -> bool {
+    let job = &plan.jobs[placed.job];
+    let key = job.kinds[placed.task].map(|kind| kind.key);
+    plan.pins.iter().any(|pin| pin.job == job.id && Some(pin.task.as_str()) == key)
+}
+
+#[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
+fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&Block<'_>, usize)) -> Option<TaskShape> {
+    let (first, last) = (block.first, block.last);
+    let (by_itself, lane) = (first.worker.is_none(), first.worker.unwrap_or(plan.people.len()));
+    if first.from >= axis.end() {
         return None;
     }
-    let job = &plan.jobs[placed.job];
-    let (left, right) = (axis.x(placed.from), axis.x(placed.until));
+    let job = &plan.jobs[first.job];
+    let (left, right) = (axis.x(first.from), axis.x(last.until));
     let width = (right - left - 2.0).max(3.0);
-    let kind = job.kinds[placed.task];
-    let (name, key) = (plan.task_name(placed.job, placed.task), kind.map_or("", |kind| kind.key));
-    let lane = placed.worker.unwrap_or(plan.people.len());
-    let times = format!("{} to {}", plan.hours.in_words(placed.from), plan.hours.in_words(placed.until));
-    let last = plan.jobs[placed.job].kinds.len() - 1 == placed.task;
+    let kinds = &job.kinds[first.task..=last.task];
+    let names: Vec<&str> = (first.task..=last.task).map(|task| plan.task_name(first.job, task)).collect();
+    let times = format!("{} to {}", plan.hours.in_words(first.from), plan.hours.in_words(last.until));
+    let ends = last.task + 1 == job.kinds.len();
+    let heats = kinds.iter().flatten().any(|kind| kind.is_heat());
+    let late = ends && job.due.is_some_and(|due| last.until > due);
+    // The cross before what is late wants two letters.
+    let room = if late { width - 2.0 * LETTER } else { width };
+    let [number, all] = [job.id.to_string(), format!("{} {}", job.id, names.join(", "))];
     Some(TaskShape {
         job: job.id,
-        task: key,
-        title: format!("{name}, {}, job {}: {times}", job.device, job.id),
-        class: match kind {
-            None => "itself",
-            Some(kind) if kind.is_heat() => "heat",
-            Some(_) => "hands",
+        task: job.kinds[first.task].map_or("", |kind| kind.key),
+        title: format!("{}, {}, job {}: {times}", names.join(", "), job.device, job.id),
+        class: if first.worker.is_none() {
+            "itself"
+        } else if heats {
+            "heat"
+        } else {
+            "hands"
         },
         x: n(left + 1.0),
-        y: n(y_of(lane) + 5.0),
+        y: n(y_of(lane) + 5.0 + row as f64 * ROW),
         width: n(width),
-        words: fitting(&format!("{} {name}", job.id), width),
-        below: fitting(&job.device, width),
-        late: last && job.due.is_some_and(|due| placed.until > due),
-        pinned: plan.pins.iter().any(|pin| pin.job == job.id && pin.task == key),
+        height: n(if by_itself { ROW - 4.0 } else { PITCH - 10.0 }),
+        words: Some(fitting(&all, room)).filter(|words| !words.is_empty()).unwrap_or_else(|| fitting(&number, room)),
+        below: if by_itself { String::new() } else { fitting(&job.device, width) },
+        late,
+        pinned: is_pinned(plan, first),
         lane,
-        from: placed.from,
+        from: first.from,
     })
 }
 
@@ -205,7 +283,7 @@ fn fitting(words: &str, width: f64) -> String {
     if words.chars().count() <= room {
         return words.to_owned();
     }
-    if room < 4 { String::new() } else { words.chars().take(room - 1).chain(['…']).collect() }
+    if room < 5 { String::new() } else { words.chars().take(room - 1).chain(['…']).collect() }
 }
 
 #[cfg(test)]
@@ -229,7 +307,7 @@ mod tests {
     #[test]
     fn a_word_is_cut_to_its_box() {
         assert_eq!(fitting("7 At the bench", 200.0), "7 At the bench");
-        assert_eq!(fitting("7 At the bench", 60.0), "7 At t…");
-        assert_eq!(fitting("7 At the bench", 12.0), "");
+        assert_eq!(fitting("7 At the bench", 64.0), "7 At t…");
+        assert_eq!((fitting("7 At the bench", 12.0), fitting("7", 16.0)), (String::new(), "7".to_owned()));
     }
 }

@@ -58,11 +58,10 @@ impl Hours {
         (at_ms - self.now.timestamp().as_millisecond()).div_euclid(60_000)
     }
 
-    /// When the shop closes on a day; of one on which it is closed, the end of it.
+    /// By when something is done that is due on a day: closing time of that day, or of the last open day before it; -1: that was
+    /// before today.
     pub(crate) fn closing(&self, date: Date) -> i64 {
-        let open = self.days.iter().find(|day| day.date == date).map(|day| day.closes);
-        let days = self.now.date().until(date).map_or(0, |span| i64::from(span.get_days()));
-        open.unwrap_or(days * 24 * 60)
+        self.days.iter().take_while(|day| day.date <= date).last().map_or(-1, |day| day.closes)
     }
 
     /// When it opens on a day, or on the first after it.
@@ -103,7 +102,8 @@ mod tests {
         assert_eq!(shifts[1].from, 2 * 24 * 60 + 18 * 60);
         assert_eq!(friday.in_words(60), "16:00");
         assert_eq!(friday.in_words(shifts[1].from), "Mon 30 Nov, 09:00");
-        assert_eq!(friday.closing(jiff::civil::date(2026, 11, 30)), shifts[1].until);
+        let closing = |month: i8, day: i8| friday.closing(jiff::civil::date(2026, month, day));
+        assert_eq!((closing(11, 30), closing(11, 28), closing(11, 26)), (shifts[1].until, 120, -1));
         assert_eq!(friday.opening(jiff::civil::date(2026, 11, 28)), shifts[1].from);
     }
 

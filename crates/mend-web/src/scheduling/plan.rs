@@ -29,8 +29,10 @@ pub(crate) struct ScheduledJob {
     pub(crate) device: String,
     /// Of each task of the workload what it is; none: it cools by itself.
     pub(crate) kinds: Vec<Option<TaskKind>>,
-    /// When it is due, min from now.
+    /// When it is due, min from now; less than nothing: that was before today.
     pub(crate) due: Option<i64>,
+    /// The day on which it is due, in words; empty: none.
+    pub(crate) due_day: String,
     /// The spread of its hands' times: of their logarithm.
     pub(crate) spread: f64,
 }
@@ -180,7 +182,8 @@ impl Making {
             return None;
         }
         self.workload.jobs.push(BenchJob { name: id.to_string(), due, weight: 1.0, ready, tasks });
-        Some(ScheduledJob { id, device: summary.device.clone(), kinds, due, spread })
+        let due_day = summary.due().map_or(String::new(), |date| date.strftime("%A %-d %B").to_string());
+        Some(ScheduledJob { id, device: summary.device.clone(), kinds, due, due_day, spread })
     }
 
     /// No task is longer than the longest day: it would fit nowhere.

@@ -8,7 +8,9 @@ use serde::{Deserialize, Serialize};
 pub enum MoveKind {
     /// Ordered from the supplier.
     Ordered,
-    /// Came in; it is no longer on its way.
+    /// No longer on its way: it came, or the order was cancelled.
+    OffOrder,
+    /// Came in, ordered or not.
     Received,
     /// Came off a donor.
     Harvested,
@@ -28,8 +30,9 @@ pub enum MoveKind {
 
 impl MoveKind {
     /// All of them.
-    pub const ALL: [Self; 9] = [
+    pub const ALL: [Self; 10] = [
         Self::Ordered,
+        Self::OffOrder,
         Self::Received,
         Self::Harvested,
         Self::Reserved,
@@ -44,6 +47,7 @@ impl MoveKind {
     pub const fn key(self) -> &'static str {
         match self {
             Self::Ordered => "ordered",
+            Self::OffOrder => "off-order",
             Self::Received => "received",
             Self::Harvested => "harvested",
             Self::Reserved => "reserved",
@@ -77,7 +81,8 @@ impl StockLevel {
     ///
     /// ```
     /// use mend_core::shop::stock::{MoveKind, StockLevel};
-    /// let level = StockLevel::after([(MoveKind::Ordered, 5.0), (MoveKind::Received, 3.0), (MoveKind::Reserved, 1.0)]);
+    /// let came = [(MoveKind::Received, 3.0), (MoveKind::OffOrder, 3.0)];
+    /// let level = StockLevel::after([(MoveKind::Ordered, 5.0), (MoveKind::Reserved, 1.0)].into_iter().chain(came));
     /// assert_eq!((level.on_hand, level.reserved, level.on_order), (3.0, 1.0, 2.0));
     /// assert_eq!(level.free(), 2.0);
     /// ```
@@ -86,18 +91,14 @@ impl StockLevel {
         for (kind, quantity) in moves {
             match kind {
                 MoveKind::Ordered => level.on_order += quantity,
-                MoveKind::Received => {
-                    level.on_hand += quantity;
-                    level.on_order -= quantity;
-                }
-                MoveKind::Harvested | MoveKind::Counted => level.on_hand += quantity,
+                MoveKind::OffOrder => level.on_order -= quantity,
+                MoveKind::Received | MoveKind::Harvested | MoveKind::Counted => level.on_hand += quantity,
                 MoveKind::Reserved => level.reserved += quantity,
                 MoveKind::Released => level.reserved -= quantity,
                 MoveKind::Used | MoveKind::Returned | MoveKind::Scrapped => level.on_hand -= quantity,
             }
         }
-        // More may come in than was ordered.
-        Self { on_order: level.on_order.max(0.0), ..level }
+        level
     }
 
     /// On the shelf and nobody's.

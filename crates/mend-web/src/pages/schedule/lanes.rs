@@ -84,7 +84,7 @@ fn done_view(plan: &BenchPlan, (job, done): (&crate::scheduling::ScheduledJob, i
         id: job.id,
         device: job.device.clone(),
         done: plan.hours.in_words(done),
-        due: job.due.map_or("no day".to_owned(), |due| plan.hours.in_words(due)),
+        due: if job.due_day.is_empty() { "no day".to_owned() } else { job.due_day.clone() },
         late: job.due.is_some_and(|due| done > due),
     }
 }

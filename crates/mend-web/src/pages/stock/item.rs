@@ -28,9 +28,10 @@ const LONGEST_NOTE: usize = 200;
 const LARGEST: f64 = 100_000.0;
 
 /// Moves that a person enters, with what the button says.
-const ENTERED: [(MoveKind, &str); 6] = [
+const ENTERED: [(MoveKind, &str); 7] = [
     (MoveKind::Received, "received"),
     (MoveKind::Ordered, "ordered"),
+    (MoveKind::OffOrder, "order cancelled"),
     (MoveKind::Used, "used"),
     (MoveKind::Returned, "returned to the supplier"),
     (MoveKind::Scrapped, "scrapped"),
@@ -62,7 +63,7 @@ pub(crate) struct ItemPage {
     look_alikes: Vec<LookAlikeRow>,
     /// Others that it may be taken for.
     others: Vec<(i64, String)>,
-    kinds: [(MoveKind, &'static str); 6],
+    kinds: [(MoveKind, &'static str); 7],
     consumable: bool,
 }
 
@@ -87,7 +88,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         at: Timestamp::from_millisecond(row.at_ms)
             .map(|at| at.to_zoned_datetime(zone.clone()).strftime("%-d %b %Y, %H:%M").to_string())
             .unwrap_or_default(),
-        what: row.kind.clone(),
+        what: if row.kind == MoveKind::OffOrder.key() { "off the order".to_owned() } else { row.kind.clone() },
         quantity: quantity(row.quantity, &view.item.unit),
         day: day_in_words(&row.day).map(|day| format!("comes {day}")).unwrap_or_default(),
         row,
@@ -150,6 +151,10 @@ impl MoveForm {
             let free = self::quantity(row.level.free(), "");
             let hint = "count the shelf, or release what jobs were promised";
             return Err(Refusal::field("quantity", format!("only {free}is free"), hint));
+        }
+        if kind == MoveKind::OffOrder && quantity > row.level.on_order + 1e-3 {
+            let hint = "no more than that can be cancelled";
+            return Err(Refusal::field("quantity", format!("{} is on order", row.level.on_order), hint));
         }
         let day = if kind == MoveKind::Ordered { self.day.trim() } else { "" };
         if !day.is_empty() && day.parse::<Date>().is_err() {

@@ -73,12 +73,26 @@ impl ItemView {
             on_order: quantity(level.on_order, &item.unit),
             is_short: to_order > 0,
             order_point,
-            monthly: format!("≈ {monthly:.1} {}", item.unit),
+            monthly: if monthly < 100.0 {
+                format!("≈ {monthly:.1} {}", item.unit)
+            } else {
+                format!("≈ {monthly:.0} {}", item.unit)
+            },
             to_order,
             costs: costs.unwrap_or_default(),
             waiting: waiting.iter().map(|need| need.job).collect(),
             row,
             item,
+        }
+    }
+
+    /// Its order point, in words.
+    pub(super) fn point_words(&self) -> String {
+        match self.order_point {
+            None => "for a job".to_owned(),
+            Some(point) if (self.item.pack - 1.0).abs() < 1e-9 => point.to_string(),
+            Some(1) => "1 pack".to_owned(),
+            Some(point) => format!("{point} packs"),
         }
     }
 

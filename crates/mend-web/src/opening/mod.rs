@@ -1,6 +1,8 @@
 //! Fills an empty shop from files of the open formats: how the demo comes about. What takes no time is done at once; plans are
 //! computed by the real solver in the background, job by job.
 
+mod counter;
+
 use std::collections::BTreeMap;
 use std::net::SocketAddr;
 
@@ -40,6 +42,8 @@ pub struct ShopFiles {
     pub openings: BTreeMap<String, String>,
     /// `urgent-mend/job/1`, oldest first.
     pub jobs: BTreeMap<String, String>,
+    /// `urgent-mend/demo-counter/1`, if there are people and a shelf.
+    pub counter: Option<String>,
 }
 
 /// Why a shop could not be filled.
@@ -131,6 +135,9 @@ pub async fn fill(
         if file.plan.is_some() || file.handed_over || file.declined.is_some() {
             waiting.push(Waiting { name: name.clone(), id, file });
         }
+    }
+    if let Some(text) = &files.counter {
+        counter::fill(app, text).await?;
     }
     app.set_preparing(waiting.len());
     Ok(plan_all(app.clone(), waiting))
