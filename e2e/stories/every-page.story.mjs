@@ -52,6 +52,7 @@ const pages = [
   "/jobs/10/board",
   "/schedule",
   "/customers",
+  "/review",
   "/stock",
   "/stock/1",
   "/stock/1/label",

@@ -127,6 +127,11 @@ test.describe("an empty shop", () => {
     await page.goto("/customers?q=mara");
     await expect(page.getByRole("region", { name: "Mara Lund" })).toContainText("under warranty until");
     await expectAccessible(page);
+    // Reviewed: one job says little, and that is said.
+    await page.goto("/review");
+    await expect(page.locator(".review")).toContainText("from 1 jobs that were given back");
+    await expect(page.locator(".review-all")).toContainText("1 of 1, 21 to 100 %, too few to say");
+    await page.goto("/customers?q=mara");
     await page.getByRole("button", { name: "Comes again" }).click();
     await expect(page.locator("#earlier_work")).toHaveValue(/Job 1 here, comes again under warranty/);
   });

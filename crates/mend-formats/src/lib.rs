@@ -15,6 +15,7 @@
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
 //! - [`item`]: a part or consumable, `urgent-mend/item/1`
 //! - [`opening`]: the opening map of a device model, `urgent-mend/opening/1`
+//! - [`review`]: what a shop's past says, `urgent-mend/review/1`
 //! - [`schedule`]: what there is to do at the benches, and when, `urgent-mend/schedule/1`
 //! - [`shop_settings`]: a shop's own settings, `urgent-mend/shop/1`
 //! - [`record`]: a job with all that is on record of it, `urgent-mend/job/3`; [`export`]: how exported files belong together,
@@ -44,6 +45,7 @@ mod reading;
 pub mod readings;
 pub mod record;
 pub mod renewal;
+pub mod review;
 pub mod schedule;
 pub mod shop;
 pub mod shop_settings;

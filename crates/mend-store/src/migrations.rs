@@ -36,6 +36,7 @@ const STEPS: &[M<'_>] = &[
         .down("DROP TABLE donors; DROP TABLE job_items; DROP TABLE stock_moves; DROP TABLE look_alikes; DROP TABLE items;"),
     M::up(include_str!("../migrations/0017_quotes.sql"))
         .down("ALTER TABLE jobs DROP COLUMN return_of; DROP TABLE task_pins; DROP TABLE quotes; DROP TABLE job_times;"),
+    M::up(include_str!("../migrations/0018_outcomes.sql")).down("DROP INDEX returns_of_job; DROP TABLE job_outcomes;"),
 ];
 
 /// All steps, in order.

@@ -215,6 +215,27 @@ impl App {
         }
     }
 
+    /// Reviews jobs that were closed before there was a review, or came from a file, a few at a time.
+    pub async fn review_missing_jobs(&self) {
+        const AT_A_TIME: u32 = 20;
+        loop {
+            let reviewed = self.writing(|write| {
+                let missing = write.read().unreviewed_jobs(AT_A_TIME)?;
+                for id in &missing {
+                    if let Some(job) = Job::read(write.read(), *id)? {
+                        job.keep_outcome(write, job.row.handed_over_ms.unwrap_or_default())?;
+                    }
+                }
+                Ok(missing.len())
+            });
+            match reviewed.await {
+                Ok(0) => return,
+                Ok(_) => {}
+                Err(error) => return tracing::error!(?error, "jobs of an older version are in no review"),
+            }
+        }
+    }
+
     /// Forgets customers whose last job is longer ago than the shop keeps them; answers how many.
     pub async fn forget_old_customers(&self) -> usize {
         match crate::pages::customers::forget_old(self).await {

@@ -41,6 +41,7 @@ pub fn router(app: App, door: Door) -> Router {
         .merge(pages::instruments::routes())
         .merge(pages::people::routes())
         .merge(pages::stock::routes())
+        .merge(pages::review::routes())
         .merge(pages::customers::routes())
         .merge(pages::schedule::routes())
         .merge(pages::label::routes())

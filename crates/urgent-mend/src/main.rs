@@ -8,6 +8,7 @@ mod live_commands;
 mod melt_command;
 mod method_command;
 mod plan_command;
+mod review_command;
 mod schedule_command;
 mod serving;
 mod shop_commands;
@@ -141,6 +142,15 @@ enum Command {
     Instruments(stand_ins::InstrumentArguments),
     /// Says what a solder or a mix of solders melts at (docs/formats/melt.md). Exit 2 when there is no such solder.
     Melt(melt_command::MeltArguments),
+    /// Says what the jobs that were given back have come to (docs/formats/review.md), also while the shop is served.
+    Review {
+        /// The shop's folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// Print as JSON.
+        #[arg(long)]
+        json: bool,
+    },
     /// Schedules what there is to do at the benches (docs/formats/schedule.md). Exit 2 when it can't be scheduled.
     Schedule {
         /// Workers, resources and jobs.
@@ -163,6 +173,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Command::Watch { taped, events, .. } => live_commands::watch(&taped, &events),
         Command::Instruments(asked) => stand_ins::run(&asked.bundle, (asked.listen, asked.hidden)),
         Command::Melt(asked) => melt_command::run(&asked),
+        Command::Review { data, json } => review_command::run(&data, json),
         Command::Schedule { file, json } => schedule_command::run(&file, json),
         Command::Demo { keep, listen } => serving::demo(keep.as_deref(), &listen),
         Command::Serve { data, listen, stand_ins, hidden } => {

@@ -149,6 +149,7 @@ fn look_after(
     let app = app.clone();
     tokio::spawn(async move {
         app.list_missing_jobs().await;
+        app.review_missing_jobs().await;
         app.learn_what_waits();
         for line in app.quick_check().await {
             tracing::error!(line, "the database is damaged: run urgent-mend check");

@@ -2,6 +2,7 @@
 //!
 //! - [`estimate`]: how long a job takes, and what it costs
 //! - [`people`]: roles and what each may do
+//! - [`review`]: what the past says, and what to change
 //! - [`stock`]: what is on the shelf, what is promised, what to order
 //! - [`schedule`]: which task of which job when, by whom and with what
 //!
@@ -11,6 +12,7 @@ pub mod estimate;
 mod intake;
 mod kinds;
 pub mod people;
+pub mod review;
 pub mod schedule;
 pub mod stock;
 mod stop;

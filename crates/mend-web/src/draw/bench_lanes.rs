@@ -188,31 +188,31 @@ fn days(axis: &OpenAxis<'_>) -> Vec<DayShape> {
 }
 
 /// Tasks of a job that somebody does one after the other: drawn as one.
-struct Block<'a> {
+struct TaskRun<'a> {
     first: &'a PlacedTask,
     last: &'a PlacedTask,
 }
 
-fn blocks(plan: &BenchPlan) -> Vec<Block<'_>> {
-    let mut blocks: Vec<Block<'_>> = Vec::new();
+fn blocks(plan: &BenchPlan) -> Vec<TaskRun<'_>> {
+    let mut blocks: Vec<TaskRun<'_>> = Vec::new();
     for placed in &plan.schedule.placed {
-        let goes_on = |block: &&mut Block<'_>| {
+        let goes_on = |block: &&mut TaskRun<'_>| {
             let last = block.last;
             let same = last.job == placed.job && last.worker == placed.worker && placed.worker.is_some();
             same && last.until == placed.from && last.task + 1 == placed.task && !is_pinned(plan, placed)
         };
         match blocks.iter_mut().find(goes_on) {
             Some(block) => block.last = placed,
-            None => blocks.push(Block { first: placed, last: placed }),
+            None => blocks.push(TaskRun { first: placed, last: placed }),
         }
     }
     blocks
 }
 
 /// For each block that runs by itself the first row in which nothing else runs then; 0 for all others.
-fn rows(blocks: &[Block<'_>]) -> Vec<usize> {
+fn rows(blocks: &[TaskRun<'_>]) -> Vec<usize> {
     let mut ends: Vec<i64> = Vec::new();
-    let row = |block: &Block<'_>| {
+    let row = |block: &TaskRun<'_>| {
         if block.first.worker.is_some() {
             return 0;
         }
@@ -234,7 +234,7 @@ fn is_pinned(plan: &BenchPlan, placed: &PlacedTask) -> bool {
 }
 
 #[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
-fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&Block<'_>, usize)) -> Option<TaskShape> {
+fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&TaskRun<'_>, usize)) -> Option<TaskShape> {
     let (first, last) = (block.first, block.last);
     let (by_itself, lane) = (first.worker.is_none(), first.worker.unwrap_or(plan.people.len()));
     if first.from >= axis.end() {

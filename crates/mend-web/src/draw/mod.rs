@@ -7,6 +7,7 @@ pub(crate) mod board_map;
 mod contour;
 pub(crate) mod curves;
 pub(crate) mod heat_map;
+pub(crate) mod intervals;
 pub(crate) mod known_line;
 pub(crate) mod labels;
 pub(crate) mod lanes;

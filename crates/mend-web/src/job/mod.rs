@@ -9,6 +9,7 @@ mod fit;
 mod heat_work;
 mod kept;
 mod opening;
+mod outcome;
 mod parts;
 mod summary;
 mod time;
@@ -44,7 +45,7 @@ pub(crate) use kept::equipment_or_usual;
 pub(crate) use opening::{JobOpening, MAP, OPENING};
 pub(crate) use parts::{LOOK_ALIKE, NeededPart, day_in_words};
 pub(crate) use summary::{Summary, index_row};
-pub(crate) use time::{Extent, times_of};
+pub(crate) use time::{JobExtent, times_of};
 
 /// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
 pub(crate) const WENT_BACK: &str = "went-back";

@@ -8,7 +8,7 @@ use mend_core::shop::{Facts, PinState, RunState, Stop};
 use mend_store::{IndexRow, ReleaseRow};
 use serde::{Deserialize, Serialize};
 
-use super::{CONDITION, Extent, Job};
+use super::{CONDITION, Job, JobExtent};
 use crate::draw::agreement::Release;
 use crate::pages::window_word;
 use crate::words::Words;
@@ -26,7 +26,7 @@ pub(crate) struct Summary {
     facts: Facts,
     /// How much there is to do.
     #[serde(default)]
-    pub(crate) extent: Extent,
+    pub(crate) extent: JobExtent,
     /// The one key figure of each stop, in their order.
     pub(crate) figures: Vec<String>,
 }

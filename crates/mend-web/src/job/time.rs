@@ -17,7 +17,7 @@ const LONGEST_PAUSE_MS: i64 = 10 * 60 * 1000;
 
 /// What the schedule and the estimates know of a job without reading it.
 #[derive(Debug, Clone, Default, Serialize, Deserialize)]
-pub(crate) struct Extent {
+pub(crate) struct JobExtent {
     pub(crate) size: JobSize,
     /// Connector and method, as times are pooled by.
     pub(crate) kind: String,
@@ -35,14 +35,14 @@ pub(crate) struct Extent {
 
 impl Job {
     /// How much there is to do.
-    pub(crate) fn extent(&self) -> Extent {
+    pub(crate) fn extent(&self) -> JobExtent {
         let planned = self.bench_plan();
         let inputs = self.inputs();
         let family = inputs.as_ref().and_then(|inputs| inputs.method.as_ref()).map(|choice| choice.family);
         let connector = self.board.as_ref().map_or("", |(_, board)| board.connector.name.as_str());
         let method = family.map_or("by hand".to_owned(), |family| word(&family));
         let waits = self.parts.iter().filter(|part| !part.need.day.is_empty() && part.is_waited_for());
-        Extent {
+        JobExtent {
             size: JobSize {
                 items: self.opening.as_ref().map(|opening| opening.map.items.len()).filter(|items| *items > 0),
                 pins: self.walked().len(),

@@ -181,6 +181,7 @@ async fn plan_all(app: App, waiting: Vec<Waiting>) -> Result<(), CannotOpen> {
         app.set_preparing(count - k - 1);
         done.map_err(|refusal| CannotOpen::refusal(&job.name, refusal))?;
     }
+    app.review_missing_jobs().await;
     Ok(())
 }
 

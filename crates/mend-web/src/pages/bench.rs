@@ -18,6 +18,7 @@ use crate::pages::{Frame, JobHead, stop_href};
 use crate::people::Visit;
 use crate::pictures::{View, drawn};
 use crate::refusal::Refusal;
+use crate::scheduling::bench_plan;
 use crate::visitor::Visitor;
 
 pub(crate) fn routes() -> Router<App> {
@@ -65,6 +66,41 @@ struct BenchPage {
     preparing: usize,
     finished: bool,
     first_things: Vec<FirstThing>,
+    /// What each person does next, by the schedule.
+    next: Vec<NextView>,
+}
+
+/// What somebody does next.
+struct NextView {
+    name: String,
+    task: String,
+    href: String,
+    is_me: bool,
+}
+
+/// With more open jobs than this the schedule has a page of its own alone: it would be computed anew with every press.
+const MOST_ON_BENCH: usize = 60;
+
+/// What each person does next; nothing where nobody has a name.
+async fn next_of_each(app: &App, open: usize) -> Result<Vec<NextView>, Refusal> {
+    if open == 0 || open > MOST_ON_BENCH {
+        return Ok(Vec::new());
+    }
+    let plan = bench_plan(app).await?;
+    let me = Visit::current().person().map(|person| person.id);
+    let of = |(worker, (job, task)): (usize, (usize, usize))| {
+        let person = plan.people[worker].as_ref()?;
+        let scheduled = &plan.jobs[job];
+        Some(NextView {
+            name: person.name.clone(),
+            task: format!("{}: {}", plan.task_name(job, task), scheduled.device),
+            href: format!("/jobs/{}", scheduled.id),
+            is_me: me == Some(person.id),
+        })
+    };
+    let mut next: Vec<NextView> = plan.next_tasks().into_iter().filter_map(of).collect();
+    next.sort_by_key(|view| !view.is_me);
+    Ok(next)
 }
 
 /// What the page reads, in one go.
@@ -93,6 +129,7 @@ async fn look(app: &App) -> Result<ShopState, Refusal> {
 
 async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Refusal> {
     let (now, seen) = (app.now(), look(&app).await?);
+    let next = next_of_each(&app, seen.jobs.len()).await?;
     let first_things = first_things(&seen);
     let mut unread = Vec::new();
     let mut cards: Vec<(Facts, JobCard)> = Vec::new();
@@ -131,6 +168,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
         preparing: app.preparing(),
         finished: seen.finished,
         first_things,
+        next,
     })
 }
 

@@ -5,7 +5,7 @@ use mend_core::shop::people::Permission;
 use mend_core::shop::people::Permission::{Bench, BenchSettings, Counter, Enter, Shop};
 
 /// What an address and all below it want.
-struct Rule {
+struct AccessRule {
     under: &'static str,
     /// To look.
     read: Permission,
@@ -13,15 +13,15 @@ struct Rule {
     write: Permission,
 }
 
-const fn rule(under: &'static str, read: Permission, write: Permission) -> Rule {
-    Rule { under, read, write }
+const fn rule(under: &'static str, read: Permission, write: Permission) -> AccessRule {
+    AccessRule { under, read, write }
 }
 
 /// Addresses that everybody may, signed in or not.
 const OPEN: [&str; 5] = ["/assets", "/sign-in", "/sign-out", "/welcome", "/scale"];
 
 /// The longest that an address lies under counts.
-const RULES: [Rule; 22] = [
+const RULES: [AccessRule; 23] = [
     rule("/help", Enter, Enter),
     rule("/people/me", Enter, Enter),
     rule("/people", Shop, Shop),
@@ -32,6 +32,7 @@ const RULES: [Rule; 22] = [
     rule("/alloys", Bench, Bench),
     rule("/boards", Bench, Bench),
     rule("/boards/photos", Enter, Bench),
+    rule("/review", Bench, Bench),
     rule("/customers", Counter, Counter),
     rule("/customers/erase", Shop, Shop),
     rule("/stock", Counter, Counter),
@@ -47,7 +48,8 @@ const RULES: [Rule; 22] = [
 ];
 
 /// Lists, at exactly these addresses.
-const LISTS: [Rule; 3] = [rule("/", Enter, Enter), rule("/jobs", Enter, Counter), rule("/jobs/{id}", Enter, Counter)];
+const LISTS: [AccessRule; 3] =
+    [rule("/", Enter, Enter), rule("/jobs", Enter, Counter), rule("/jobs/{id}", Enter, Counter)];
 
 /// What a route wants; none: nothing.
 pub(crate) fn wanted(method: &Method, route: &str) -> Option<Permission> {

@@ -10,5 +10,5 @@ mod tasks;
 
 pub(crate) use hours::{Hours, OpenDay};
 pub(crate) use past::Past;
-pub(crate) use plan::{BenchPlan, KeptBenchPlan, ScheduledJob, Waiting, bench_plan};
+pub(crate) use plan::{BenchPlan, KeptBenchPlan, PlannedJob, WaitingJob, bench_plan};
 pub(crate) use tasks::TaskKind;

@@ -24,7 +24,7 @@ const RENEWED: i64 = 5;
 
 /// A job of the schedule.
 #[derive(Debug, Clone)]
-pub(crate) struct ScheduledJob {
+pub(crate) struct PlannedJob {
     pub(crate) id: i64,
     pub(crate) device: String,
     /// Of each task of the workload what it is; none: it cools by itself.
@@ -39,7 +39,7 @@ pub(crate) struct ScheduledJob {
 
 /// A job that can't be scheduled: nobody knows until when it waits.
 #[derive(Debug, Clone)]
-pub(crate) struct Waiting {
+pub(crate) struct WaitingJob {
     pub(crate) id: i64,
     pub(crate) device: String,
     pub(crate) waits_for: String,
@@ -51,8 +51,8 @@ pub(crate) struct BenchPlan {
     pub(crate) hours: Hours,
     /// Who works, by number; none: the bench, where nobody has a name.
     pub(crate) people: Vec<Option<PersonRow>>,
-    pub(crate) jobs: Vec<ScheduledJob>,
-    pub(crate) waiting: Vec<Waiting>,
+    pub(crate) jobs: Vec<PlannedJob>,
+    pub(crate) waiting: Vec<WaitingJob>,
     pub(crate) workload: Workload,
     pub(crate) schedule: BenchSchedule,
     pub(crate) pins: Vec<TaskPinRow>,
@@ -112,7 +112,7 @@ fn make(stored: Stored, hours: Hours) -> BenchPlan {
         let Ok(summary) = Summary::parse(&row.summary) else { continue };
         let facts = summary.facts(making.hours.moment(0).date());
         if !facts.waits_for.is_empty() && summary.extent.part_comes.is_empty() {
-            waiting.push(Waiting { id: row.job_id, device: summary.device, waits_for: facts.waits_for });
+            waiting.push(WaitingJob { id: row.job_id, device: summary.device, waits_for: facts.waits_for });
         } else {
             jobs.extend(making.job((row.job_id, &summary), &facts));
         }
@@ -146,7 +146,7 @@ struct Making {
 
 impl Making {
     /// Puts a job in; none where nothing is left to do.
-    fn job(&mut self, (id, summary): (i64, &Summary), facts: &Facts) -> Option<ScheduledJob> {
+    fn job(&mut self, (id, summary): (i64, &Summary), facts: &Facts) -> Option<PlannedJob> {
         let extent = &summary.extent;
         let times = remaining(facts, (extent, &self.past));
         let highest = self.workload.workers.iter().map(|worker| worker.level).max()?;
@@ -183,7 +183,7 @@ impl Making {
         }
         self.workload.jobs.push(BenchJob { name: id.to_string(), due, weight: 1.0, ready, tasks });
         let due_day = summary.due().map_or(String::new(), |date| date.strftime("%A %-d %B").to_string());
-        Some(ScheduledJob { id, device: summary.device.clone(), kinds, due, due_day, spread })
+        Some(PlannedJob { id, device: summary.device.clone(), kinds, due, due_day, spread })
     }
 
     /// No task is longer than the longest day: it would fit nowhere.
@@ -223,14 +223,14 @@ impl Making {
     }
 
     /// The schedule; a job that fits nowhere waits, and the others are scheduled.
-    fn schedule(&mut self, jobs: &mut Vec<ScheduledJob>, waiting: &mut Vec<Waiting>) -> BenchSchedule {
+    fn schedule(&mut self, jobs: &mut Vec<PlannedJob>, waiting: &mut Vec<WaitingJob>) -> BenchSchedule {
         loop {
             match schedule(&self.workload) {
                 Ok(made) => return made,
                 Err(fault) if fault.job < jobs.len() => {
                     self.workload.jobs.remove(fault.job);
-                    let ScheduledJob { id, device, .. } = jobs.remove(fault.job);
-                    waiting.push(Waiting { id, device, waits_for: "hours: no day is long enough".to_owned() });
+                    let PlannedJob { id, device, .. } = jobs.remove(fault.job);
+                    waiting.push(WaitingJob { id, device, waits_for: "hours: no day is long enough".to_owned() });
                 }
                 Err(_) => return BenchSchedule { placed: vec![], done: vec![], cost: no_cost() },
             }

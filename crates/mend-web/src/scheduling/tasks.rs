@@ -5,7 +5,7 @@ use mend_core::shop::estimate::stage_time::StageTime;
 use mend_core::shop::{Facts, Stop, StopState, state, stops_of};
 
 use super::past::Past;
-use crate::job::Extent;
+use crate::job::JobExtent;
 
 /// A joint that was soldered and a board that was washed are left alone for so long, min: until it is at room temperature and
 /// the alcohol is out of the connectors (E).
@@ -49,13 +49,13 @@ impl TaskKind {
     }
 
     /// Whose hands it wants at least.
-    pub(super) fn level(self, extent: &Extent) -> SkillLevel {
+    pub(super) fn level(self, extent: &JobExtent) -> SkillLevel {
         if self.is_heat() { extent.level.unwrap_or(SkillLevel::Trained) } else { SkillLevel::Learning }
     }
 }
 
 /// What is still to be done of a job, in order, with what each usually takes.
-pub(crate) fn remaining(facts: &Facts, (extent, past): (&Extent, &Past)) -> Vec<TaskTime> {
+pub(crate) fn remaining(facts: &Facts, (extent, past): (&JobExtent, &Past)) -> Vec<TaskTime> {
     let own: Vec<Stop> = stops_of(facts.kind).filter(|stop| state(facts, *stop) != StopState::Done).collect();
     let of = |kind: TaskKind| {
         let left: Vec<StageTime> =
@@ -71,7 +71,7 @@ mod tests {
 
     #[test]
     fn what_is_done_is_no_task_any_more() {
-        let (extent, past) = (Extent::default(), Past::default());
+        let (extent, past) = (JobExtent::default(), Past::default());
         let names = |facts: &Facts| -> Vec<&str> {
             remaining(facts, (&extent, &past)).iter().map(|task| task.kind.key).collect()
         };

@@ -2,7 +2,7 @@
 
 use axum::http::StatusCode;
 
-use crate::fixture::{Shop, ask, get, post, shop};
+use crate::fixture::{Shop, ask, filled, get, post, shop};
 
 async fn taken_in(customer: &str, device: &str) -> Shop {
     let shop = shop();
@@ -100,4 +100,26 @@ async fn who_a_customer_was_is_kept_no_longer_than_the_shop_says() {
     assert!(!page.contains("Mara"), "{page}");
     let (status, page) = ask(&shop, post("/settings", "opens=09:00&closes=17:00&warranty=long")).await;
     assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("no whole number"), "{page}");
+}
+
+#[tokio::test]
+async fn what_came_of_jobs_is_reviewed_with_its_figures_and_saved_as_tables() {
+    let shop = shop();
+    filled(&shop).await;
+    let (status, page) = ask(&shop, get("/review")).await;
+    assert!(status == StatusCode::OK && page.contains("from 1 jobs that were given back"), "{page}");
+    assert!(page.contains("too few to say") && page.contains("Gull, bench 1") && page.contains("1 of 1"), "{page}");
+    let (_, csv) = ask(&shop, get("/review/stations.csv")).await;
+    assert!(csv.starts_with("\"name\",\"right\"") && csv.contains("\"Gull, bench 1\",\"1\",\"1\""), "{csv}");
+    for table in ["boards", "methods", "connectors", "people", "stops", "jobs"] {
+        assert_eq!(ask(&shop, get(&format!("/review/{table}.csv"))).await.0, StatusCode::OK, "{table}");
+    }
+    assert_eq!(ask(&shop, get("/review/secrets.csv")).await.0, StatusCode::NOT_FOUND);
+    // It comes again under warranty: it was not right at the first go after all.
+    ask(&shop, post("/customers/again", "job=1")).await;
+    let (_, page) = ask(&shop, get("/review")).await;
+    assert!(page.contains("came back under warranty") && page.contains("0 of 1"), "{page}");
+    ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=a+line+more")).await;
+    let (_, page) = ask(&shop, get("/review")).await;
+    assert!(page.contains("from 0 jobs"), "a job that is open again has no outcome: {page}");
 }

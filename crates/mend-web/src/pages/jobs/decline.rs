@@ -61,7 +61,11 @@ pub(crate) async fn decline(
     app.changing(id, move |w| {
         w.log_job(id, &row)?;
         w.release(id, now, None)?;
-        w.hand_over(id, now)
+        w.hand_over(id, now)?;
+        match Job::read(w.read(), id)? {
+            Some(closed) => closed.keep_outcome(w, now),
+            None => Ok(()),
+        }
     })
     .await?;
     for part in &job.parts {

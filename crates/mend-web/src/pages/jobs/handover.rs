@@ -27,7 +27,7 @@ use super::run::stamp;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{BenchRunView, COMPONENTS, CONDITION, CONDITION_AFTER, DECLINED, Job, VALUES, WENT_BACK, times_of};
+use crate::job::{BenchRunView, COMPONENTS, CONDITION, CONDITION_AFTER, DECLINED, Job, VALUES, WENT_BACK};
 use crate::learning;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -359,8 +359,7 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
     let teaches = learning::teaches(&job);
     let harvested = stock_parts::harvested(&job, now);
     app.changing(id, move |w| {
-        let times = times_of(&job, &w.read().record(id)?);
-        times.iter().try_for_each(|time| w.set_job_time(id, time, now))?;
+        job.keep_outcome(w, now)?;
         w.use_reserved(id, now)?;
         harvested.iter().try_for_each(|came| w.add_move(came))?;
         w.hand_over(id, now)?;
@@ -404,6 +403,10 @@ pub(crate) async fn reopen(
         return Err(findings.into());
     }
     Job::load(&app, id).await?;
-    app.changing(id, move |w| w.reopen(id, (&who, &reason), now)).await?;
+    app.changing(id, move |w| {
+        w.drop_outcome(id)?;
+        w.reopen(id, (&who, &reason), now)
+    })
+    .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/handover")))
 }

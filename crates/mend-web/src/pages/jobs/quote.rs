@@ -19,7 +19,7 @@ use serde::{Deserialize, Serialize};
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{Extent, Job};
+use crate::job::{Job, JobExtent};
 use crate::pages::stock::quantity;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
@@ -116,7 +116,7 @@ fn time_view((name, time, jobs): (&'static str, StageTime, usize)) -> TimeView {
 
 /// What a job is estimated from.
 struct Estimate {
-    extent: Extent,
+    extent: JobExtent,
     stops: Vec<(Stop, StageTime)>,
     hands: StageTime,
     parts: Vec<PricedPart>,

@@ -50,18 +50,18 @@ pub(crate) struct SignInForm {
 }
 
 /// What a page of it shows.
-struct Tried {
+struct SignInTry {
     name: String,
     back: String,
     objection: String,
 }
 
-async fn page((app, visitor, jar): (&App, Visitor, &CookieJar), tried: Tried) -> Result<SignInPage, Refusal> {
+async fn page((app, visitor, jar): (&App, Visitor, &CookieJar), tried: SignInTry) -> Result<SignInPage, Refusal> {
     let takes_pins = sign_in::takes_pins(app, jar).await?;
     let everybody = app.reading(|read| read.people()).await?;
     let can = everybody.into_iter().filter(|row| takes_pins && row.left_ms.is_none() && !row.passphrase.is_empty());
     let names = can.map(|row| row.name).collect();
-    let Tried { name, back, objection } = tried;
+    let SignInTry { name, back, objection } = tried;
     let frame = Frame::new("Sign in", visitor.scale, "", "/sign-in".to_owned());
     Ok(SignInPage { frame, names, name, back, objection, takes_pins, optional: !app.sign_in.is_required() })
 }
@@ -72,7 +72,7 @@ pub(crate) async fn show(
     jar: CookieJar,
     Query(asked): Query<BackQuery>,
 ) -> Result<SignInPage, Refusal> {
-    let tried = Tried { name: asked.name, back: asked.back, objection: String::new() };
+    let tried = SignInTry { name: asked.name, back: asked.back, objection: String::new() };
     page((&app, visitor, &jar), tried).await
 }
 
@@ -102,7 +102,7 @@ pub(crate) async fn enter(
             (StatusCode::TOO_MANY_REQUESTS, objection)
         }
     };
-    let tried = Tried { name, back: sent.back, objection };
+    let tried = SignInTry { name, back: sent.back, objection };
     Ok((status, page((&app, visitor, &jar), tried).await?).into_response())
 }
 

@@ -11,7 +11,7 @@ use crate::draw::bench_lanes::{BenchLanes, OpenAxis};
 use crate::extract::Form;
 use crate::pages::Frame;
 use crate::refusal::Refusal;
-use crate::scheduling::{BenchPlan, TaskKind, Waiting, bench_plan};
+use crate::scheduling::{BenchPlan, TaskKind, WaitingJob, bench_plan};
 use crate::visitor::Visitor;
 
 /// A task that somebody has put by hand.
@@ -46,7 +46,7 @@ pub(crate) struct SchedulePart {
     people: Vec<PersonDayView>,
     pins: Vec<PinView>,
     jobs: Vec<DoneView>,
-    waiting: Vec<Waiting>,
+    waiting: Vec<WaitingJob>,
     late: usize,
 }
 
@@ -79,7 +79,7 @@ impl SchedulePart {
     }
 }
 
-fn done_view(plan: &BenchPlan, (job, done): (&crate::scheduling::ScheduledJob, i64)) -> DoneView {
+fn done_view(plan: &BenchPlan, (job, done): (&crate::scheduling::PlannedJob, i64)) -> DoneView {
     DoneView {
         id: job.id,
         device: job.device.clone(),

@@ -181,7 +181,7 @@ pub(crate) async fn csv(State(app): State<App>) -> Result<Response, Refusal> {
 }
 
 /// A field as RFC 4180 writes it. What a spreadsheet would take for a formula is no formula.
-fn quoted(field: &str) -> String {
+pub(crate) fn quoted(field: &str) -> String {
     let plain = if field.starts_with(['=', '+', '-', '@']) { format!("'{field}") } else { field.to_owned() };
     format!("\"{}\"", plain.replace('"', "\"\""))
 }

@@ -1,0 +1,132 @@
+//! What to change: at most three, each by a rule, with its figures. What is within chance is no change.
+
+use super::interval::Share;
+use super::outcome::JobOutcome;
+use super::summary::{Bias, GroupedBy, OutcomeGroup, Review, StageSummary};
+
+/// No more than these are said: who is told ten things does none.
+const MOST: usize = 3;
+/// Fewer jobs than this change nothing.
+const ENOUGH: usize = 5;
+/// Bands hold eight in ten; a share whose interval lies wholly below this is told.
+const BANDED: f64 = 0.8;
+/// A station whose releases come this much later or sooner, all of its interval, is told: a tenth, in the logarithm.
+const OFF: f64 = 0.095;
+/// A stop that takes half as long again, or a third less, is told.
+const LONGER: f64 = 1.5;
+const SHORTER: f64 = 0.67;
+/// A method this much worse than all others, by its interval, is told.
+const WORSE: f64 = 0.1;
+
+/// A thing to change.
+#[derive(Debug, Clone, PartialEq)]
+pub enum ReviewChange {
+    /// A station's releases come later or sooner than predicted: measure it.
+    Station {
+        /// Its name.
+        name: String,
+        /// By how much.
+        bias: Bias,
+    },
+    /// Bands hold too little.
+    Bands {
+        /// How many came within.
+        inside: Share,
+    },
+    /// A method goes wrong more often than others.
+    Method {
+        /// Its name.
+        name: String,
+        /// Mended at the first go with it.
+        own: Share,
+        /// With all others.
+        others: Share,
+    },
+    /// A stop takes longer or shorter than is estimated.
+    Stage(StageSummary),
+    /// Jobs that went on against the ledger came back.
+    Overrides {
+        /// Those that did.
+        bad: Share,
+    },
+}
+
+/// What to change, the weightiest first.
+///
+/// ```
+/// use mend_core::shop::review::{JobOutcome, changes};
+/// assert!(changes(&[]).is_empty());
+/// assert!(changes(&[JobOutcome::default()]).is_empty(), "one job changes nothing");
+/// ```
+pub fn changes(outcomes: &[JobOutcome]) -> Vec<ReviewChange> {
+    let review = Review::new(outcomes);
+    let mut found: Vec<(f64, ReviewChange)> = Vec::new();
+    found.extend(OutcomeGroup::by(outcomes, GroupedBy::Station).into_iter().filter_map(station));
+    found.extend(bands(&review));
+    found.extend(OutcomeGroup::by(outcomes, GroupedBy::Method).into_iter().filter_map(|group| method(outcomes, group)));
+    found.extend(review.stages.into_iter().filter_map(stage));
+    let bad = review.overrides;
+    if bad.n >= ENOUGH && bad.low > WORSE {
+        found.push((2.0 * bad.value(), ReviewChange::Overrides { bad }));
+    }
+    found.sort_by(|a, b| b.0.total_cmp(&a.0));
+    found.into_iter().take(MOST).map(|(_, change)| change).collect()
+}
+
+fn station(group: OutcomeGroup) -> Option<(f64, ReviewChange)> {
+    let bias = group.bias.filter(|bias| bias.n >= ENOUGH && (bias.low > OFF || bias.high < -OFF))?;
+    Some((3.0 + bias.mean.abs(), ReviewChange::Station { name: group.name, bias }))
+}
+
+fn bands(review: &Review) -> Option<(f64, ReviewChange)> {
+    let inside = review.all.inside;
+    (inside.n >= ENOUGH && inside.high < BANDED).then_some((2.5, ReviewChange::Bands { inside }))
+}
+
+fn method(outcomes: &[JobOutcome], group: OutcomeGroup) -> Option<(f64, ReviewChange)> {
+    let rest: Vec<&JobOutcome> = outcomes.iter().filter(|outcome| outcome.method != group.name).collect();
+    let (own, others) = (group.first_time_right, OutcomeGroup::new("", &rest).first_time_right);
+    let worse = own.n >= ENOUGH && others.n >= ENOUGH && own.high < others.value() - WORSE;
+    worse.then(|| (2.0 + others.value() - own.value(), ReviewChange::Method { name: group.name, own, others }))
+}
+
+fn stage(stage: StageSummary) -> Option<(f64, ReviewChange)> {
+    let off = stage.factor >= LONGER || stage.factor <= SHORTER;
+    (stage.n >= ENOUGH && off).then(|| (stage.factor.ln().abs(), ReviewChange::Stage(stage)))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::outcome::StageTaken;
+    use super::super::summary::tests::job;
+    use super::*;
+
+    #[test]
+    fn a_drifting_station_comes_first_and_chance_is_not_told() {
+        let weak: Vec<JobOutcome> = (0..6).map(|k| job("Gull", 1.25 + 0.01 * f64::from(k))).collect();
+        assert!(matches!(&changes(&weak)[0], ReviewChange::Station { name, bias } if name == "Gull" && bias.n == 6));
+        let even: Vec<JobOutcome> = (0..12).map(|k| job("Gull", 0.9 + 0.02 * f64::from(k))).collect();
+        assert!(changes(&even).is_empty(), "{:?}", changes(&even));
+        assert!(changes(&weak[..4]).is_empty(), "four are too few");
+    }
+
+    #[test]
+    fn a_method_that_goes_wrong_and_a_stop_that_takes_longer_are_told() {
+        let good = |k: u32| JobOutcome { job: i64::from(k), ..job("Gull", 1.0) };
+        let bad = |k: u32| JobOutcome { method: "hot swap".to_owned(), reworks: u32::from(k < 7), ..good(k) };
+        let mut outcomes: Vec<JobOutcome> = (0..20).map(good).chain((0..9).map(bad)).collect();
+        assert!(matches!(&changes(&outcomes)[0], ReviewChange::Method { name, .. } if name == "hot swap"));
+        for outcome in &mut outcomes {
+            outcome.reworks = 0;
+            outcome.stages = vec![StageTaken { stop: "Close".to_owned(), seconds: 1500.0, expected_s: 900.0 }];
+        }
+        assert!(matches!(&changes(&outcomes)[..], [ReviewChange::Stage(stage)] if stage.stop == "Close"));
+    }
+
+    #[test]
+    fn no_more_than_three_are_told() {
+        let stations = ["a", "b", "c", "d", "e"];
+        let all: Vec<JobOutcome> = stations.iter().flat_map(|name| (0..6).map(|_| job(name, 1.3))).collect();
+        assert_eq!(changes(&all).len(), 3);
+    }
+}

@@ -1,0 +1,124 @@
+//! Tables of the review as CSV.
+
+use axum::extract::{Path, State};
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use mend_core::shop::Stop;
+use mend_core::shop::people::Permission;
+use mend_core::shop::review::interval::Share;
+use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review};
+
+use super::outcomes;
+use crate::App;
+use crate::pages::stock::quoted;
+use crate::people::Visit;
+use crate::refusal::Refusal;
+
+/// A stop's name by the last part of its address.
+pub(super) fn stop_name(path: &str) -> String {
+    Stop::ALL
+        .into_iter()
+        .find(|stop| stop.path() == path)
+        .map_or_else(|| path.to_owned(), |stop| stop.name().to_owned())
+}
+
+pub(crate) async fn csv(State(app): State<App>, Path(table): Path<String>) -> Result<Response, Refusal> {
+    let key = table.strip_suffix(".csv").ok_or(Refusal::NotFound("table"))?;
+    let outcomes = outcomes(&app).await?;
+    let rows = match key {
+        "stations" => groups(&outcomes, GroupedBy::Station),
+        "boards" => groups(&outcomes, GroupedBy::Board),
+        "methods" => groups(&outcomes, GroupedBy::Method),
+        "connectors" => groups(&outcomes, GroupedBy::Connector),
+        "people" => {
+            Visit::current().expect(Permission::Shop)?;
+            groups(&outcomes, GroupedBy::Person)
+        }
+        "stops" => stops(&outcomes),
+        "jobs" => jobs(&outcomes),
+        _ => return Err(Refusal::NotFound("table")),
+    };
+    let lines: Vec<String> =
+        rows.iter().map(|row| row.iter().map(|field| quoted(field)).collect::<Vec<_>>().join(",")).collect();
+    let name = format!("attachment; filename=\"{key}.csv\"");
+    let headers = [(header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()), (header::CONTENT_DISPOSITION, name)];
+    Ok((headers, lines.join("\r\n") + "\r\n").into_response())
+}
+
+fn words(row: &[&str]) -> Vec<String> {
+    row.iter().map(|word| (*word).to_owned()).collect()
+}
+
+/// A share as four columns: how many, of how many, and the ends of its interval.
+fn columns(share: &Share) -> [String; 4] {
+    [share.of.to_string(), share.n.to_string(), format!("{:.3}", share.low), format!("{:.3}", share.high)]
+}
+
+fn groups(outcomes: &[JobOutcome], by: GroupedBy) -> Vec<Vec<String>> {
+    let shares = ["right", "reworked", "damaged", "returned", "inside"];
+    let mut head = words(&["name"]);
+    head.extend(shares.iter().flat_map(|name| ["", " of", " low", " high"].map(|end| format!("{name}{end}"))));
+    head.extend(words(&["bias", "bias low", "bias high", "bias n"]));
+    let row = |group: OutcomeGroup| {
+        let all = [&group.first_time_right, &group.reworked, &group.damaged, &group.returned, &group.inside];
+        let mut row = vec![group.name.clone()];
+        row.extend(all.into_iter().flat_map(columns));
+        let bias = group.bias.map(|b| [b.mean, b.low, b.high].map(|figure| format!("{figure:.4}")));
+        row.extend(bias.unwrap_or_default());
+        row.push(group.bias.map_or(String::new(), |bias| bias.n.to_string()));
+        row
+    };
+    [head].into_iter().chain(OutcomeGroup::by(outcomes, by).into_iter().map(row)).collect()
+}
+
+fn stops(outcomes: &[JobOutcome]) -> Vec<Vec<String>> {
+    let row = |stage: mend_core::shop::review::StageSummary| {
+        vec![
+            stop_name(&stage.stop),
+            stage.n.to_string(),
+            format!("{:.0}", stage.seconds),
+            format!("{:.3}", stage.factor),
+        ]
+    };
+    let head = words(&["stop", "jobs", "seconds", "times the estimate"]);
+    [head].into_iter().chain(Review::new(outcomes).stages.into_iter().map(row)).collect()
+}
+
+fn jobs(outcomes: &[JobOutcome]) -> Vec<Vec<String>> {
+    let seconds = |value: Option<f64>| value.map_or(String::new(), |value| format!("{value:.1}"));
+    let row = |outcome: &JobOutcome| {
+        let [low, mid, high] = outcome.predicted_s.map(seconds);
+        let yes = |is: bool| if is { "yes" } else { "" }.to_owned();
+        vec![
+            outcome.job.to_string(),
+            outcome.connector.clone(),
+            outcome.method.clone(),
+            outcome.station.clone(),
+            outcome.board.clone(),
+            low,
+            mid,
+            high,
+            seconds(outcome.actual_s),
+            outcome.reworks.to_string(),
+            outcome.damaged.join("; "),
+            yes(outcome.returned),
+            yes(outcome.declined),
+        ]
+    };
+    let head = [
+        "job",
+        "connector",
+        "method",
+        "station",
+        "board",
+        "low s",
+        "middle s",
+        "high s",
+        "actual s",
+        "reworks",
+        "damaged",
+        "returned",
+        "declined",
+    ];
+    [words(&head)].into_iter().chain(outcomes.iter().map(row)).collect()
+}
