@@ -1,6 +1,6 @@
 // One current picture of each main view, made from demo data.
 import { join } from "node:path";
-import { emptyShop, expect, test } from "./harness.mjs";
+import { expect, test } from "./harness.mjs";
 import { readAtTheBench, shopWithLoggers } from "./stand-ins.mjs";
 
 const folder = join(import.meta.dirname, "../docs/screenshots");
@@ -16,6 +16,8 @@ const views = [
   ["run-step", "/jobs/4/run"],
   ["pin-walk", "/jobs/3/pins"],
   ["handover", "/jobs/2/handover"],
+  ["quote", "/jobs/8/quote"],
+  ["stock", "/stock"],
 ];
 
 for (const [name, path] of views) {
@@ -26,6 +28,13 @@ for (const [name, path] of views) {
   });
 }
 
+test("picture of the schedule", async ({ page }) => {
+  await page.goto("/schedule");
+  await expect(page.locator(".next-tasks li")).toHaveCount(3);
+  await page.evaluate(() => document.fonts.ready);
+  await shoot(page, "schedule");
+});
+
 test("picture of a probe", async ({ page }) => {
   await page.goto("/stations/1/probe");
   const read = [23.0, 47.1, 68.2, 80.9, 91.2, 97.6, 102.4, 93.7, 84.9, 78.3, 71.4, 66.0, 61.2];
@@ -34,17 +43,6 @@ test("picture of a probe", async ({ page }) => {
   await expect(page.locator(".probe-picture")).toBeVisible({ timeout: 60_000 });
   await page.locator("#found").evaluate((found) => window.scrollBy(0, found.getBoundingClientRect().bottom - window.innerHeight + 90));
   await shoot(page, "probe");
-});
-
-test("picture of a new shop", async ({ browser }) => {
-  const shop = await emptyShop();
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(shop.address);
-  await page.evaluate(() => document.fonts.ready);
-  await shoot(page, "first-things");
-  await page.close();
-  await shop.stop();
-  shop.remove();
 });
 
 test("pictures of describing and comparing", async ({ page }) => {
@@ -59,17 +57,6 @@ test("pictures of describing and comparing", async ({ page }) => {
   await expect(page.getByLabel("Middle, x")).toBeVisible();
   await page.waitForLoadState("networkidle");
   await shoot(page, "trace");
-  await page.locator(".trace-map .thing.chosen").focus();
-  for (let press = 0; press < 3; press += 1) await page.keyboard.press("Shift+ArrowRight");
-  await expect(page.getByLabel("Middle, x")).toHaveValue("57");
-  await page.locator(".trace-steps a", { hasText: "Copper" }).click();
-  await page.getByLabel("Copper lines at the rim").fill("6");
-  await page.getByLabel("Copper lines at the rim").press("Enter");
-  await expect(page.locator("#trace-saved")).toHaveText("Saved");
-  await page.locator(".trace-steps a", { hasText: "Save" }).click();
-  await page.getByRole("button", { name: "Save as revision 2" }).click();
-  await page.getByRole("link", { name: "Compare" }).click();
-  await shoot(page, "compare");
 });
 
 test("picture of the methods side by side", async ({ page }) => {

@@ -129,7 +129,7 @@ test.describe("an empty shop", () => {
     await expectAccessible(page);
     // Reviewed: one job says little, and that is said.
     await page.goto("/review");
-    await expect(page.locator(".review")).toContainText("from 1 jobs that were given back");
+    await expect(page.locator(".review")).toContainText("from 1 job that was given back");
     await expect(page.locator(".review-all")).toContainText("1 of 1, 21 to 100 %, too few to say");
     await page.goto("/customers?q=mara");
     await page.getByRole("button", { name: "Comes again" }).click();

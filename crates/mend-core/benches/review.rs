@@ -18,8 +18,8 @@ fn job(k: u32) -> JobOutcome {
         predicted_s: [Some(40.0), Some(50.0), Some(65.0)],
         actual_s: Some(50.0 * late),
         chance: Some(0.5 + f64::from(k % 50) / 100.0),
-        reworks: u32::from(k % 13 == 0),
-        damaged: if k % 29 == 0 { vec!["C1".to_owned()] } else { vec![] },
+        reworks: u32::from(k.is_multiple_of(13)),
+        damaged: if k.is_multiple_of(29) { vec!["C1".to_owned()] } else { vec![] },
         stages: ["opening", "run", "pins", "close"].map(stage).into(),
         ..JobOutcome::default()
     }

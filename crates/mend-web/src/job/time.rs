@@ -51,7 +51,7 @@ impl Job {
             kind: format!("{connector}, {method}"),
             station: inputs.as_ref().map(|inputs| inputs.station.clone()).unwrap_or_default(),
             nozzle_mm: planned.and_then(|p| p.plan.recipe.air.as_ref()).map(|air| air.nozzle.in_mm()),
-            level: family.map(|family| wants(family)),
+            level: family.map(wants),
             works: planned.map(|planned| planned.plan.chance),
             part_comes: if self.waits_for_nothing_else() {
                 waits.map(|part| part.need.day.clone()).max().unwrap_or_default()

@@ -48,7 +48,7 @@ async fn tasks_are_scheduled_pinned_and_set_free_and_a_day_is_a_calendar() {
     let shop = taken_in("Mara+Lund", "Quay+4").await;
     let (status, page) = ask(&shop, get("/schedule")).await;
     assert!(status == StatusCode::OK && page.contains("Every job is in time"), "{page}");
-    assert!(page.contains("data-task=\"run\"") && page.contains("Cool and dry"), "{page}");
+    assert!(page.contains("data-task=\"opening\"") && page.contains("Cool and dry"), "{page}");
     let (status, page) = ask(&shop, post("/schedule/pins", "job=1&task=run&from=300")).await;
     assert!(status == StatusCode::OK && page.contains("not before"), "{page}");
     let (_, page) = ask(&shop, post("/schedule/pins", "job=1&task=run")).await;
@@ -107,7 +107,7 @@ async fn what_came_of_jobs_is_reviewed_with_its_figures_and_saved_as_tables() {
     let shop = shop();
     filled(&shop).await;
     let (status, page) = ask(&shop, get("/review")).await;
-    assert!(status == StatusCode::OK && page.contains("from 1 jobs that were given back"), "{page}");
+    assert!(status == StatusCode::OK && page.contains("from 1 job that was given back"), "{page}");
     assert!(page.contains("too few to say") && page.contains("Gull, bench 1") && page.contains("1 of 1"), "{page}");
     let (_, csv) = ask(&shop, get("/review/stations.csv")).await;
     assert!(csv.starts_with("\"name\",\"right\"") && csv.contains("\"Gull, bench 1\",\"1\",\"1\""), "{csv}");

@@ -4,7 +4,7 @@
 //! The logarithm of actual over prior is taken as the sum of a shop's effect, a kind's, a person's, and chance. Each effect is
 //! shrunk towards none by how much there is of it: n of its jobs count against so many jobs' worth of prior belief (empirical
 //! Bayes in closed form; Gelman and others, Bayesian Data Analysis, 3rd edition, 5.4). A job far off the middle of the others
-//! counts as no farther than [`CLIP`]: one that lay on the bench over a week-end does not teach the shop to be slow (Winsorized,
+//! counts as no farther than 1.65 times: one that lay on the bench over a week-end does not teach the shop to be slow (Winsorized,
 //! after Huber).
 
 /// So many jobs' worth of belief stand against the shop's own, a kind's and a person's (E).

@@ -95,7 +95,7 @@ fn offer(row: &ItemRow) -> OfferView {
 fn fits(job: &Job, row: &ItemRow) -> bool {
     let (Some((_, board)), Ok(item)) = (&job.board, item::parse(row.file.as_bytes())) else { return false };
     let is_kind = !item.connector.is_empty() && item.connector == board.connector.name;
-    is_kind || item.fits.iter().any(|model| *model == board.name)
+    is_kind || item.fits.contains(&board.name)
 }
 
 fn part_view(job: &Job, part: &NeededPart, items: &[ItemRow]) -> PartView {
