@@ -41,6 +41,9 @@ pub struct Export {
     pub drafts: Vec<DraftEntry>,
     /// `urgent-mend/job/2`, oldest first.
     pub jobs: Vec<String>,
+    /// People, stock, quotes and donors: `urgent-mend/floor/1`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub floor: Option<String>,
     /// Instruments at the bench.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub instruments: Vec<InstrumentEntry>,

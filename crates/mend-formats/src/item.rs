@@ -139,6 +139,18 @@ impl StockItem {
         if bad.is_empty() { Ok(self) } else { Err(bad) }
     }
 
+    /// So many millimetres of it in its own unit; none: it is counted in no length.
+    pub fn length(&self, mm: f64) -> Option<f64> {
+        let per_mm = [("mm", 1.0), ("cm", 0.1), ("m", 0.001)].into_iter().find(|(unit, _)| *unit == self.unit);
+        per_mm.map(|(_, per)| mm * per)
+    }
+
+    /// Is it a consumable that says so of itself: `alloy: Sn63Pb37`, `use: braid`?
+    pub fn is_used_as(&self, name: &str, value: &str) -> bool {
+        let says = |a: &ItemAttribute| a.name.eq_ignore_ascii_case(name) && a.value.eq_ignore_ascii_case(value);
+        self.kind == StockKind::Consumable && self.attributes.iter().any(says)
+    }
+
     /// What one unit of it costs the shop; none: not known.
     pub fn unit_price(&self) -> Option<Money> {
         let pack: Money = self.price.parse().ok()?;
@@ -185,6 +197,14 @@ mod tests {
         let item = StockItem { price: "cheap".to_owned(), lead_days: -1.0, pack: 0.0, ..StockItem::default() };
         let places: Vec<String> = item.checked().expect_err("four slips").iter().map(|f| format!("{f:?}")).collect();
         assert_eq!(places.len(), 4, "{places:?}");
+    }
+
+    #[test]
+    fn a_wire_says_which_and_is_measured_in_its_unit() {
+        let attributes = vec![ItemAttribute { name: "alloy".to_owned(), value: "Sn63Pb37".to_owned() }];
+        let wire = StockItem { kind: StockKind::Consumable, unit: "m".to_owned(), attributes, ..StockItem::default() };
+        assert!(wire.is_used_as("alloy", "sn63pb37") && !wire.is_used_as("use", "braid"));
+        assert_eq!((wire.length(250.0), StockItem::default().length(250.0)), (Some(0.25), None));
     }
 
     #[test]

@@ -13,6 +13,7 @@
 //! - [`comparison`]: methods compared and searched, `urgent-mend/comparison/2` and `urgent-mend/search/2`
 //! - [`fits`]: ways to fit a new part compared, `urgent-mend/fits/1`
 //! - [`plan`]: a computed plan, `urgent-mend/plan/2`
+//! - [`floor`]: people, stock, quotes and donors within an export, `urgent-mend/floor/1`
 //! - [`item`]: a part or consumable, `urgent-mend/item/1`
 //! - [`opening`]: the opening map of a device model, `urgent-mend/opening/1`
 //! - [`review`]: what a shop's past says, `urgent-mend/review/1`
@@ -33,6 +34,7 @@ pub mod draft;
 pub mod equipment;
 pub mod export;
 pub mod fits;
+pub mod floor;
 pub mod item;
 pub mod kicad;
 pub mod lesson;

@@ -73,6 +73,7 @@ struct StopFile {
 #[serde(tag = "kind", rename_all = "kebab-case")]
 enum ChangeFile {
     Station { name: String, bias: BiasFile },
+    Drifted { name: String, since_day: f64, jobs: usize, by: f64 },
     Bands { inside: ShareFile },
     Method { name: String, own: ShareFile, others: ShareFile },
     Stop { stop: String, jobs: usize, times_the_estimate: f64 },
@@ -109,6 +110,7 @@ impl From<ReviewChange> for ChangeFile {
     fn from(change: ReviewChange) -> Self {
         match change {
             ReviewChange::Station { name, bias } => Self::Station { name, bias: bias.into() },
+            ReviewChange::Drifted { name, since_day, jobs, by } => Self::Drifted { name, since_day, jobs, by },
             ReviewChange::Bands { inside } => Self::Bands { inside: inside.into() },
             ReviewChange::Method { name, own, others } => Self::Method { name, own: own.into(), others: others.into() },
             ReviewChange::Stage(stage) => {

@@ -62,6 +62,14 @@ impl Read<'_> {
         Ok(JobRow { intake: rows.collect::<Result<_, _>>()?, ..job })
     }
 
+    /// Jobs that came back under warranty, each with the first of its line.
+    pub fn returns(&self) -> Result<Vec<(i64, i64)>, StoreError> {
+        let sql = "SELECT id, return_of FROM jobs WHERE return_of IS NOT NULL ORDER BY id";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let rows = statement.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
     /// What the handing over and reopening of a job left on record, oldest first.
     pub fn job_log(&self, job: i64) -> Result<Vec<LogRow>, StoreError> {
         let sql = "SELECT what, who, reason, at_ms FROM job_log WHERE job_id = ?1 ORDER BY id";
@@ -89,6 +97,21 @@ impl Write<'_> {
     pub fn add_job(&self, now_ms: i64) -> Result<i64, StoreError> {
         self.0.prepare_cached("INSERT INTO jobs (taken_in_ms) VALUES (?1)")?.execute([now_ms])?;
         Ok(self.0.last_insert_rowid())
+    }
+
+    /// Does something to a job as if it were open, within this transaction: what a file says of a job that is closed.
+    pub(crate) fn while_open<T>(
+        &self,
+        job: i64,
+        work: impl FnOnce(&Self) -> Result<T, StoreError>,
+    ) -> Result<T, StoreError> {
+        let sql = "SELECT handed_over_ms FROM jobs WHERE id = ?1";
+        let closed: Option<i64> = self.0.prepare_cached(sql)?.query_row([job], |row| row.get(0))?;
+        let set = "UPDATE jobs SET handed_over_ms = ?2 WHERE id = ?1";
+        self.0.prepare_cached(set)?.execute(params![job, None::<i64>])?;
+        let answer = work(self)?;
+        self.0.prepare_cached(set)?.execute(params![job, closed])?;
+        Ok(answer)
     }
 
     /// A job came back under warranty: it is a return of an earlier one, or of what that was a return of.

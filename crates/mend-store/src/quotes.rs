@@ -83,6 +83,16 @@ impl Write<'_> {
         Ok(self.0.last_insert_rowid())
     }
 
+    /// Keeps a quote with its answer, from a file; of a job that may be closed.
+    pub fn put_quote(&self, job: i64, row: &QuoteRow) -> Result<(), StoreError> {
+        self.while_open(job, |write| {
+            let id = write.add_quote(job, (&row.says, &row.total), row.made_ms)?;
+            let sql = "UPDATE quotes SET answer = ?2, who = ?3, answered_ms = ?4 WHERE id = ?1";
+            write.0.prepare_cached(sql)?.execute(params![id, row.answer, row.who, row.answered_ms])?;
+            Ok(())
+        })
+    }
+
     /// The customer's word on the newest quote of a job; false where it is not the newest, or has its answer.
     pub fn answer_quote(&self, job: i64, (id, answer, who): (i64, &str, &str), at_ms: i64) -> Result<bool, StoreError> {
         let sql = "UPDATE quotes SET answer = ?3, who = ?4, answered_ms = ?5

@@ -137,6 +137,15 @@ impl Read<'_> {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
+    /// All items, retired ones too, in the order of their coming; with when they were retired.
+    pub fn all_items(&self) -> Result<Vec<(ItemRow, Option<i64>)>, StoreError> {
+        let mut statement = self.0.prepare_cached("SELECT id, retired_ms FROM items ORDER BY id")?;
+        let rows = statement.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        let ids: Vec<(i64, Option<i64>)> = rows.collect::<Result<_, _>>()?;
+        let found = ids.into_iter().map(|(id, retired)| Ok(self.item(id)?.map(|row| (row, retired))));
+        Ok(found.collect::<Result<Vec<_>, StoreError>>()?.into_iter().flatten().collect())
+    }
+
     /// One of them.
     pub fn item(&self, id: i64) -> Result<Option<ItemRow>, StoreError> {
         let level = self.stock_level(id)?;
@@ -257,9 +266,14 @@ impl Write<'_> {
         if new.kind == MoveKind::Received {
             let came = self.read().stock_level(new.item)?.on_order.min(new.quantity);
             if came > 0.0 {
-                self.add_move(&NewMove { kind: MoveKind::OffOrder, quantity: came, ..new.clone() })?;
+                self.put_move(&NewMove { kind: MoveKind::OffOrder, quantity: came, ..new.clone() })?;
             }
         }
+        self.put_move(new)
+    }
+
+    /// Appends a move and nothing besides: one of a file.
+    pub fn put_move(&self, new: &NewMove) -> Result<(), StoreError> {
         let sql = "INSERT INTO stock_moves (item_id, job_id, kind, quantity, day, note, at_ms) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)";
         let NewMove { item, job, kind, quantity, day, note, at_ms } = new;
         self.0.prepare_cached(sql)?.execute(params![item, job, kind.key(), quantity, day, note, at_ms])?;
@@ -272,6 +286,11 @@ impl Write<'_> {
                    ON CONFLICT (job_id, item_id) DO UPDATE SET quantity = excluded.quantity";
         self.0.prepare_cached(sql)?.execute(params![job, item, quantity])?;
         Ok(())
+    }
+
+    /// The same of a job that may be closed, from a file.
+    pub fn put_need(&self, job: i64, need: (i64, f64)) -> Result<(), StoreError> {
+        self.while_open(job, |write| write.need_item(job, need))
     }
 
     /// It needs none of it after all; what was promised is free again.

@@ -131,6 +131,15 @@ impl App {
         Ok(self.store.write_as(person, work).await?)
     }
 
+    /// The same by somebody's hand, by their number: what is put down of the past.
+    pub(crate) async fn writing_as<T, F>(&self, person: Option<i64>, work: F) -> Result<T, Refusal>
+    where
+        T: Send + 'static,
+        F: FnOnce(&Write<'_>) -> Result<T, StoreError> + Send + 'static,
+    {
+        Ok(self.store.write_as(person, work).await?)
+    }
+
     /// Changes a job, and what lists show of it, in one transaction.
     pub(crate) async fn changing<T, F>(&self, job: i64, work: F) -> Result<T, Refusal>
     where

@@ -2,6 +2,7 @@
 //! computed by the real solver in the background, job by job.
 
 mod counter;
+mod history;
 
 use std::collections::BTreeMap;
 use std::net::SocketAddr;
@@ -140,7 +141,7 @@ pub async fn fill(
         counter::fill(app, text).await?;
     }
     app.set_preparing(waiting.len());
-    Ok(plan_all(app.clone(), waiting))
+    Ok(plan_all(app.clone(), (waiting, files.counter.is_some())))
 }
 
 /// What the first open job that is not at the bench yet is planned from: what simulated instruments are made on.
@@ -174,15 +175,19 @@ pub async fn add_instrument(app: &App, (name, kind): (&str, &str), address: Sock
 }
 
 /// Plans every job that waits, and puts down what the plan's run holds.
-async fn plan_all(app: App, waiting: Vec<Waiting>) -> Result<(), CannotOpen> {
+async fn plan_all(app: App, (waiting, has_past): (Vec<Waiting>, bool)) -> Result<(), CannotOpen> {
     let count = waiting.len();
+    let described: Vec<(i64, JobFile)> = waiting.iter().map(|job| (job.id, job.file.clone())).collect();
     for (k, job) in waiting.into_iter().enumerate() {
         let done = plan_one(&app, &job).await;
-        app.set_preparing(count - k - 1);
+        // The past comes last, and is waited for as well.
+        app.set_preparing(count - k - usize::from(!has_past));
         done.map_err(|refusal| CannotOpen::refusal(&job.name, refusal))?;
     }
+    let past = if has_past { history::add(&app, &described).await } else { Ok(()) };
     app.review_missing_jobs().await;
-    Ok(())
+    app.set_preparing(0);
+    past.map_err(|refusal| CannotOpen::refusal("the past", refusal))
 }
 
 async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {

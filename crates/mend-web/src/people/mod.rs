@@ -2,10 +2,12 @@
 //!
 //! - [`Visit`]: who asks; known to every handler and page of a request without being handed on
 //! - `access`: what each address wants; `permit`: lets in or sends to the sign-in
+//! - `own_hours`: when somebody works
 //! - `sign_in`: sessions; `secrets`: hashes and tokens; `attempts`: wrong secrets make one wait
 
 pub(crate) mod access;
 mod attempts;
+mod own_hours;
 mod secrets;
 pub(crate) mod sign_in;
 
@@ -17,6 +19,7 @@ use axum_extra::extract::CookieJar;
 use mend_core::shop::people::{Permission, ShopRole};
 use mend_store::PersonRow;
 
+pub(crate) use own_hours::OwnHours;
 pub(crate) use secrets::{hash_of_secret, hash_of_token, new_token};
 pub(crate) use sign_in::SignIn;
 

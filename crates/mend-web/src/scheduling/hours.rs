@@ -5,6 +5,8 @@ use jiff::{ToSpan, ZonedDateTime};
 use mend_core::shop::schedule::workload::WorkShift;
 use mend_formats::shop_settings::{DAYS, ShopSettings};
 
+use crate::people::OwnHours;
+
 /// So many days ahead are planned.
 const AHEAD: i64 = 28;
 
@@ -14,6 +16,11 @@ pub(crate) struct Hours {
     now: ZonedDateTime,
     /// Day, opening and closing, min from now: today's opening may be past.
     pub(crate) days: Vec<OpenDay>,
+}
+
+/// A day of the week as settings name it.
+fn day_name(date: Date) -> &'static str {
+    DAYS[usize::from(date.weekday().to_monday_zero_offset().unsigned_abs())]
 }
 
 /// A day on which the shop is open.
@@ -31,10 +38,7 @@ impl Hours {
             format!("{hour}:00").parse().unwrap_or_else(|_| Time::constant(usual, 0, 0, 0))
         };
         let [opens, closes] = [time(&shop.hours[0], 9), time(&shop.hours[1], 17)];
-        let is_open = |date: Date| {
-            let name = DAYS[usize::from(date.weekday().to_monday_zero_offset().unsigned_abs())];
-            shop.days.is_empty() || shop.days.iter().any(|day| day == name)
-        };
+        let is_open = |date: Date| shop.days.is_empty() || shop.days.iter().any(|day| day == day_name(date));
         let minutes = |date: Date, time: Time| {
             let at = date.to_datetime(time).to_zoned_datetime(now.time_zone().clone()).ok()?;
             Some((at.timestamp().as_second() - now.timestamp().as_second()).div_euclid(60))
@@ -69,9 +73,19 @@ impl Hours {
         self.days.iter().find(|day| day.date >= date).map_or(0, |day| day.opens.max(0))
     }
 
-    /// The shifts of somebody who is there whenever it is open, from now on.
-    pub(crate) fn shifts(&self) -> Vec<WorkShift> {
-        self.days.iter().map(|day| WorkShift { from: day.opens.max(0), until: day.closes }).collect()
+    /// The shifts of somebody who is there whenever it is open, from now on; within hours of their own, where they have any.
+    pub(crate) fn shifts(&self, own: &OwnHours) -> Vec<WorkShift> {
+        let at = |date: Date, hour: &str| {
+            let time: Time = format!("{hour}:00").parse().ok()?;
+            let at = date.to_datetime(time).to_zoned_datetime(self.now.time_zone().clone()).ok()?;
+            Some(self.minute(at.timestamp().as_millisecond()))
+        };
+        let shift = |day: &OpenDay| {
+            let from = at(day.date, &own.hours[0]).map_or(day.opens, |from| from.max(day.opens)).max(0);
+            let until = at(day.date, &own.hours[1]).map_or(day.closes, |until| until.min(day.closes));
+            (own.has_day(day_name(day.date)) && from < until).then_some(WorkShift { from, until })
+        };
+        self.days.iter().filter_map(shift).collect()
     }
 
     /// A minute in words: the day where it is not today's, and the time.
@@ -97,7 +111,10 @@ mod tests {
     fn a_week_end_is_no_shift_and_what_is_left_of_today_is() {
         // A Friday at three: two hours are left, then Monday from nine.
         let friday = hours("2026-11-27T15:00:00[UTC]");
-        let shifts = friday.shifts();
+        let shifts = friday.shifts(&OwnHours::default());
+        let mornings = OwnHours { hours: ["09:00".to_owned(), "13:00".to_owned()], days: vec!["monday".to_owned()] };
+        let own = friday.shifts(&mornings);
+        assert_eq!((own[0].from, own[0].until), (shifts[1].from, shifts[1].from + 240), "Monday morning alone");
         assert_eq!((shifts[0].from, shifts[0].until), (0, 120));
         assert_eq!(shifts[1].from, 2 * 24 * 60 + 18 * 60);
         assert_eq!(friday.in_words(60), "16:00");

@@ -15,6 +15,7 @@ use super::tasks::{COOL_MIN, TaskKind, remaining};
 use crate::App;
 use crate::job::Summary;
 use crate::pages::word;
+use crate::people::OwnHours;
 use crate::refusal::Refusal;
 
 /// No more jobs are scheduled at a time; the rest comes when these are done.
@@ -74,8 +75,11 @@ impl Stored {
     /// What the schedule is made from: while it is the same, the schedule is.
     fn key(&self, hours: &str) -> String {
         let jobs: Vec<&str> = self.jobs.iter().map(|job| job.summary.as_str()).collect();
-        let people: Vec<String> =
-            self.people.iter().map(|p| format!("{} {} {} {:?}", p.id, p.name, p.level, p.left_ms)).collect();
+        let people: Vec<String> = self
+            .people
+            .iter()
+            .map(|p| format!("{} {} {} {} {:?}", p.id, p.name, p.level, p.hours, p.left_ms))
+            .collect();
         format!("{hours} {} {people:?} {:?} {}", jobs.join("\n"), self.pins, self.times.len())
     }
 }
@@ -132,7 +136,8 @@ fn hands(everybody: Vec<PersonRow>) -> Vec<Option<PersonRow>> {
 fn worker(person: Option<&PersonRow>, hours: &Hours) -> Worker {
     let level = person.and_then(|row| SkillLevel::ALL.into_iter().find(|level| word(level) == row.level));
     let name = person.map_or("Bench".to_owned(), |row| row.name.clone());
-    Worker { name, level: level.unwrap_or(SkillLevel::Practised), shifts: hours.shifts() }
+    let own = person.map(|row| OwnHours::parse(&row.hours)).unwrap_or_default();
+    Worker { name, level: level.unwrap_or(SkillLevel::Practised), shifts: hours.shifts(&own) }
 }
 
 /// A workload that grows.

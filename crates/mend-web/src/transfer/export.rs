@@ -16,7 +16,7 @@ use mend_store::{
     StoreError,
 };
 
-use super::CannotOpen;
+use super::{CannotOpen, floor};
 use crate::App;
 use crate::job::{MAP, OPENING};
 
@@ -37,6 +37,7 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         boards: Vec::new(),
         drafts: Vec::new(),
         jobs: Vec::new(),
+        floor: None,
         instruments: instruments(app).await?,
         lessons: Vec::new(),
     };
@@ -63,6 +64,11 @@ pub async fn export(app: &App, sink: Sink<'_>) -> Result<usize, CannotOpen> {
         let text = record.and_then(|record| record::write(&record).ok());
         let text = text.ok_or_else(|| failed(&format!("job {id}"), "can't be written: see urgent-mend check"))?;
         list.jobs.push(out.put(&format!("jobs/{:06}.json", k + 1), text.as_bytes())?);
+    }
+    let places = numbers.clone();
+    if let Some(file) = read(app, move |r| floor::floor(r, &places)).await? {
+        let text = mend_formats::floor::write(&file).map_err(|error| failed("floor", &error.to_string()))?;
+        list.floor = Some(out.put(mend_formats::floor::FILE, text.as_bytes())?);
     }
     drafts(app, (&mut out, &mut list), (&photos, &numbers)).await?;
     lessons(app, (&mut out, &mut list), (&boards, &numbers)).await?;

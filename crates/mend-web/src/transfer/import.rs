@@ -16,7 +16,7 @@ use mend_store::{
     NewMark, NewPhoto, NewPlan, NewRun, ReadingRow, StateRow, StoreError, Write,
 };
 
-use super::CannotOpen;
+use super::{CannotOpen, floor};
 use crate::App;
 use crate::job::{Job, OPENING};
 use crate::opening::add_one_job;
@@ -173,6 +173,12 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
         };
         let put = app.writing(write).await.and_then(|done| done);
         jobs.push(put.map_err(|refusal| CannotOpen::refusal(name, refusal))?);
+    }
+    if let Some(name) = &list.floor {
+        let file = mend_formats::floor::parse(&load(name)?).map_err(|found| CannotOpen::findings(name, &found))?;
+        let (jobs, now) = (jobs.clone(), app.now_ms());
+        let put = app.writing(move |w| floor::put_floor(w, (&file, &jobs), now)).await;
+        put.map_err(|refusal| CannotOpen::refusal(name, refusal))?;
     }
     drafts(app, &list, (&photos, &jobs), &load).await?;
     lessons(app, (&list, &boards, &jobs), &load).await?;

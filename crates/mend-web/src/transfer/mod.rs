@@ -3,6 +3,7 @@
 
 mod check;
 mod export;
+mod floor;
 mod import;
 
 pub use crate::opening::CannotOpen;

@@ -1,5 +1,6 @@
 //! What to change, in words, and where to go for it.
 
+use mend_core::shop::Stop;
 use mend_core::shop::review::interval::Share;
 use mend_core::shop::review::{Bias, JobOutcome, Review, ReviewChange, changes};
 
@@ -20,6 +21,19 @@ pub(crate) fn bias(bias: &Bias) -> String {
     format!("{:.0} % {way} ({low:+.0} to {high:+.0} %, {} jobs)", mean.abs(), bias.n)
 }
 
+/// A day that is counted from the epoch.
+#[allow(clippy::cast_possible_truncation, reason = "seconds of this age")]
+fn day_in_words(day: f64) -> String {
+    let at = jiff::Timestamp::from_second((day * 24.0 * 3600.0) as i64);
+    at.map(|at| at.strftime("%-d %B").to_string()).unwrap_or_default()
+}
+
+/// A stop's name by the last part of its address.
+pub(crate) fn stop_name(path: &str) -> String {
+    let stop = Stop::ALL.into_iter().find(|stop| stop.path() == path);
+    stop.map_or_else(|| path.to_owned(), |stop| stop.name().to_owned())
+}
+
 /// A change with the page to go to.
 pub(crate) struct ChangeView {
     pub(crate) says: String,
@@ -34,6 +48,16 @@ pub(crate) fn change(change: &ReviewChange) -> ChangeView {
             let why =
                 if off.mean > 0.0 { "it blows weaker than it is known" } else { "it blows stronger than it is known" };
             (format!("{name}: parts come away {}; {why}.", bias(off)), "/stations", "Probe it")
+        }
+        ReviewChange::Drifted { name, since_day, jobs, by } => {
+            let percent = 100.0 * (by.exp() - 1.0);
+            let way = if percent < 0.0 { "sooner" } else { "later" };
+            let says = format!(
+                "{name}: since {} parts come away {:.0} % {way} than before, on {jobs} jobs.",
+                day_in_words(*since_day),
+                percent.abs()
+            );
+            (says, "/stations", "Probe it")
         }
         ReviewChange::Bands { inside } => (
             format!("Of the bands that claim eight in ten, {} held what came.", share(inside)),
@@ -51,7 +75,8 @@ pub(crate) fn change(change: &ReviewChange) -> ChangeView {
             (
                 format!(
                     "The stop “{}” takes {percent:.0} % {way} than it was first estimated, on {} jobs; estimates have learnt it, prices may not have.",
-                    stage.stop, stage.n
+                    stop_name(&stage.stop),
+                    stage.n
                 ),
                 "/settings",
                 "Look at the rate",

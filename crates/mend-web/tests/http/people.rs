@@ -1,5 +1,6 @@
 //! Who gets in, who may do what, and whose name stands on it.
 
+use axum::Router;
 use axum::body::Body;
 use axum::http::{Request, StatusCode, header};
 use mend_web::{Door, router};
@@ -14,10 +15,14 @@ const PHRASE: &str = "seven herons on the mole";
 struct Browser(Vec<(String, String)>);
 
 impl Browser {
-    async fn ask(&mut self, shop: &Shop, mut request: Request<Body>) -> (StatusCode, String) {
+    async fn ask(&mut self, shop: &Shop, request: Request<Body>) -> (StatusCode, String) {
+        self.ask_at(router(shop.app.clone(), Door::default()), request).await
+    }
+
+    async fn ask_at(&mut self, router: Router, mut request: Request<Body>) -> (StatusCode, String) {
         let held: Vec<String> = self.0.iter().map(|(name, value)| format!("{name}={value}")).collect();
         request.headers_mut().insert(header::COOKIE, held.join("; ").parse().unwrap());
-        let answer = router(shop.app.clone(), Door::default()).oneshot(request).await.unwrap();
+        let answer = router.oneshot(request).await.unwrap();
         for cookie in answer.headers().get_all(header::SET_COOKIE) {
             let (name, value) = cookie.to_str().unwrap().split(';').next().unwrap().split_once('=').unwrap();
             assert!(value.is_empty() || cookie.to_str().unwrap().contains("HttpOnly"));
@@ -176,4 +181,74 @@ async fn a_machine_of_its_own_asks_nobody() {
     let shop = shop();
     assert_eq!(ask(&shop, get("/people")).await.0, StatusCode::OK);
     assert_eq!(ask(&shop, post("/jobs", "")).await.0, StatusCode::SEE_OTHER);
+}
+
+/// Every address that the sources name.
+fn routes(folder: &std::path::Path, found: &mut Vec<String>) {
+    for entry in std::fs::read_dir(folder).unwrap().flatten() {
+        let path = entry.path();
+        if path.is_dir() {
+            routes(&path, found);
+        } else if path.file_name().is_some_and(|name| name != "access.rs") {
+            let text = std::fs::read_to_string(&path).unwrap();
+            found.extend(text.split(".route(\"").skip(1).map(|rest| rest.split('"').next().unwrap().to_owned()));
+        }
+    }
+}
+
+/// What a role may, said once more and apart from the application's own table.
+fn may(role: &str, method: &str, route: &str) -> bool {
+    let under = |list: &[&str]| {
+        list.iter().any(|at| route == *at || route.strip_prefix(at).is_some_and(|rest| rest.starts_with('/')))
+    };
+    let looks = method == "GET";
+    let everybodys = ["/assets", "/sign-in", "/sign-out", "/welcome", "/scale", "/help", "/people/me"];
+    let counters = ["intake", "label", "photos", "handover", "parts", "quote", "look/extras/{extra}"];
+    let counters: Vec<String> = counters.iter().map(|stop| format!("/jobs/{{id}}/{stop}")).collect();
+    let counters: Vec<&str> = counters.iter().map(String::as_str).collect();
+    let at_counter = under(&counters)
+        || ["/", "/jobs", "/jobs/{id}"].contains(&route)
+        || under(&["/stock", "/schedule"])
+        || (under(&["/customers"]) && route != "/customers/erase")
+        || (looks && under(&["/boards/photos"]));
+    let owners = (under(&["/people", "/settings"]) && route != "/people/me") || route == "/customers/erase";
+    match role {
+        _ if under(&everybodys) => true,
+        "owner" => true,
+        _ if owners => false,
+        "counter" => at_counter,
+        "trainee" => looks || !under(&["/stations", "/equipment", "/instruments"]),
+        _ => true,
+    }
+}
+
+#[tokio::test]
+async fn every_address_asks_every_role() {
+    let (shop, owner) = staffed().await;
+    let mut all = Vec::new();
+    routes(std::path::Path::new(concat!(env!("CARGO_MANIFEST_DIR"), "/src")), &mut all);
+    assert!(all.len() > 120, "{}", all.len());
+    let people = [("Tam Birk", "technician"), ("Tilda Roe", "trainee"), ("Cas Nye", "counter")];
+    let mut browsers = vec![("owner", owner)];
+    for person in people {
+        browsers.push((person.1, browser_of(&shop, person).await));
+    }
+    let router = router(shop.app.clone(), Door::default());
+    for route in all.iter().filter(|route| *route != "/sign-out" && !route.contains("/leave")) {
+        // A number that nothing has: whoever may is told that there is no such thing, and nothing is changed.
+        let path: String =
+            route.split('/').map(|part| if part.starts_with('{') { "999" } else { part }).collect::<Vec<_>>().join("/");
+        for (role, browser) in &browsers {
+            for method in ["GET", "POST"] {
+                let asked = Request::builder().method(method).uri(&path).header("host", "localhost");
+                let asked = asked.header("content-type", "application/x-www-form-urlencoded").body(Body::empty());
+                let (status, _) = browser.clone().ask_at(router.clone(), asked.unwrap()).await;
+                let there = status != StatusCode::METHOD_NOT_ALLOWED;
+                assert!(
+                    !there || (status != StatusCode::FORBIDDEN) == may(role, method, route),
+                    "{role} {method} {route}: {status}"
+                );
+            }
+        }
+    }
 }

@@ -175,6 +175,30 @@ async fn found_inside(shop: &Shop) {
     assert_eq!(ask(shop, post("/jobs/1/look/extras/1", asked)).await.0, StatusCode::SEE_OTHER);
 }
 
+/// People with hours of their own, items with moves, a look-alike, a need, a quote with its answer, a donor and a pin.
+async fn on_the_floor(shop: &Shop) {
+    for (path, form) in [
+        ("/people", "name=Tam+Birk&role=technician&level=trained"),
+        ("/people/1", "name=Tam+Birk&role=technician&level=trained&from=09:00&until=13:00&day=monday"),
+        ("/stock", "name=Port&keep=yes"),
+        ("/stock", "name=Other+port"),
+        ("/stock/1/move", "kind=received&quantity=2"),
+        ("/stock/1/move", "kind=ordered&quantity=1&day=2031-05-06"),
+        ("/stock/1/look-alike", "other=2&difference=pins+on+top"),
+        ("/jobs/1/parts", "item=1&quantity=1"),
+        ("/jobs/1/quote", "fixed=80"),
+        ("/jobs/1/quote/1/answer", "who=Mara&answer=accepted"),
+        ("/stock/donors", "name=Quay+board&holds=port"),
+    ] {
+        let (status, said) = ask(shop, post(path, form)).await;
+        assert!(status.is_success() || status == StatusCode::SEE_OTHER, "{path}: {said}");
+    }
+    let (_, page) = ask(shop, get("/people")).await;
+    assert!(page.contains("value=\"13:00\""), "{page}");
+    let (status, page) = ask(shop, post("/people/1", "name=Tam&role=technician&level=trained&from=nine")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("no time of day"), "{page}");
+}
+
 #[tokio::test]
 async fn an_export_makes_the_same_shop() {
     let (one, other) = (shop(), shop());
@@ -204,8 +228,9 @@ async fn an_export_makes_the_same_shop() {
         let (status, said) = ask(&one, post(path, form)).await;
         assert!(status.is_success() || status == StatusCode::SEE_OTHER, "{path}: {said}");
     }
+    on_the_floor(&one).await;
     let files = exported(&one).await;
-    assert!(files.contains_key("lessons/00003.json"));
+    assert!(files.contains_key("lessons/00003.json") && files.contains_key("floor.json"));
     let text = |name: &str| String::from_utf8_lossy(&files[name]).into_owned();
     assert!(text("export.json").contains("10.0.0.9:5025"));
     let job = files.keys().find(|name| name.starts_with("jobs/")).map(|name| text(name)).unwrap();

@@ -10,14 +10,13 @@ use super::super::margin::{LimitStatus, Margin, MarginKind};
 use super::super::order::Unplanned;
 use super::super::plan::{Plan, WindowState};
 use super::super::search::{SearchResult, search};
-use crate::board::{Board, groups};
-use crate::heat::shield::ShieldKind;
+use super::super::used_up::{Use, expected_use};
 use crate::method::equipment::SkillLevel;
 use crate::method::fit::Fit;
 use crate::method::techniques::Techniques;
 use crate::method::{MethodChoice, MethodFamily};
 use crate::planning::search::request::{SearchRequest, Tried};
-use crate::solder::{JointComposition, amount};
+use crate::solder::JointComposition;
 
 /// What is tightest, and by how much.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -28,18 +27,6 @@ pub struct Tightest {
     pub headroom_k: f64,
     /// Beyond the wanted margin?
     pub inside: bool,
-}
-
-/// Something that is used up.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[serde(tag = "use", rename_all = "kebab-case")]
-pub enum Use {
-    /// Solder wire.
-    Alloy { mm: f64, name: String },
-    /// Braid.
-    Braid { cm: f64 },
-    /// A shield and its area.
-    Shield { shield: ShieldKind, cm2: f64 },
 }
 
 /// A lane of the comparison.
@@ -95,7 +82,7 @@ impl Lane {
             body_peak_c: plan.margins.iter().find(|m| m.kind == MarginKind::Body).map(|m| m.marks[0].temperature_c),
             // On a donor's board nothing is cleaned.
             passes: if keep_intact.board() { passes(board, &composition) } else { Some(0) },
-            uses: uses(board, (&composition, &plan)),
+            uses: expected_use(board, (&composition, &plan)),
             total_s: total(&spent),
             spent,
             choice,
@@ -134,23 +121,4 @@ pub(in crate::planning) fn tightest(margins: &[Margin]) -> Option<Tightest> {
     let least = live.min_by(|a, b| a.headroom_k.total_cmp(&b.headroom_k))?;
     let inside = least.status == LimitStatus::Inside;
     Some(Tightest { of: least.damaged(), headroom_k: least.headroom_k, inside })
-}
-
-/// Braid by what a pass draws up: about 8 mm per pad and 25 mm per hole (E, 2 mm braid).
-fn uses(board: &Board, (composition, plan): (&JointComposition, &Plan)) -> Vec<Use> {
-    let groups = groups(board);
-    let fed: f64 = groups.iter().filter_map(|g| Some(amount(composition, g)?.length_mm * g.joints.len() as f64)).sum();
-    let mut uses = Vec::new();
-    if let Some(feed) = composition.fed() {
-        uses.push(Use::Alloy { mm: fed, name: feed.metal.name.clone() });
-    }
-    let per_pass: f64 = groups.iter().map(|g| g.joints.len() as f64 * if g.holes { 25.0 } else { 8.0 }).sum();
-    let braid = per_pass * passes(board, composition).unwrap_or(8).max(1) as f64;
-    uses.push(Use::Braid { cm: braid / 10.0 });
-    let shields = plan.recipe.shields.iter().map(|shield| {
-        let cm2 = (shield.width_mm * shield.depth_mm / 100.0).max(1.0);
-        Use::Shield { shield: shield.kind, cm2 }
-    });
-    uses.extend(shields);
-    uses
 }

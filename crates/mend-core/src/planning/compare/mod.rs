@@ -6,6 +6,7 @@ mod preference;
 mod recommend;
 
 use super::order::Unplanned;
+pub use super::used_up::Use;
 use crate::method::MethodFamily;
 use crate::method::fit::Fit;
 use crate::method::reason::Obstacle;
@@ -14,7 +15,7 @@ use crate::planning::search::request::{Effort, SearchRequest};
 use crate::units::Temperature;
 use crate::watch::Watch;
 pub(super) use lane::tightest;
-pub use lane::{Lane, Tightest, Use};
+pub use lane::{Lane, Tightest};
 pub(super) use preference::AS_SURE;
 use recommend::recommend;
 pub use recommend::{BestLane, NextBest, Recommendation, WhyNot};

@@ -12,6 +12,8 @@ const ENOUGH: usize = 5;
 const BANDED: f64 = 0.8;
 /// A station whose releases come this much later or sooner, all of its interval, is told: a tenth, in the logarithm.
 const OFF: f64 = 0.095;
+/// A change is told from this many standard errors on: more than two, for the clearest of many moments is looked for.
+const CLEAR: f64 = 2.6;
 /// A stop that takes half as long again, or a third less, is told.
 const LONGER: f64 = 1.5;
 const SHORTER: f64 = 0.67;
@@ -27,6 +29,17 @@ pub enum ReviewChange {
         name: String,
         /// By how much.
         bias: Bias,
+    },
+    /// A station that is no longer what it was: its releases come later or sooner than before.
+    Drifted {
+        /// Its name.
+        name: String,
+        /// Since when, in the outcomes' days.
+        since_day: f64,
+        /// On how many jobs since.
+        jobs: usize,
+        /// How much later since, as a logarithm.
+        by: f64,
     },
     /// Bands hold too little.
     Bands {
@@ -61,7 +74,9 @@ pub enum ReviewChange {
 pub fn changes(outcomes: &[JobOutcome]) -> Vec<ReviewChange> {
     let review = Review::new(outcomes);
     let mut found: Vec<(f64, ReviewChange)> = Vec::new();
-    found.extend(OutcomeGroup::by(outcomes, GroupedBy::Station).into_iter().filter_map(station));
+    let stations = OutcomeGroup::by(outcomes, GroupedBy::Station);
+    found.extend(stations.iter().filter_map(|group| drifted(outcomes, &group.name)));
+    found.extend(stations.into_iter().filter_map(station));
     found.extend(bands(&review));
     found.extend(OutcomeGroup::by(outcomes, GroupedBy::Method).into_iter().filter_map(|group| method(outcomes, group)));
     found.extend(review.stages.into_iter().filter_map(stage));
@@ -76,6 +91,32 @@ pub fn changes(outcomes: &[JobOutcome]) -> Vec<ReviewChange> {
 fn station(group: OutcomeGroup) -> Option<(f64, ReviewChange)> {
     let bias = group.bias.filter(|bias| bias.n >= ENOUGH && (bias.low > OFF || bias.high < -OFF))?;
     Some((3.0 + bias.mean.abs(), ReviewChange::Station { name: group.name, bias }))
+}
+
+/// The clearest moment since which a station's releases differ from those before it (Welch's comparison of two means).
+fn drifted(outcomes: &[JobOutcome], name: &str) -> Option<(f64, ReviewChange)> {
+    let own = outcomes.iter().filter(|outcome| outcome.station == name);
+    let mut late: Vec<(f64, f64)> = own.filter_map(|outcome| Some((outcome.day, outcome.lateness()?))).collect();
+    late.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let splits = ENOUGH..(late.len() + 1).saturating_sub(ENOUGH);
+    let clearest = splits.map(|at| (at, step(&late, at))).max_by(|a, b| a.1.0.abs().total_cmp(&b.1.0.abs()))?;
+    let (at, (deviations, by)) = clearest;
+    let told = deviations.abs() > CLEAR && by.abs() > OFF;
+    let (since_day, jobs, name) = (late[at].0, late.len() - at, name.to_owned());
+    told.then(|| (4.0 + by.abs(), ReviewChange::Drifted { name, since_day, jobs, by }))
+}
+
+/// How far the mean from a place on lies from the mean before it: in standard errors, and itself.
+fn step(late: &[(f64, f64)], at: usize) -> (f64, f64) {
+    let of = |part: &[(f64, f64)]| {
+        let n = part.len() as f64;
+        let mean = part.iter().map(|(_, late)| late).sum::<f64>() / n;
+        let variance = part.iter().map(|(_, late)| (late - mean) * (late - mean)).sum::<f64>() / (n - 1.0);
+        (mean, variance / n)
+    };
+    let ((before, spread), (since, spread_since)) = (of(&late[..at]), of(&late[at..]));
+    let by = since - before;
+    (by / (spread + spread_since).sqrt().max(1e-9), by)
 }
 
 fn bands(review: &Review) -> Option<(f64, ReviewChange)> {
@@ -105,9 +146,23 @@ mod tests {
     fn a_drifting_station_comes_first_and_chance_is_not_told() {
         let weak: Vec<JobOutcome> = (0..6).map(|k| job("Gull", 1.25 + 0.01 * f64::from(k))).collect();
         assert!(matches!(&changes(&weak)[0], ReviewChange::Station { name, bias } if name == "Gull" && bias.n == 6));
-        let even: Vec<JobOutcome> = (0..12).map(|k| job("Gull", 0.9 + 0.02 * f64::from(k))).collect();
+        let even: Vec<JobOutcome> = (0..12).map(|k| job("Gull", 0.9 + 0.02 * f64::from(k * 5 % 12))).collect();
         assert!(changes(&even).is_empty(), "{:?}", changes(&even));
         assert!(changes(&weak[..4]).is_empty(), "four are too few");
+    }
+
+    #[test]
+    fn a_station_that_weakened_is_told_with_the_day_and_one_that_only_scatters_is_not() {
+        let scatter = [0.0, 0.08, -0.06, 0.11, -0.1, 0.03, -0.04, 0.06];
+        let at = |k: usize, weaker: f64| JobOutcome { day: k as f64, ..job("Gull", 1.0 + scatter[k % 8] + weaker) };
+        let weakened: Vec<JobOutcome> = (0..16).map(|k| at(k, if k < 9 { 0.0 } else { 0.3 })).collect();
+        let told = changes(&weakened);
+        assert!(
+            matches!(&told[0], ReviewChange::Drifted { since_day, jobs: 7, by, .. } if *since_day == 9.0 && *by > 0.2),
+            "{told:?}"
+        );
+        let even: Vec<JobOutcome> = (0..16).map(|k| at(k, 0.0)).collect();
+        assert!(changes(&even).is_empty(), "{:?}", changes(&even));
     }
 
     #[test]

@@ -53,22 +53,18 @@ pub fn promise(
 ) -> Result<Promise, Unplaceable> {
     let order: Vec<usize> = order_of(workload, planned);
     let bell = Normal::standard();
-    let mut done = Vec::new();
-    let mut last = Err(Unplaceable { job, task: 0 });
+    let (mut done, mut fault) = (Vec::new(), Unplaceable { job, task: 0 });
     for draw in 0..DRAWS {
-        let drawn = drawn(workload, (draw, spread), &bell);
-        // A day that is too short for a slow draw is no day on which it is done.
-        last = Prepared::new(&drawn).schedule(&order);
-        done.push(last.as_ref().map_or(i64::MAX, |made| made.done[job]));
+        match Prepared::new(&drawn(workload, (draw, spread), &bell)).schedule(&order) {
+            Ok(made) => done.push(made.done[job]),
+            // No day is long enough for so slow a draw: it is done on none.
+            Err(unplaceable) => fault = unplaceable,
+        }
     }
     done.sort_unstable();
-    let quantile = |share: f64| done[((done.len() as f64 * share).ceil() as usize).clamp(1, done.len()) - 1];
-    let (usual, holds) = (quantile(0.5), quantile(HOLDS));
-    if holds == i64::MAX {
-        last.map(|_| Promise { usual, holds, draws: done.len() })
-    } else {
-        Ok(Promise { usual, holds, draws: done.len() })
-    }
+    let at = |share: f64| done.get((f64::from(DRAWS) * share).ceil() as usize - 1).copied();
+    let (usual, holds) = at(0.5).zip(at(HOLDS)).ok_or(fault)?;
+    Ok(Promise { usual, holds, draws: DRAWS as usize })
 }
 
 /// The jobs in the order in which their stretches are placed.
@@ -89,4 +85,46 @@ fn drawn(workload: &Workload, (draw, spread): (u32, f64), bell: &Normal) -> Work
         }
     }
     drawn
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::schedule;
+    use super::super::workload::{BenchJob, BenchTask, Pinned, WorkShift, Worker};
+    use super::*;
+    use crate::method::equipment::SkillLevel;
+
+    fn workload(jobs: usize, day: i64) -> Workload {
+        let task = |doing: Doing, minutes: i64| {
+            let (name, pinned) = (String::new(), Pinned::default());
+            BenchTask { name, minutes, doing, needs: vec![], nozzle_mm: None, at_once: false, pinned, begun: None }
+        };
+        let hands = Doing::Hands(SkillLevel::Trained);
+        let tasks = vec![task(hands, 60), task(Doing::Passive, 20), task(hands, 30)];
+        let job = BenchJob { name: String::new(), due: None, weight: 1.0, ready: 0, tasks };
+        let shifts = (0..5).map(|k| WorkShift { from: 1440 * k, until: 1440 * k + day }).collect();
+        let tam = Worker { name: "Tam".to_owned(), level: SkillLevel::Trained, shifts };
+        Workload { workers: vec![tam], resources: vec![], jobs: vec![job; jobs] }
+    }
+
+    fn promised(workload: &Workload, spread: f64) -> Result<Promise, Unplaceable> {
+        promise(workload, &schedule(workload).expect("it fits"), (workload.jobs.len() - 1, spread))
+    }
+
+    #[test]
+    fn sure_times_promise_the_plan_and_unsure_ones_no_earlier_day() {
+        let four = workload(4, 480);
+        let planned = schedule(&four).expect("it fits").done[3];
+        let sure = promised(&four, 0.0).expect("it fits");
+        assert_eq!((sure.usual, sure.holds), (planned, planned));
+        let [less, more] = [0.2, 0.5].map(|spread| promised(&four, spread).expect("it fits").holds);
+        assert!(planned <= less && less <= more, "{planned} {less} {more}");
+        assert_eq!(promised(&four, 0.5), promised(&four, 0.5), "the same workload, the same promise");
+    }
+
+    #[test]
+    fn what_fits_into_no_day_is_not_promised() {
+        // An hour and a half fits; half as long again does not, and that comes in more than two of ten draws.
+        assert!(promised(&workload(1, 62), 0.5).is_err());
+    }
 }

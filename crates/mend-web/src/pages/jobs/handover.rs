@@ -361,6 +361,7 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
     app.changing(id, move |w| {
         job.keep_outcome(w, now)?;
         w.use_reserved(id, now)?;
+        stock_parts::consumed(&job, &w.read().items()?, now).iter().try_for_each(|used| w.add_move(used))?;
         harvested.iter().try_for_each(|came| w.add_move(came))?;
         w.hand_over(id, now)?;
         if teaches { w.await_lesson(id) } else { Ok(()) }

@@ -6,6 +6,7 @@ use axum::extract::{Path, State};
 use axum::response::Redirect;
 use mend_core::inspection::functional_test::{TestVerdict, judged};
 use mend_core::method::JobKind;
+use mend_core::planning::used_up::{Use, actual_use};
 use mend_core::shop::stock::{MoveKind, PartState};
 use mend_formats::item;
 use mend_store::{CheckRow, ItemRow, LookAlikeRow, NewCheck, NewMove, ReserveOutcome};
@@ -192,6 +193,24 @@ pub(crate) async fn tell(
     let check = NewCheck { row, token: new_token()? };
     app.changing(id, move |write| write.enter_check(id, &check)).await?;
     Ok(Redirect::to(&format!("/jobs/{id}/parts")))
+}
+
+/// What a job that is closed has used of wire and braid, by its ledger, where the stock knows such.
+pub(super) fn consumed(job: &Job, items: &[ItemRow], at_ms: i64) -> Vec<NewMove> {
+    let (Some((_, board)), Some(bench)) = (&job.board, &job.bench) else { return Vec::new() };
+    let used = actual_use(board, &bench.composition, &bench.ledger);
+    let taken = |used: &Use| {
+        let (name, value, mm) = match used {
+            Use::Alloy { mm, name } => ("alloy", name.as_str(), *mm),
+            Use::Braid { cm } => ("use", "braid", 10.0 * cm),
+            Use::Shield { .. } => return None,
+        };
+        let read = |row: &ItemRow| item::parse(row.file.as_bytes()).ok().map(|item| (row.id, item));
+        let (item, what) = items.iter().filter_map(read).find(|(_, item)| item.is_used_as(name, value))?;
+        let (quantity, note) = (what.length(mm)?, "by the cleaning ledger".to_owned());
+        Some(NewMove { item, job: Some(job.row.id), kind: MoveKind::Used, quantity, day: String::new(), note, at_ms })
+    };
+    used.iter().filter_map(taken).collect()
 }
 
 /// What a harvest that is closed brings onto the shelf, with what its test said.

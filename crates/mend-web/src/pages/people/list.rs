@@ -8,14 +8,14 @@ use axum::response::Redirect;
 use mend_core::finding::Finding;
 use mend_core::method::equipment::SkillLevel;
 use mend_core::shop::people::ShopRole;
+use mend_formats::shop_settings::DAYS;
 use mend_store::{Invited, NewPerson, PersonRow};
-use serde::Deserialize;
 
 use super::welcome::{is_owner, link_for};
 use crate::App;
 use crate::extract::Form;
 use crate::pages::{Frame, word};
-use crate::people::Visit;
+use crate::people::{OwnHours, Visit};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -44,6 +44,9 @@ struct PersonView {
     /// What they can sign in with.
     secrets: &'static str,
     is_me: bool,
+    own: OwnHours,
+    /// Days of the week: key, letter, and do they work then?
+    days: Vec<(&'static str, &'static str, bool)>,
 }
 
 #[derive(Template, WebTemplate)]
@@ -59,6 +62,12 @@ pub(crate) struct PeoplePage {
     required: bool,
 }
 
+/// The days of a week, and whether somebody works on them.
+fn days_of(row: &PersonRow) -> Vec<(&'static str, &'static str, bool)> {
+    let own = OwnHours::parse(&row.hours);
+    DAYS.iter().map(|day| (*day, &day[..2], own.has_day(day))).collect()
+}
+
 async fn page(app: &App, visitor: Visitor, link: Option<(String, String)>) -> Result<PeoplePage, Refusal> {
     let me = Visit::current().person().map(|person| person.id);
     let everybody = app.reading(|read| read.people()).await?;
@@ -70,6 +79,8 @@ async fn page(app: &App, visitor: Visitor, link: Option<(String, String)>) -> Re
             (false, false) => "passphrase and PIN",
         },
         is_me: me == Some(row.id),
+        days: days_of(&row),
+        own: OwnHours::parse(&row.hours),
         row,
     };
     let levels = SkillLevel::ALL.map(|level| ChoiceView { key: word(&level), name: level.name() });
@@ -88,11 +99,12 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Peo
     page(&app, visitor, None).await
 }
 
-#[derive(Deserialize)]
+/// What is typed of somebody.
 pub(crate) struct PersonForm {
     name: String,
     role: String,
     level: String,
+    hours: OwnHours,
 }
 
 /// A name as it is kept.
@@ -105,6 +117,11 @@ pub(super) fn checked_name(typed: &str) -> Result<String, Vec<Finding>> {
 }
 
 impl PersonForm {
+    fn read(sent: &[(String, String)]) -> Result<Self, Refusal> {
+        let get = |name: &str| sent.iter().find(|(field, _)| field == name).map_or(String::new(), |(_, v)| v.clone());
+        Ok(Self { name: get("name"), role: get("role"), level: get("level"), hours: OwnHours::read(sent)? })
+    }
+
     fn checked(&self) -> Result<NewPerson, Refusal> {
         let name = checked_name(&self.name)?;
         let role = ShopRole::from_key(&self.role);
@@ -125,9 +142,9 @@ pub(crate) async fn add(
     State(app): State<App>,
     visitor: Visitor,
     headers: HeaderMap,
-    Form(sent): Form<PersonForm>,
+    Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<PeoplePage, Refusal> {
-    let (person, now_ms) = (sent.checked()?, app.now_ms());
+    let (person, now_ms) = (PersonForm::read(&sent)?.checked()?, app.now_ms());
     let name = person.name.clone();
     let added = app.writing(move |write| write.add_person(&person, now_ms)).await?;
     let id = added.ok_or_else(|| taken(&name))?;
@@ -163,11 +180,11 @@ pub(crate) async fn link(
 pub(crate) async fn change(
     State(app): State<App>,
     path: Path<String>,
-    Form(sent): Form<PersonForm>,
+    Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
-    let row = load(&app, &path).await?;
+    let (row, sent) = (load(&app, &path).await?, PersonForm::read(&sent)?);
     let NewPerson { name, role, level } = sent.checked()?;
-    let changed = PersonRow { name: name.clone(), role, level, ..row };
+    let changed = PersonRow { name: name.clone(), role, level, hours: sent.hours.stored()?, ..row };
     let required = app.sign_in.is_required();
     let done = app.writing(move |write| {
         let stays = changed.role == ShopRole::Owner.key();

@@ -14,7 +14,7 @@ use crate::pages::Frame;
 use crate::people::Visit;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::review::{ChangeView, bias, change, share};
+use crate::words::review::{ChangeView, bias, change, share, stop_name};
 
 /// A group in a table.
 struct GroupView {
@@ -107,7 +107,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Rev
     let promised: Vec<(String, Share)> = promised.collect();
     let all_s: f64 = review.stages.iter().map(|stage| stage.seconds).sum();
     let stage = |stage: &mend_core::shop::review::StageSummary| StopTimeView {
-        name: super::tables::stop_name(&stage.stop),
+        name: stop_name(&stage.stop),
         share: format!("{:.0} %", 100.0 * stage.seconds / all_s.max(1.0)),
         factor: format!("{:.1}×", stage.factor),
         n: stage.n,

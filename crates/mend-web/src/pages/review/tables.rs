@@ -3,7 +3,6 @@
 use axum::extract::{Path, State};
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use mend_core::shop::Stop;
 use mend_core::shop::people::Permission;
 use mend_core::shop::review::interval::Share;
 use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review};
@@ -13,14 +12,7 @@ use crate::App;
 use crate::pages::stock::quoted;
 use crate::people::Visit;
 use crate::refusal::Refusal;
-
-/// A stop's name by the last part of its address.
-pub(super) fn stop_name(path: &str) -> String {
-    Stop::ALL
-        .into_iter()
-        .find(|stop| stop.path() == path)
-        .map_or_else(|| path.to_owned(), |stop| stop.name().to_owned())
-}
+use crate::words::review::stop_name;
 
 pub(crate) async fn csv(State(app): State<App>, Path(table): Path<String>) -> Result<Response, Refusal> {
     let key = table.strip_suffix(".csv").ok_or(Refusal::NotFound("table"))?;

@@ -1,33 +1,34 @@
 //! What a job takes and costs, before it is done: time stop by stop, a price line by line, a day that can be promised. A quote is
 //! a sheet with a number; the customer's word on it stays on record, and another price wants another word.
+//!
+//! - `estimate`: times and prices; `sheet`: a quote, and the word on it
+
+mod estimate;
+mod sheet;
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::response::Redirect;
-use mend_core::shop::Stop;
-use mend_core::shop::estimate::price::{PriceInputs, PriceLine, PricedPart, price, total};
+use mend_core::shop::estimate::price::total;
 use mend_core::shop::estimate::stage_time::StageTime;
 use mend_core::shop::schedule::promise::promise;
-use mend_core::shop::stops_of;
 use mend_core::units::Money;
-use mend_formats::item;
 use mend_formats::shop_settings::ShopSettings;
-use mend_store::{ItemRow, QuoteRow};
+use mend_store::QuoteRow;
 use serde::{Deserialize, Serialize};
 
+use self::estimate::{Estimate, in_words, minutes};
+pub(super) use self::sheet::{answer, sheet};
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{Job, JobExtent};
-use crate::pages::stock::quantity;
+use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
-use crate::scheduling::{Past, bench_plan};
+use crate::scheduling::bench_plan;
 use crate::visitor::Visitor;
 
-/// How often something goes wrong that no plan foresees, of jobs that were planned and of those that were not (E).
-const UNFORESEEN: [f64; 2] = [0.03, 0.10];
 /// Longest name, longest terms, characters.
 const LONGEST: [usize; 2] = [80, 2000];
 
@@ -101,84 +102,8 @@ pub(crate) struct QuotePage {
     closed: bool,
 }
 
-fn minutes(seconds: f64) -> String {
-    let minutes = (seconds / 60.0).round();
-    if minutes < 100.0 {
-        format!("{minutes:.0} min")
-    } else {
-        format!("{:.0} h {:02.0} min", (minutes / 60.0).floor(), minutes % 60.0)
-    }
-}
-
 fn time_view((name, time, jobs): (&'static str, StageTime, usize)) -> TimeView {
     TimeView { name, usual: minutes(time.usual_s), within: minutes(time.within_s()), jobs }
-}
-
-/// What a job is estimated from.
-struct Estimate {
-    extent: JobExtent,
-    stops: Vec<(Stop, StageTime)>,
-    hands: StageTime,
-    parts: Vec<PricedPart>,
-    chance: f64,
-}
-
-impl Estimate {
-    async fn load(app: &App, job: &Job) -> Result<(Self, Past), Refusal> {
-        let (past, items) = (Past::load(app).await?, app.reading(|read| read.items()).await?);
-        let extent = job.extent();
-        let stops: Vec<(Stop, StageTime)> =
-            stops_of(job.kind()).map(|stop| (stop, past.stage(stop, (&extent, "")))).collect();
-        let times: Vec<StageTime> = stops.iter().map(|(_, time)| *time).collect();
-        let unforeseen = UNFORESEEN[usize::from(extent.works.is_none())];
-        let chance = (1.0 - extent.works.unwrap_or(1.0) * (1.0 - unforeseen)).clamp(0.0, 1.0);
-        let hands = StageTime::together(&times);
-        Ok((Self { extent, stops, hands, parts: priced(job, &items), chance }, past))
-    }
-
-    /// What it costs where it goes wrong: the work and the parts once more, unless somebody says otherwise.
-    fn loss(&self, rate: Money) -> Money {
-        let parts: i64 = self.parts.iter().map(|part| part.cost.in_hundredths()).sum();
-        Money::hundredths(rate.for_seconds(self.hands.within_s()).in_hundredths() + parts)
-    }
-
-    fn lines(&self, (rate, loss): (Money, Money)) -> Vec<PriceLine> {
-        let (hands, parts, chance_of_loss) = (self.hands, self.parts.clone(), self.chance);
-        price(&PriceInputs { hands, rate, parts, chance_of_loss, loss })
-    }
-
-    fn risk(&self) -> String {
-        let percent = 100.0 * self.chance;
-        match self.extent.works {
-            Some(works) => format!(
-                "{percent:.0} in 100: of 100 runs of its plan {:.0} melt everything before anything is damaged, and 3 in 100 go wrong otherwise",
-                100.0 * works
-            ),
-            None => format!("{percent:.0} in 100, a guess: there is no heat plan yet"),
-        }
-    }
-}
-
-/// The parts of a job, with what they cost the shop; one without a price costs nothing here.
-fn priced(job: &Job, items: &[ItemRow]) -> Vec<PricedPart> {
-    let of = |part: &crate::job::NeededPart| {
-        let row = items.iter().find(|row| row.id == part.need.item)?;
-        let item = item::parse(row.file.as_bytes()).ok()?;
-        let each = item.unit_price()?.in_hundredths();
-        #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "hundredths of a price")]
-        let cost = Money::hundredths((each as f64 * part.need.wanted).round() as i64);
-        Some(PricedPart { name: format!("{}, {}", row.name, quantity(part.need.wanted, &item.unit)), cost })
-    };
-    job.parts.iter().filter_map(of).collect()
-}
-
-fn in_words(line: &PriceLine) -> QuoteLine {
-    let what = match line {
-        PriceLine::Work { seconds, .. } => format!("Work, {} (eight in ten within)", minutes(*seconds)),
-        PriceLine::Part(part) => part.name.clone(),
-        PriceLine::Risk { chance, loss, .. } => format!("Risk, {:.0} in 100 of {loss}", 100.0 * chance),
-    };
-    QuoteLine { what, cost: line.cost().to_string() }
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<QuotePage, Refusal> {
@@ -321,103 +246,4 @@ pub(crate) async fn make(
     // The job waits for the customer's word from now on.
     let quote = app.changing(id, move |write| write.add_quote(id, (&says, &sum), now_ms)).await?;
     Ok(Redirect::to(&format!("/jobs/{id}/quote/{quote}")))
-}
-
-#[derive(Template, WebTemplate)]
-#[template(path = "jobs/quote_sheet.html")]
-pub(crate) struct QuoteSheetPage {
-    frame: Frame,
-    job: i64,
-    device: String,
-    customer: String,
-    serial: String,
-    shop: ShopSettings,
-    row: QuoteRow,
-    text: QuoteText,
-    made: String,
-    answered: String,
-    promised: String,
-    /// May the customer still answer it?
-    open: bool,
-}
-
-async fn quote(app: &App, (job, id): (i64, i64)) -> Result<(QuoteRow, bool), Refusal> {
-    let quotes = app.reading(move |read| read.quotes(job)).await?;
-    let newest = quotes.last().map(|row| row.id);
-    let found = quotes.into_iter().find(|row| row.id == id).ok_or(Refusal::NotFound("quote"))?;
-    let is_newest = Some(found.id) == newest;
-    Ok((found, is_newest))
-}
-
-pub(crate) async fn sheet(
-    State(app): State<App>,
-    visitor: Visitor,
-    Path((job, id)): Path<(String, i64)>,
-) -> Result<QuoteSheetPage, Refusal> {
-    let job = Job::load(&app, number(&Path(job))?).await?;
-    let (row, is_newest) = quote(&app, (job.row.id, id)).await?;
-    let text: QuoteText = serde_json::from_str(&row.says)?;
-    let views = quotes_in_words(&app, vec![row.clone()]);
-    let (made, answered) = views.into_iter().map(|view| (view.made, view.answered)).next().unwrap_or_default();
-    let promised = text.promised.parse::<jiff::civil::Date>();
-    Ok(QuoteSheetPage {
-        frame: Frame::new(format!("Quote {id}"), visitor.scale, "bench", format!("/jobs/{}/quote/{id}", job.row.id)),
-        job: job.row.id,
-        device: job.device().to_owned(),
-        customer: job.intake("customer").to_owned(),
-        serial: job.intake("serial").to_owned(),
-        shop: crate::pages::settings::load(&app).await?,
-        promised: promised.map(|day| day.strftime("%A %-d %B %Y").to_string()).unwrap_or_default(),
-        open: is_newest && row.answer.is_empty() && !job.is_closed(),
-        row,
-        text,
-        made,
-        answered,
-    })
-}
-
-#[derive(Deserialize)]
-pub(crate) struct QuoteAnswer {
-    who: String,
-    answer: String,
-}
-
-/// The customer's word. What was accepted is the price agreed, and its day the day it is due.
-pub(crate) async fn answer(
-    State(app): State<App>,
-    Path((job, id)): Path<(String, i64)>,
-    Form(sent): Form<QuoteAnswer>,
-) -> Result<Redirect, Refusal> {
-    let job = Job::load(&app, number(&Path(job))?).await?;
-    if job.is_closed() {
-        return Err(Refusal::Closed);
-    }
-    let who = sent.who.trim().to_owned();
-    if !(1..=LONGEST[0]).contains(&who.chars().count()) {
-        return Err(Refusal::field("name", "is wanted", "who gives their word, 1 to 80 characters"));
-    }
-    if !["accepted", "declined"].contains(&sent.answer.as_str()) {
-        return Err(Refusal::field("answer", format!("“{}” is no answer", sent.answer), "accepted or declined"));
-    }
-    let (job_id, now_ms) = (job.row.id, app.now_ms());
-    let (row, _) = quote(&app, (job_id, id)).await?;
-    let text: QuoteText = serde_json::from_str(&row.says)?;
-    let taken = app.changing(job_id, move |write| {
-        if !write.answer_quote(job_id, (id, &sent.answer, &who), now_ms)? {
-            return Ok(false);
-        }
-        if sent.answer == "accepted" {
-            write.set_intake(job_id, ("price", &row.total), now_ms)?;
-            for (field, value) in [("due", &text.promised), ("deposit", &text.deposit), ("terms", &text.terms)] {
-                if !value.is_empty() {
-                    write.set_intake(job_id, (field, value), now_ms)?;
-                }
-            }
-        }
-        Ok(true)
-    });
-    if !taken.await? {
-        return Err(Refusal::Outdated("That quote has its answer, or a newer one has taken its place".to_owned()));
-    }
-    Ok(Redirect::to(&format!("/jobs/{job_id}/quote/{id}")))
 }
