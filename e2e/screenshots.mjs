@@ -35,16 +35,6 @@ test("picture of the schedule", async ({ page }) => {
   await shoot(page, "schedule");
 });
 
-test("picture of a probe", async ({ page }) => {
-  await page.goto("/stations/1/probe");
-  const read = [23.0, 47.1, 68.2, 80.9, 91.2, 97.6, 102.4, 93.7, 84.9, 78.3, 71.4, 66.0, 61.2];
-  await page.getByLabel(/Readings, a line each/).fill(read.map((celsius, k) => `${10 * k}, ${celsius.toFixed(1)}`).join("\n"));
-  await page.getByLabel(/Readings, a line each/).blur();
-  await expect(page.locator(".probe-picture")).toBeVisible({ timeout: 60_000 });
-  await page.locator("#found").evaluate((found) => window.scrollBy(0, found.getBoundingClientRect().bottom - window.innerHeight + 90));
-  await shoot(page, "probe");
-});
-
 test("pictures of describing and comparing", async ({ page }) => {
   await page.goto("/boards/6");
   await page.getByRole("button", { name: "Edit" }).click();
