@@ -15,18 +15,15 @@ pub struct DonorRow {
     pub holds: String,
     /// Its harvest, once that was begun.
     pub job_id: Option<i64>,
-    /// When it was thrown away, ms since the epoch.
-    pub gone_ms: Option<i64>,
 }
 
 impl Read<'_> {
     /// All that are still there, oldest first.
     pub fn donors(&self) -> Result<Vec<DonorRow>, StoreError> {
-        let sql = "SELECT id, name, holds, job_id, gone_ms FROM donors WHERE gone_ms IS NULL ORDER BY id";
+        let sql = "SELECT id, name, holds, job_id FROM donors WHERE gone_ms IS NULL ORDER BY id";
         let mut statement = self.0.prepare_cached(sql)?;
         let of = |row: &Row<'_>| {
-            let (job_id, gone_ms) = (row.get(3)?, row.get(4)?);
-            Ok(DonorRow { id: row.get(0)?, name: row.get(1)?, holds: row.get(2)?, job_id, gone_ms })
+            Ok(DonorRow { id: row.get(0)?, name: row.get(1)?, holds: row.get(2)?, job_id: row.get(3)? })
         };
         let rows = statement.query_map([], of)?;
         Ok(rows.collect::<Result<_, _>>()?)

@@ -58,7 +58,7 @@ pub use job_photos::JobPhotoRow;
 pub use jobs::{JobRow, LogRow};
 pub use lessons::{LessonRow, NewLesson};
 pub use openings::OpeningRow;
-pub use people::{Invited, NewPerson, NewSession, PersonRow, SessionRow};
+pub use people::{Invited, NewPerson, NewSession, PersonRow};
 pub use photos::{NewPhoto, PhotoRow};
 pub use pins::NewMark;
 pub use plans::{NewPlan, PlanRow};

@@ -57,15 +57,6 @@ pub struct NewSession {
     pub ends_ms: i64,
 }
 
-/// A session with whose it is.
-#[derive(Debug, Clone)]
-pub struct SessionRow {
-    /// Whose.
-    pub person: PersonRow,
-    /// When it ends, ms since the epoch.
-    pub ends_ms: i64,
-}
-
 /// Whom an invitation is for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Invited {
@@ -110,15 +101,13 @@ impl Read<'_> {
         Ok(self.0.prepare_cached(&sql)?.query_row([name], of).optional()?)
     }
 
-    /// The session of a token's hash that has not ended, of somebody who has not left.
-    pub fn session(&self, hash: &str, now_ms: i64) -> Result<Option<SessionRow>, StoreError> {
+    /// Whose the session of a token's hash is: one that has not ended, of somebody who has not left.
+    pub fn session(&self, hash: &str, now_ms: i64) -> Result<Option<PersonRow>, StoreError> {
         let sql = format!(
-            "SELECT {COLUMNS}, s.ends_ms FROM sessions s JOIN people p ON p.id = s.person_id
+            "SELECT {COLUMNS} FROM sessions s JOIN people p ON p.id = s.person_id
              WHERE s.hash = ?1 AND s.ends_ms > ?2 AND p.left_ms IS NULL"
         );
-        let mut statement = self.0.prepare_cached(&sql)?;
-        let session = |row: &Row<'_>| Ok(SessionRow { person: of(row)?, ends_ms: row.get(8)? });
-        Ok(statement.query_row(params![hash, now_ms], session).optional()?)
+        Ok(self.0.prepare_cached(&sql)?.query_row(params![hash, now_ms], of).optional()?)
     }
 
     /// Has somebody signed in at the browser of this hash with a passphrase?

@@ -75,6 +75,18 @@ pub struct NeedRow {
     pub day: String,
 }
 
+impl NeedRow {
+    /// What it still lacks.
+    pub fn lacks(&self) -> f64 {
+        (self.wanted - self.reserved - self.used).max(0.0)
+    }
+
+    /// Does the job wait for it? A thousandth of a unit is lost in adding.
+    pub fn waits(&self) -> bool {
+        self.lacks() > 1e-3
+    }
+}
+
 /// Two that are taken for each other.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct LookAlikeRow {
@@ -303,14 +315,13 @@ impl Write<'_> {
     /// Promises a job what it still lacks of an item, where all of that is free. The transaction sees every promise before it: of
     /// two who take the last one the second waits.
     pub fn reserve(&self, need: &NeedRow, at_ms: i64) -> Result<ReserveOutcome, StoreError> {
-        let lacks = need.wanted - need.reserved - need.used;
-        if lacks <= 1e-3 {
+        if !need.waits() {
             return Ok(ReserveOutcome::Ready);
         }
-        if !self.read().stock_level(need.item)?.spares(lacks) {
+        if !self.read().stock_level(need.item)?.spares(need.lacks()) {
             return Ok(ReserveOutcome::Waits);
         }
-        self.add_move(&job_move(need, MoveKind::Reserved, (lacks, at_ms)))?;
+        self.add_move(&job_move(need, MoveKind::Reserved, (need.lacks(), at_ms)))?;
         Ok(ReserveOutcome::Ready)
     }
 
@@ -318,8 +329,7 @@ impl Write<'_> {
     pub fn reserve_for_waiting(&self, item: i64, at_ms: i64) -> Result<Vec<i64>, StoreError> {
         let mut served = Vec::new();
         for need in self.read().open_needs(Some(item))? {
-            let waits = need.reserved + need.used + 1e-3 < need.wanted;
-            if waits && self.reserve(&need, at_ms)? == ReserveOutcome::Ready {
+            if need.waits() && self.reserve(&need, at_ms)? == ReserveOutcome::Ready {
                 served.push(need.job);
             }
         }

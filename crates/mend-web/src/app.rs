@@ -92,6 +92,11 @@ impl App {
         (self.clocks.wall)()
     }
 
+    /// A moment, ms since the epoch, in the shop's own zone.
+    pub(crate) fn moment_of(&self, ms: i64) -> ZonedDateTime {
+        jiff::Timestamp::from_millisecond(ms).unwrap_or_default().to_zoned_datetime(self.now().time_zone().clone())
+    }
+
     /// Now, ms since the epoch.
     pub(crate) fn now_ms(&self) -> i64 {
         self.now().timestamp().as_millisecond()

@@ -92,6 +92,16 @@ impl Stop {
         }
     }
 
+    /// The stop of a last part of an address.
+    ///
+    /// ```
+    /// use mend_core::shop::Stop;
+    /// assert_eq!(Stop::from_path("pins"), Some(Stop::Pins));
+    /// ```
+    pub fn from_path(path: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|stop| stop.path() == path)
+    }
+
     /// What to do there, as an order to oneself.
     pub const fn call(self) -> &'static str {
         match self {

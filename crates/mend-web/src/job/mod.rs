@@ -45,7 +45,8 @@ pub(crate) use kept::equipment_or_usual;
 pub(crate) use opening::{JobOpening, MAP, OPENING};
 pub(crate) use parts::{LOOK_ALIKE, NeededPart, day_in_words};
 pub(crate) use summary::{Summary, index_row};
-pub(crate) use time::{JobExtent, times_of};
+pub(crate) use time::JobExtent;
+use time::times_of;
 
 /// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
 pub(crate) const WENT_BACK: &str = "went-back";

@@ -1,20 +1,20 @@
 //! What came of a job, for the review.
 
 use mend_core::inspection::component_check::ComponentState;
+use mend_core::shop::Stop;
 use mend_core::shop::review::JobOutcome;
-use mend_store::{RecordRow, StoreError, Write};
+use mend_store::{StoreError, TimeRow, Write};
 
 use super::{COMPONENTS, CONDITION, CONDITION_AFTER, Job, times_of};
 
 impl Job {
-    /// What came of it, as its record has it.
-    pub(crate) fn outcome(&self, record: &[RecordRow]) -> JobOutcome {
-        let extent = self.extent();
-        let release = self.release();
+    /// What came of it; who did it from what its stops took.
+    fn outcome(&self, times: &[TimeRow]) -> JobOutcome {
+        let (extent, release) = (self.extent(), self.release());
         let planned = self.bench.as_ref().map(|bench| &bench.planned);
         let method = extent.kind.rsplit_once(", ").map_or("", |(_, method)| method);
         let heated = planned.map(|planned| planned.inputs.station.clone()).unwrap_or_default();
-        let person = times_of(self, record).into_iter().find(|time| time.stop == "run").map(|time| time.person);
+        let person = times.iter().find(|time| time.stop == Stop::Run.path()).map(|time| time.person.clone());
         #[allow(clippy::cast_possible_truncation, reason = "a handful of loops")]
         let reworks = self.reworked(self.row.handed_over_ms.unwrap_or_default()).times as u32;
         JobOutcome {
@@ -53,7 +53,8 @@ impl Job {
     /// Keeps what came of a job that is closed, and what its stops took. For the transaction that closes it, or a later one.
     pub(crate) fn keep_outcome(&self, write: &Write<'_>, closed_ms: i64) -> Result<(), StoreError> {
         let record = write.read().record(self.row.id)?;
-        times_of(self, &record).iter().try_for_each(|time| write.set_job_time(self.row.id, time, closed_ms))?;
-        write.set_outcome(&self.outcome(&record), closed_ms)
+        let times = times_of(self, &record);
+        times.iter().try_for_each(|time| write.set_job_time(self.row.id, time, closed_ms))?;
+        write.set_outcome(&self.outcome(&times), closed_ms)
     }
 }

@@ -51,7 +51,7 @@ impl Job {
             kind: format!("{connector}, {method}"),
             station: inputs.as_ref().map(|inputs| inputs.station.clone()).unwrap_or_default(),
             nozzle_mm: planned.and_then(|p| p.plan.recipe.air.as_ref()).map(|air| air.nozzle.in_mm()),
-            level: family.map(wants),
+            level: family.map(|family| family.method().level()),
             works: planned.map(|planned| planned.plan.chance),
             part_comes: if self.waits_for_nothing_else() {
                 waits.map(|part| part.need.day.clone()).max().unwrap_or_default()
@@ -86,11 +86,6 @@ impl Job {
         let seconds: f64 = bench_time(&timed).iter().map(|spent| spent.seconds.mid).sum();
         Some(if fits_only { seconds / 2.0 } else { seconds }).filter(|seconds| seconds.is_finite() && *seconds > 0.0)
     }
-}
-
-/// Whose hands a family wants at least.
-fn wants(family: MethodFamily) -> SkillLevel {
-    if family == MethodFamily::HotSwap { SkillLevel::Practised } else { SkillLevel::Trained }
 }
 
 /// The stop at which something was entered; none: at no stop.

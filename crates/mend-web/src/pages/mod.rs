@@ -13,6 +13,7 @@ pub(crate) mod label;
 pub(crate) mod number;
 pub(crate) mod people;
 pub(crate) mod review;
+pub(crate) mod saved;
 pub(crate) mod scale;
 pub(crate) mod schedule;
 pub(crate) mod settings;
@@ -27,7 +28,7 @@ use mend_core::shop::{self, Stop, StopState};
 use mend_core::units::Scale;
 
 use crate::job::{Job, Summary, Unread};
-use crate::people::{Visit, access};
+use crate::people::Visit;
 
 /// A choice as the formats write it.
 pub(crate) fn word(choice: &impl serde::Serialize) -> String {
@@ -58,7 +59,7 @@ impl Frame {
     }
     /// Is there a way to this address for whoever asks?
     pub(crate) fn leads_to(&self, path: &str) -> bool {
-        access::wanted(&Method::GET, path).is_none_or(|permission| self.visit.may(permission))
+        self.visit.opens(&Method::GET, path)
     }
     /// May whoever asks take in jobs?
     pub(crate) fn takes_in(&self) -> bool {
@@ -162,9 +163,11 @@ impl JobHead {
 
 /// The address of a stop of a job; empty where whoever asks may not open it.
 pub(crate) fn stop_href(job: i64, path: &str) -> String {
-    let wanted = access::wanted(&Method::GET, &format!("/jobs/{{id}}/{path}"));
-    let may = wanted.is_none_or(|permission| Visit::current().may(permission));
-    if may { format!("/jobs/{job}/{path}") } else { String::new() }
+    if Visit::current().opens(&Method::GET, &format!("/jobs/{{id}}/{path}")) {
+        format!("/jobs/{job}/{path}")
+    } else {
+        String::new()
+    }
 }
 
 /// The group that begins with a stop of a line; empty: it is that of the one before.

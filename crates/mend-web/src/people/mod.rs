@@ -5,7 +5,7 @@
 //! - `own_hours`: when somebody works
 //! - `sign_in`: sessions; `secrets`: hashes and tokens; `attempts`: wrong secrets make one wait
 
-pub(crate) mod access;
+mod access;
 mod attempts;
 mod own_hours;
 mod secrets;
@@ -67,6 +67,11 @@ impl Visit {
         }
     }
 
+    /// Is there a way for them to a route?
+    pub(crate) fn opens(&self, method: &Method, route: &str) -> bool {
+        access::wanted(method, route).is_none_or(|permission| self.may(permission))
+    }
+
     /// The person, if one is signed in.
     pub(crate) fn person(&self) -> Option<&Present> {
         match self {
@@ -86,7 +91,7 @@ impl Visit {
 }
 
 /// Somebody's row as who is present; an unknown role, of a later version say, is the one that may least.
-pub(crate) fn present(row: &PersonRow) -> Present {
+fn present(row: &PersonRow) -> Present {
     let role = ShopRole::from_key(&row.role).unwrap_or(ShopRole::Counter);
     Present { id: row.id, name: row.name.clone(), role }
 }

@@ -76,7 +76,7 @@ fn hashed(jar: &CookieJar, name: &str) -> Option<String> {
 pub(crate) async fn session(app: &App, jar: &CookieJar) -> Result<Option<PersonRow>, Refusal> {
     let Some(hash) = hashed(jar, SESSION) else { return Ok(None) };
     let now_ms = app.now_ms();
-    Ok(app.reading(move |read| read.session(&hash, now_ms)).await?.map(|session| session.person))
+    app.reading(move |read| read.session(&hash, now_ms)).await
 }
 
 /// Is this a browser that takes PINs: one that somebody has signed in at, or one of a machine that asks nobody?

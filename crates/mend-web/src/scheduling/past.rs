@@ -23,7 +23,7 @@ impl Past {
     /// From rows; a stop of a later version teaches nothing.
     pub(super) fn from_rows(rows: &[TimeRow]) -> Self {
         let read = |row: &TimeRow| {
-            let stop = Stop::ALL.into_iter().find(|stop| stop.path() == row.stop)?;
+            let stop = Stop::from_path(&row.stop)?;
             let (kind, person) = (row.kind.clone(), row.person.clone());
             Some((stop, PastTime { ratio: row.seconds / row.prior_s, kind, person }))
         };

@@ -30,8 +30,7 @@ fn day_in_words(day: f64) -> String {
 
 /// A stop's name by the last part of its address.
 pub(crate) fn stop_name(path: &str) -> String {
-    let stop = Stop::ALL.into_iter().find(|stop| stop.path() == path);
-    stop.map_or_else(|| path.to_owned(), |stop| stop.name().to_owned())
+    Stop::from_path(path).map_or_else(|| path.to_owned(), |stop| stop.name().to_owned())
 }
 
 /// A change with the page to go to.

@@ -5,18 +5,19 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::Router;
 use axum::extract::State;
-use axum::http::header;
-use axum::response::{IntoResponse, Redirect, Response};
+use axum::http::Method;
+use axum::response::{Redirect, Response};
 use axum::routing::{get, post};
 use jiff::{Timestamp, ToSpan};
 use mend_store::CustomerJobRow;
 use serde::{Deserialize, Serialize};
 
 use super::Frame;
+use super::saved::{JSON, saved};
 use crate::App;
 use crate::extract::{Form, Query, escaped};
 use crate::job::Job;
-use crate::people::{Visit, access};
+use crate::people::Visit;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -96,16 +97,12 @@ pub(crate) async fn show(
         customer.in_shop = customer.jobs.iter().any(|job| job.row.handed_over_ms.is_none());
     }
     let frame = Frame::new("Customers", visitor.scale, "customers", "/customers".to_owned());
-    let erases = access::wanted(&axum::http::Method::POST, "/customers/erase");
-    let may_erase = erases.is_none_or(|permission| Visit::current().may(permission));
+    let may_erase = Visit::current().opens(&Method::POST, "/customers/erase");
     Ok(CustomersPage { frame, q, customers, may_erase, warranty_days })
 }
 
 fn view(app: &App, row: CustomerJobRow, warranty_days: u32) -> CustomerJobView {
-    let day = |ms: i64| {
-        let at = Timestamp::from_millisecond(ms).unwrap_or_default();
-        at.to_zoned_datetime(app.now().time_zone().clone()).strftime("%-d %B %Y").to_string()
-    };
+    let day = |ms: i64| app.moment_of(ms).strftime("%-d %B %Y").to_string();
     let until = row.handed_over_ms.map(|ms| ms + i64::from(warranty_days) * DAY_MS);
     let warranty = until.is_some_and(|until| app.now_ms() < until);
     let stands = match (row.handed_over_ms, until) {
@@ -198,11 +195,7 @@ pub(crate) async fn data(State(app): State<App>, Query(asked): Query<NameQuery>)
     if given.is_empty() {
         return Err(Refusal::NotFound("customer"));
     }
-    let headers = [
-        (header::CONTENT_TYPE, "application/json; charset=utf-8"),
-        (header::CONTENT_DISPOSITION, "attachment; filename=\"customer.json\""),
-    ];
-    Ok((headers, serde_json::to_string_pretty(&given)?).into_response())
+    Ok(saved(JSON, "customer.json", serde_json::to_string_pretty(&given)?))
 }
 
 /// Forgets a customer, unless something of theirs is in the shop.

@@ -85,7 +85,7 @@ pub(crate) struct HandoverPage {
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<HandoverPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let day = |ms: i64| {
-        let at = jiff::Timestamp::from_millisecond(ms).ok()?.to_zoned_datetime(app.now().time_zone().clone());
+        let at = app.moment_of(ms);
         Some(at.strftime("%-d %B %Y, %H:%M").to_string())
     };
     let id = job.row.id;

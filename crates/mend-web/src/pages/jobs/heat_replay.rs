@@ -25,6 +25,7 @@ use crate::draw::curves::{CurvePaper, Curves, LEFT, WIDTH, curves as draw_curves
 use crate::draw::watched_course::{WatchedCourse, WatchedHeating};
 use crate::extract::Query;
 use crate::job::{HeatWork, Job, Planned};
+use crate::pages::saved::{CSV, saved};
 use crate::planner::Ordered;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -257,7 +258,7 @@ pub(crate) async fn point(
 /// Every curve at every second, °C.
 pub(crate) async fn curves(State(app): State<App>, path: HeatPath) -> Result<Response, Refusal> {
     let showing = Showing::load(&app, path).await?;
-    let name = format!("attachment; filename=\"job-{}-curves.csv\"", showing.job);
+    let name = format!("job-{}-curves.csv", showing.job);
     let (replay, board) = showing.ready()?;
     let traces = &replay.recording.traces;
     let quoted = |name: &str, what: &str| format!("\"{} {what} (°C)\"", name.replace('"', "\"\""));
@@ -278,8 +279,7 @@ pub(crate) async fn curves(State(app): State<App>, path: HeatPath) -> Result<Res
         });
         text += "\r\n";
     }
-    let headers = [(header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()), (header::CONTENT_DISPOSITION, name)];
-    Ok((headers, text).into_response())
+    Ok(saved(CSV, &name, text))
 }
 
 #[cfg(test)]

@@ -41,16 +41,12 @@ pub(crate) struct PhotosPage {
     photos: Vec<PhotoView>,
 }
 
-fn stop_named(path: &str) -> Option<Stop> {
-    Stop::ALL.into_iter().find(|stop| stop.path() == path)
-}
-
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<PhotosPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let id = job.row.id;
     let rows = app.reading(move |read| read.job_photos(id)).await?;
     let now = shop::next(&job.facts()).unwrap_or(Stop::Handover);
-    let view = |row: JobPhotoRow| PhotoView { stop: stop_named(&row.stop).map_or("", Stop::name), row };
+    let view = |row: JobPhotoRow| PhotoView { stop: Stop::from_path(&row.stop).map_or("", Stop::name), row };
     Ok(PhotosPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{id}/photos")),
         head: JobHead::from_job(&job, None, app.now().date()),
@@ -70,7 +66,8 @@ pub(crate) async fn add(State(app): State<App>, path: JobPath, request: Request)
         return Err(vec![full.hint("remove one first")].into());
     }
     let (stop, words) = (sent.text("stop"), sent.text("words").trim().to_owned());
-    let stop = stop_named(&stop).ok_or_else(|| Refusal::field("stop", format!("“{stop}” is no stop"), "choose one"))?;
+    let stop =
+        Stop::from_path(&stop).ok_or_else(|| Refusal::field("stop", format!("“{stop}” is no stop"), "choose one"))?;
     let words = checked(&words)?;
     let photo = photograph::decode(sent.bytes("photo")).await??;
     let now = app.now_ms();

@@ -3,8 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
-use jiff::Timestamp;
-use mend_core::shop::{IntakeField, Stop};
+use mend_core::shop::IntakeField;
 use mend_store::RecordRow;
 
 use super::{JobPath, number};
@@ -13,6 +12,7 @@ use crate::job::Job;
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
+use crate::words::review::stop_name;
 
 /// An entry, in words.
 struct EntryView {
@@ -40,10 +40,9 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let id = job.row.id;
     let rows = app.reading(move |read| read.record(id)).await?;
     let named = rows.iter().any(|row| !row.who.is_empty());
-    let (zone, mut last_day) = (app.now().time_zone().clone(), String::new());
-    let mut entries = Vec::new();
+    let (mut last_day, mut entries) = (String::new(), Vec::new());
     for row in rows {
-        let at = Timestamp::from_millisecond(row.at_ms).unwrap_or_default().to_zoned_datetime(zone.clone());
+        let at = app.moment_of(row.at_ms);
         let day = at.strftime("%A %-d %B %Y").to_string();
         let is_new = day != last_day;
         last_day.clone_from(&day);
@@ -72,7 +71,7 @@ fn what(row: &RecordRow) -> String {
         "quote" => format!("Quote {}", row.what),
         "word" => format!("Word on quote {}", row.what),
         "stock" => format!("Stock, {}", row.what),
-        "photo" => format!("Photograph, {}", stop_name(&row.what)),
+        "photo" => format!("Photograph, {}", stop_name(&row.what).to_lowercase()),
         _ => log_name(&row.what),
     }
 }
@@ -84,11 +83,6 @@ fn value(row: &RecordRow) -> String {
 
 fn intake_label(key: &str) -> String {
     IntakeField::ALL.iter().find(|field| field.key == key).map_or(key, |field| field.label).to_owned()
-}
-
-fn stop_name(path: &str) -> String {
-    let stop = Stop::ALL.into_iter().find(|stop| stop.path() == path);
-    stop.map_or_else(|| path.to_owned(), |stop| stop.name().to_lowercase())
 }
 
 /// What happened at the bench.
@@ -124,7 +118,7 @@ fn list_name(list_and_name: &str) -> String {
         "test-closed" => "Test, closed:",
         "opening" => "Opening map, item",
         "look-alike" => "Told from a look-alike,",
-        "skipped" => return format!("Stop skipped: {}", stop_name(name)),
+        "skipped" => return format!("Stop skipped: {}", stop_name(name).to_lowercase()),
         other => other,
     };
     format!("{list} {name}")

@@ -12,8 +12,8 @@ use crate::App;
 use crate::extract::{Form, Query};
 use crate::pages::Frame;
 use crate::pages::scale::is_own_path;
+use crate::people::Visit;
 use crate::people::sign_in::{self, SignedIn};
-use crate::people::{Visit, present};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -118,7 +118,5 @@ pub(crate) async fn leave(State(app): State<App>, jar: CookieJar) -> Result<(Coo
 /// Whose page of their own it is.
 pub(super) async fn myself(app: &App) -> Result<mend_store::PersonRow, Refusal> {
     let Some(id) = Visit::current().person().map(|person| person.id) else { return Err(Refusal::SignIn) };
-    let row = app.reading(move |read| read.person(id)).await?.ok_or(Refusal::NotFound("person"))?;
-    tracing::debug!(person = present(&row).id, "their own page");
-    Ok(row)
+    app.reading(move |read| read.person(id)).await?.ok_or(Refusal::NotFound("person"))
 }

@@ -1,15 +1,14 @@
 //! Tables of the review as CSV.
 
 use axum::extract::{Path, State};
-use axum::http::header;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use mend_core::shop::people::Permission;
 use mend_core::shop::review::interval::Share;
 use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review};
 
 use super::outcomes;
 use crate::App;
-use crate::pages::stock::quoted;
+use crate::pages::saved;
 use crate::people::Visit;
 use crate::refusal::Refusal;
 use crate::words::review::stop_name;
@@ -30,11 +29,7 @@ pub(crate) async fn csv(State(app): State<App>, Path(table): Path<String>) -> Re
         "jobs" => jobs(&outcomes),
         _ => return Err(Refusal::NotFound("table")),
     };
-    let lines: Vec<String> =
-        rows.iter().map(|row| row.iter().map(|field| quoted(field)).collect::<Vec<_>>().join(",")).collect();
-    let name = format!("attachment; filename=\"{key}.csv\"");
-    let headers = [(header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()), (header::CONTENT_DISPOSITION, name)];
-    Ok((headers, lines.join("\r\n") + "\r\n").into_response())
+    Ok(saved::saved(saved::CSV, &table, saved::rows(&rows)))
 }
 
 fn words(row: &[&str]) -> Vec<String> {

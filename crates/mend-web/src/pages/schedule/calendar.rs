@@ -1,12 +1,12 @@
 //! One person's day as an iCalendar file (RFC 5545), for their own calendar.
 
 use axum::extract::{Path, State};
-use axum::http::header;
-use axum::response::{IntoResponse, Response};
+use axum::response::Response;
 use jiff::ZonedDateTime;
 
 use crate::App;
 use crate::extract::Query;
+use crate::pages::saved::{CALENDAR, saved};
 use crate::refusal::Refusal;
 use crate::scheduling::{BenchPlan, bench_plan};
 
@@ -33,12 +33,7 @@ pub(crate) async fn show(
         "" => app.now().date(),
         day => day.parse().map_err(|_| Refusal::field("day", format!("“{day}” is no day"), "like 2026-11-30"))?,
     };
-    let text = calendar(&plan, (place, day), &app.now());
-    let headers = [
-        (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
-        (header::CONTENT_DISPOSITION, "attachment; filename=\"day.ics\""),
-    ];
-    Ok((headers, text).into_response())
+    Ok(saved(CALENDAR, "day.ics", calendar(&plan, (place, day), &app.now())))
 }
 
 fn utc(at: &ZonedDateTime) -> String {

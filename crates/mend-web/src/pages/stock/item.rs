@@ -4,7 +4,6 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::Redirect;
-use jiff::Timestamp;
 use jiff::civil::Date;
 use mend_core::shop::stock::MoveKind;
 use mend_formats::item;
@@ -83,11 +82,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
     let view = all.swap_remove(at);
     let others = all.into_iter().map(|other| (other.row.id, other.row.name)).collect();
     let (moves, look_alikes) = app.reading(move |read| Ok((read.moves(id, SHOWN)?, read.look_alikes(id)?))).await?;
-    let zone = app.now().time_zone().clone();
     let in_words = |row: MoveRow| MoveView {
-        at: Timestamp::from_millisecond(row.at_ms)
-            .map(|at| at.to_zoned_datetime(zone.clone()).strftime("%-d %b %Y, %H:%M").to_string())
-            .unwrap_or_default(),
+        at: app.moment_of(row.at_ms).strftime("%-d %b %Y, %H:%M").to_string(),
         what: if row.kind == MoveKind::OffOrder.key() { "off the order".to_owned() } else { row.kind.clone() },
         quantity: quantity(row.quantity, &view.item.unit),
         day: day_in_words(&row.day).map(|day| format!("comes {day}")).unwrap_or_default(),

@@ -3,8 +3,7 @@
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
-use axum::http::header;
-use axum::response::{IntoResponse, Redirect, Response};
+use axum::response::{Redirect, Response};
 use mend_core::shop::stock::order_point::{DemandHistory, Shelf};
 use mend_core::units::Money;
 use mend_formats::item::{self, StockItem, StockKind};
@@ -15,6 +14,7 @@ use super::item::quantity;
 use crate::App;
 use crate::extract::Form;
 use crate::pages::Frame;
+use crate::pages::saved::{CSV, rows, saved};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -54,13 +54,12 @@ impl ItemView {
         let days = history.first_ms.map_or(0.0, |first| (now_ms - first.max(now_ms - LOOK_BACK_MS)) as f64 / DAY_MS);
         let demand = DemandHistory { used: history.used / item.pack, days };
         let order_point = item.keep.then(|| demand.order_point(item.lead_days));
-        let lacks = |need: &NeedRow| (need.wanted - need.reserved - need.used).max(0.0);
-        let waiting: Vec<&NeedRow> = needs.iter().filter(|need| need.item == row.id && lacks(need) > 1e-3).collect();
+        let waiting: Vec<&NeedRow> = needs.iter().filter(|need| need.item == row.id && need.waits()).collect();
         let level = row.level;
         let shelf = Shelf {
             free: level.free() / item.pack,
             on_order: level.on_order / item.pack,
-            waited_for: waiting.iter().map(|need| lacks(need)).sum::<f64>() / item.pack,
+            waited_for: waiting.iter().map(|need| need.lacks()).sum::<f64>() / item.pack,
             order_point,
         };
         let to_order = shelf.to_order();
@@ -160,30 +159,21 @@ pub(super) fn taken(name: &str) -> Refusal {
 
 /// The order list as a table for whoever orders.
 pub(crate) async fn csv(State(app): State<App>) -> Result<Response, Refusal> {
-    let mut lines = vec!["item,quantity,unit,packs,supplier,cost".to_owned()];
-    for view in load(&app).await?.iter().filter(|view| view.to_order > 0) {
+    let row = |view: &ItemView| {
         let packs = f64::from(view.to_order);
-        let fields = [
+        vec![
             view.row.name.clone(),
             format!("{}", packs * view.item.pack),
             view.item.unit.clone(),
             view.to_order.to_string(),
             view.item.supplier.clone(),
             view.costs.clone(),
-        ];
-        lines.push(fields.iter().map(|field| quoted(field)).collect::<Vec<_>>().join(","));
-    }
-    let headers = [
-        (header::CONTENT_TYPE, "text/csv; charset=utf-8"),
-        (header::CONTENT_DISPOSITION, "attachment; filename=\"order.csv\""),
-    ];
-    Ok((headers, lines.join("\r\n") + "\r\n").into_response())
-}
-
-/// A field as RFC 4180 writes it. What a spreadsheet would take for a formula is no formula.
-pub(crate) fn quoted(field: &str) -> String {
-    let plain = if field.starts_with(['=', '+', '-', '@']) { format!("'{field}") } else { field.to_owned() };
-    format!("\"{}\"", plain.replace('"', "\"\""))
+        ]
+    };
+    let items = load(&app).await?;
+    let ordered: Vec<Vec<String>> = items.iter().filter(|view| view.to_order > 0).map(row).collect();
+    let text = "item,quantity,unit,packs,supplier,cost\r\n".to_owned() + &rows(&ordered);
+    Ok(saved(CSV, "order.csv", text))
 }
 
 /// Is it used up by the work itself?

@@ -16,7 +16,6 @@ use crate::job::Job;
 use crate::refusal::Refusal;
 
 pub(crate) use item::quantity;
-pub(crate) use list::quoted;
 
 pub(crate) fn routes() -> Router<App> {
     Router::new()

@@ -17,6 +17,8 @@ use crate::scheduling::Past;
 
 /// How often something goes wrong that no plan foresees, of jobs that were planned and of those that were not (E).
 const UNFORESEEN: [f64; 2] = [0.03, 0.10];
+
+/// A time in whole minutes, or hours and minutes.
 pub(super) fn minutes(seconds: f64) -> String {
     let minutes = (seconds / 60.0).round();
     if minutes < 100.0 {

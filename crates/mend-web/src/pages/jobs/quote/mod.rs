@@ -138,11 +138,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 }
 
 fn quotes_in_words(app: &App, quotes: Vec<QuoteRow>) -> Vec<QuoteView> {
-    let zone = app.now().time_zone().clone();
-    let at = |ms: i64| {
-        let at = jiff::Timestamp::from_millisecond(ms).unwrap_or_default().to_zoned_datetime(zone.clone());
-        at.strftime("%-d %B %Y, %H:%M").to_string()
-    };
+    let at = |ms: i64| app.moment_of(ms).strftime("%-d %B %Y, %H:%M").to_string();
     let newest = quotes.iter().map(|row| row.id).max();
     let view = |row: QuoteRow| QuoteView {
         made: at(row.made_ms),
