@@ -99,8 +99,12 @@ test.describe("an empty shop", () => {
     await expect(page.getByText("waits for Port")).toHaveCount(0);
     await page.goto(`${job}/parts`);
     await expect(page.locator(".parts .ready")).toContainText("lies ready for this job");
-    await page.getByRole("button", { name: "Measured: it is right" }).click();
-    await expect(page.locator(".told")).toContainText("Told, measured.");
+    await page.getByRole("button", { name: "It is the right one" }).click();
+    await expect(page.getByRole("alert")).toContainText("measured is empty");
+    await page.goBack();
+    await page.getByLabel("measured", { exact: true }).fill("3.4 mm");
+    await page.getByRole("button", { name: "It is the right one" }).click();
+    await expect(page.locator(".told")).toContainText("Told, measured 3.4 mm.");
 
     // It is on the schedule; by keys it is put off, and set free again.
     await page.goto("/schedule");

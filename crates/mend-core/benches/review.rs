@@ -3,7 +3,7 @@
 
 use std::time::Instant;
 
-use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review, StageTaken, changes};
+use mend_core::shop::review::{GroupedBy, JobOutcome, Review, StageTaken, changes};
 
 fn job(k: u32) -> JobOutcome {
     let late = 0.8 + f64::from(k * 37 % 41) / 100.0;
@@ -29,9 +29,8 @@ fn main() {
     let outcomes: Vec<JobOutcome> = (0..100_000).map(job).collect();
     let begun = Instant::now();
     let review = Review::new(&outcomes);
-    let told = changes(&outcomes);
-    let all = [GroupedBy::Method, GroupedBy::Connector, GroupedBy::Station, GroupedBy::Board, GroupedBy::Person];
-    let groups: usize = all.into_iter().map(|by| OutcomeGroup::by(&outcomes, by).len()).sum();
+    let told = changes(&outcomes, &review);
+    let groups: usize = GroupedBy::ALL.into_iter().map(|by| review.grouped(by).len()).sum();
     let took = begun.elapsed().as_secs_f64() * 1e3;
     println!("100 000 jobs, {groups} groups, {} stops, {} changes: {took:.0} ms", review.stages.len(), told.len());
 }

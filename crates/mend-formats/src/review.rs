@@ -1,7 +1,7 @@
 //! What a shop's past says, `urgent-mend/review/1`. Written only.
 
 use mend_core::shop::review::interval::Share;
-use mend_core::shop::review::{Bias, GroupedBy, JobOutcome, OutcomeGroup, Review, ReviewChange, changes};
+use mend_core::shop::review::{Bias, GroupedBy, JobOutcome, OutcomeGroup, Review, ReviewChange, WaitSummary, changes};
 use serde::Serialize;
 
 /// The format's name.
@@ -18,8 +18,10 @@ pub struct ReviewFile {
     boards: Vec<GroupFile>,
     methods: Vec<GroupFile>,
     connectors: Vec<GroupFile>,
+    before_and_after_a_probe: Vec<GroupFile>,
     reliability: Vec<ReliabilityFile>,
     stops: Vec<StopFile>,
+    waits: Vec<WaitFile>,
     overrides: ShareFile,
 }
 
@@ -68,6 +70,15 @@ struct StopFile {
     times_the_estimate: f64,
 }
 
+/// What jobs waited for: `word`, `part` or `entered`.
+#[derive(Debug, Serialize)]
+struct WaitFile {
+    cause: &'static str,
+    jobs: usize,
+    seconds: f64,
+    median_s: f64,
+}
+
 /// A thing to change.
 #[derive(Debug, Serialize)]
 #[serde(tag = "kind", rename_all = "kebab-case")]
@@ -106,6 +117,12 @@ impl From<OutcomeGroup> for GroupFile {
     }
 }
 
+impl From<WaitSummary> for WaitFile {
+    fn from(wait: WaitSummary) -> Self {
+        Self { cause: wait.cause.name(), jobs: wait.n, seconds: wait.seconds, median_s: wait.median_s }
+    }
+}
+
 impl From<ReviewChange> for ChangeFile {
     fn from(change: ReviewChange) -> Self {
         match change {
@@ -129,7 +146,7 @@ impl From<ReviewChange> for ChangeFile {
 /// ```
 pub fn review(outcomes: &[JobOutcome]) -> ReviewFile {
     let review = Review::new(outcomes);
-    let by = |by: GroupedBy| OutcomeGroup::by(outcomes, by).into_iter().map(Into::into).collect();
+    let by = |by: GroupedBy| review.grouped(by).iter().cloned().map(Into::into).collect();
     let stop = |stage: mend_core::shop::review::StageSummary| StopFile {
         stop: stage.stop,
         jobs: stage.n,
@@ -139,16 +156,18 @@ pub fn review(outcomes: &[JobOutcome]) -> ReviewFile {
     ReviewFile {
         format: FORMAT,
         jobs: outcomes.len(),
-        changes: changes(outcomes).into_iter().map(Into::into).collect(),
+        changes: changes(outcomes, &review).into_iter().map(Into::into).collect(),
         stations: by(GroupedBy::Station),
         boards: by(GroupedBy::Board),
         methods: by(GroupedBy::Method),
         connectors: by(GroupedBy::Connector),
+        before_and_after_a_probe: by(GroupedBy::Probed),
         reliability: review
             .reliability
             .iter()
             .map(|class| ReliabilityFile { stated: class.stated, came: class.came.into() })
             .collect(),
+        waits: review.waits.iter().cloned().map(Into::into).collect(),
         stops: review.stages.into_iter().map(stop).collect(),
         overrides: review.overrides.into(),
         all: review.all.into(),

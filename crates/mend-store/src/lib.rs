@@ -3,7 +3,7 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors, quotes (and job_times), task_pins, outcomes; `record`: a job's entries of all of them; `customers`: whose jobs they are
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors, quotes (and job_times), task_pins, outcomes, waits; `record`: a job's entries of all of them; `customers`: whose jobs they are
 
 mod boards;
 mod check;
@@ -42,6 +42,7 @@ mod store;
 mod task_pins;
 mod to_learn;
 mod variants;
+mod waits;
 
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use checks::{CheckRow, NewCheck};

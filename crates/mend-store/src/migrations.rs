@@ -37,6 +37,7 @@ const STEPS: &[M<'_>] = &[
     M::up(include_str!("../migrations/0017_quotes.sql"))
         .down("ALTER TABLE jobs DROP COLUMN return_of; DROP TABLE task_pins; DROP TABLE quotes; DROP TABLE job_times;"),
     M::up(include_str!("../migrations/0018_outcomes.sql")).down("DROP INDEX returns_of_job; DROP TABLE job_outcomes;"),
+    M::up(include_str!("../migrations/0019_waits.sql")).down("DROP TABLE job_waits;"),
 ];
 
 /// All steps, in order.

@@ -28,7 +28,9 @@ fn of(row: &Row<'_>) -> rusqlite::Result<JobOutcome> {
         declined: row.get(14)?,
         overridden: row.get(15)?,
         returned: row.get(16)?,
+        probed: row.get(17)?,
         stages: Vec::new(),
+        waited: Vec::new(),
     })
 }
 
@@ -37,13 +39,16 @@ impl Read<'_> {
     pub fn outcomes(&self) -> Result<Vec<JobOutcome>, StoreError> {
         let sql = "SELECT job_id, CAST(closed_ms AS REAL), connector, method, station, board, person, low_s, mid_s, high_s, actual_s,
                        chance, damaged, reworks, declined, overridden,
-                       EXISTS (SELECT 1 FROM jobs r WHERE r.return_of = job_outcomes.job_id)
+                       EXISTS (SELECT 1 FROM jobs r WHERE r.return_of = job_outcomes.job_id),
+                       EXISTS (SELECT 1 FROM lessons l JOIN station_names n ON n.station_id = l.station_id WHERE n.name = job_outcomes.station
+                           AND l.kind = 'probe' AND l.left_out IS NULL AND l.taught_ms < job_outcomes.closed_ms)
                    FROM job_outcomes ORDER BY job_id";
         let mut statement = self.0.prepare_cached(sql)?;
         let mut outcomes: Vec<JobOutcome> = statement.query_map([], of)?.collect::<Result<_, _>>()?;
-        let mut stages = self.stages_taken()?;
+        let (mut stages, mut waited) = (self.stages_taken()?, self.waited()?);
         for outcome in &mut outcomes {
             outcome.stages = stages.remove(&outcome.job).unwrap_or_default();
+            outcome.waited = waited.remove(&outcome.job).unwrap_or_default();
         }
         Ok(outcomes)
     }

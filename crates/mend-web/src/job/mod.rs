@@ -158,6 +158,7 @@ impl Job {
 
     /// The same, of a job that has been read since it was changed.
     pub(crate) fn listed(&self, write: &Write<'_>) -> Result<(), StoreError> {
+        write.set_waits(self.row.id, &self.wait_causes(), jiff::Timestamp::now().as_millisecond())?;
         match index_row(self) {
             Ok(row) => write.list_job(&row),
             Err(error) => Err(StoreError::Connection(error.to_string())),

@@ -37,6 +37,8 @@ impl Job {
             declined: self.declined().is_some(),
             overridden: self.bench.as_ref().is_some_and(|bench| bench.ledger.reason.is_some()),
             stages: Vec::new(),
+            waited: Vec::new(),
+            probed: false,
         }
     }
 

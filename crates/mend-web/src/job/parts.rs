@@ -2,6 +2,7 @@
 
 use jiff::civil::Date;
 use mend_core::method::JobKind;
+use mend_core::shop::review::WaitCause;
 use mend_core::shop::stock::{PartNeed, PartState, part_kept_for};
 use mend_store::{LookAlikeRow, NeedRow};
 
@@ -49,6 +50,20 @@ pub(crate) fn day_in_words(day: &str) -> Option<String> {
 }
 
 impl Job {
+    /// Why it stands still; nothing that was given back does.
+    pub(crate) fn wait_causes(&self) -> Vec<WaitCause> {
+        if self.is_closed() {
+            return Vec::new();
+        }
+        let part = self.kind() != JobKind::Harvest && self.parts.iter().any(NeededPart::is_waited_for);
+        let causes = [
+            (WaitCause::Word, self.open_quote.is_some()),
+            (WaitCause::Part, part),
+            (WaitCause::Entered, !self.intake("waits_for").is_empty()),
+        ];
+        causes.into_iter().filter(|(_, holds)| *holds).map(|(cause, _)| cause).collect()
+    }
+
     /// What it waits for: as entered, the customer's word, and parts that are not there.
     pub(crate) fn waits_for(&self) -> String {
         let entered = Some(self.intake("waits_for").to_owned()).filter(|entered| !entered.is_empty());

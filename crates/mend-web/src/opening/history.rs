@@ -4,6 +4,7 @@
 use mend_core::heat::ensemble::run_all;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::inspection::component_check::ComponentState;
+use mend_core::shop::review::WaitCause;
 use mend_core::watch::Watch;
 use mend_formats::shop::{JobFile, RunFile};
 use mend_store::{CheckRow, LogRow, Moment, NewCheck, NewMark, NewPlan, NewRun, StoreError, Write};
@@ -24,6 +25,9 @@ const WEAKENED: f64 = 0.8;
 const REWORKED: usize = 3;
 const HARMED: usize = 7;
 const RETURNED: usize = 5;
+/// Every so many-th job waits for the customer's word and every so many-th for a part: on average so many hours.
+const WORD: (usize, f64) = (2, 5.0);
+const PART: (usize, f64) = (5, 40.0);
 /// Pauses between taps, pins and tests of a hand that works, s.
 const PAUSES_S: [f64; 4] = [14.0, 22.0, 17.0, 31.0];
 
@@ -99,6 +103,7 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
         for (field, value) in &intake {
             write.set_intake(id, (field, value), opened_ms - 3_600_000)?;
         }
+        waited(write, (id, k), opened_ms - 3_600_000)?;
         write.choose_board(id, plan.board_id)?;
         let plan_id = write.add_plan(&NewPlan { job_id: id, ..plan }, opened_ms)?;
         let opened = Moment { wall_ms: opened_ms, clock: String::new(), tick_ms: 0 };
@@ -136,6 +141,19 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
         Job::list(write, id)
     });
     put.await
+}
+
+/// What a job waited for before it was opened: of an exponential distribution the quantile that is its own.
+#[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation, reason = "hours of two weeks")]
+fn waited(write: &Write<'_>, (id, k): (i64, usize), until_ms: i64) -> Result<(), StoreError> {
+    let hours = |mean: f64| -mean * (1.0 - (k as f64 + 0.5) / EACH as f64).ln();
+    for (cause, (every, mean)) in [(WaitCause::Word, WORD), (WaitCause::Part, PART)] {
+        if k.is_multiple_of(every) {
+            write.set_waits(id, &[cause], until_ms - (3_600_000.0 * hours(mean)) as i64)?;
+            write.set_waits(id, &[], until_ms)?;
+        }
+    }
+    Ok(())
 }
 
 /// Every pin firm, one after the other; answers when the last was.

@@ -2,7 +2,9 @@
 
 use mend_core::shop::Stop;
 use mend_core::shop::review::interval::Share;
-use mend_core::shop::review::{Bias, JobOutcome, Review, ReviewChange, changes};
+use mend_core::shop::review::{
+    Bias, GroupedBy, JobOutcome, PROBED, Review, ReviewChange, UNPROBED, WaitCause, changes,
+};
 
 /// A share as it is read: `8 of 10, 49 to 94 %`.
 pub(crate) fn share(share: &Share) -> String {
@@ -90,10 +92,38 @@ pub(crate) fn change(change: &ReviewChange) -> ChangeView {
     ChangeView { says, href, go }
 }
 
+/// A group's name as it is read.
+pub(crate) fn group_name(name: &str, by: GroupedBy) -> String {
+    match (by, name) {
+        (GroupedBy::Probed, PROBED) => "after its station was probed".to_owned(),
+        (GroupedBy::Probed, UNPROBED) => "before, by guess".to_owned(),
+        _ => name.to_owned(),
+    }
+}
+
+/// Why jobs stood still.
+pub(crate) fn wait_cause(cause: WaitCause) -> &'static str {
+    match cause {
+        WaitCause::Word => "the customer's word",
+        WaitCause::Part => "a part",
+        WaitCause::Entered => "what was entered at the counter",
+    }
+}
+
+/// How long, in the unit that reads best.
+pub(crate) fn waited(seconds: f64) -> String {
+    let hours = seconds / 3600.0;
+    match hours {
+        h if h < 1.0 => format!("{:.0} min", 60.0 * h),
+        h if h < 36.0 => format!("{h:.0} h"),
+        h => format!("{:.1} days", h / 24.0),
+    }
+}
+
 /// A review in lines, for a terminal: what to change, and all jobs together.
 pub fn review_lines(outcomes: &[JobOutcome]) -> Vec<String> {
-    let all = Review::new(outcomes).all;
-    let told = changes(outcomes);
+    let review = Review::new(outcomes);
+    let (told, all) = (changes(outcomes, &review), review.all);
     let mut lines = vec![format!("{} jobs were given back", outcomes.len())];
     lines.extend(told.iter().map(|told| format!("change: {}", change(told).says)));
     if told.is_empty() {

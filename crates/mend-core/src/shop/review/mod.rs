@@ -11,5 +11,5 @@ mod outcome;
 mod summary;
 
 pub use changes::{ReviewChange, changes};
-pub use outcome::{JobOutcome, StageTaken};
-pub use summary::{Bias, GroupedBy, OutcomeGroup, Reliability, Review, StageSummary};
+pub use outcome::{JobOutcome, StageTaken, WaitCause, Waited};
+pub use summary::{Bias, GroupedBy, OutcomeGroup, PROBED, Reliability, Review, StageSummary, UNPROBED, WaitSummary};

@@ -11,6 +11,45 @@ pub struct StageTaken {
     pub expected_s: f64,
 }
 
+/// Why a job stands still.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum WaitCause {
+    /// The customer's word on a quote.
+    Word,
+    /// A part that is not on the shelf.
+    Part,
+    /// Whatever was entered at the counter.
+    Entered,
+}
+
+impl WaitCause {
+    /// All of them.
+    pub const ALL: [Self; 3] = [Self::Word, Self::Part, Self::Entered];
+
+    /// As it is kept.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Word => "word",
+            Self::Part => "part",
+            Self::Entered => "entered",
+        }
+    }
+
+    /// The one of that name; none: no such cause.
+    pub fn named(name: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|cause| cause.name() == name)
+    }
+}
+
+/// How long a job stood still for a cause.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Waited {
+    /// Why.
+    pub cause: WaitCause,
+    /// All of its times together, s.
+    pub seconds: f64,
+}
+
 /// A job that was given back.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct JobOutcome {
@@ -46,6 +85,10 @@ pub struct JobOutcome {
     pub overridden: bool,
     /// Its stops.
     pub stages: Vec<StageTaken>,
+    /// What it waited for; a cause stands here once.
+    pub waited: Vec<Waited>,
+    /// Its station had been measured with a probe before.
+    pub probed: bool,
 }
 
 impl JobOutcome {

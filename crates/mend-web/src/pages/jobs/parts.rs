@@ -2,17 +2,18 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Path, State};
+use axum::extract::{Path, Request, State};
 use axum::response::Redirect;
 use mend_core::inspection::functional_test::{TestVerdict, judged};
 use mend_core::method::JobKind;
 use mend_core::planning::used_up::{Use, actual_use};
+use mend_core::shop::Stop;
 use mend_core::shop::stock::{MoveKind, PartState};
 use mend_formats::item;
-use mend_store::{CheckRow, ItemRow, LookAlikeRow, NewCheck, NewMove, ReserveOutcome};
+use mend_store::{CheckRow, ItemRow, JobPhotoRow, LookAlikeRow, NewCheck, NewMove, ReserveOutcome};
 use serde::Deserialize;
 
-use super::{JobPath, number};
+use super::{JobPath, number, photos};
 use crate::App;
 use crate::extract::Form;
 use crate::job::{Job, LOOK_ALIKE, NeededPart, day_in_words};
@@ -20,7 +21,9 @@ use crate::pages::number::number as typed_number;
 use crate::pages::stock::{quantity, serve_waiting};
 use crate::pages::{Frame, JobHead};
 use crate::people::new_token;
+use crate::photograph;
 use crate::refusal::Refusal;
+use crate::upload;
 use crate::visitor::Visitor;
 
 /// More than this of one part in one job is a slip.
@@ -166,32 +169,52 @@ pub(crate) async fn remove(
     Ok(Redirect::to(&format!("/jobs/{id}/parts")))
 }
 
-#[derive(Deserialize)]
-pub(crate) struct ToldForm {
-    /// `measured` or `seen`.
-    by: String,
-}
+/// The longest of what is measured, characters.
+const LONGEST: usize = 60;
 
-/// The part was told from what it is taken for, by measure or by eye.
+/// The part was told from what it is taken for: by what was measured, or by a photograph of what tells them apart.
 pub(crate) async fn tell(
     State(app): State<App>,
     Path((job, item, other)): Path<(String, i64, i64)>,
-    Form(sent): Form<ToldForm>,
+    request: Request,
 ) -> Result<Redirect, Refusal> {
     let id = number(&Path(job))?;
-    if !["measured", "seen"].contains(&sent.by.as_str()) {
-        return Err(Refusal::field("how", format!("“{}” is no way to tell", sent.by), "measured or seen"));
-    }
+    let mut sent = upload::read(request, &photograph::FILE).await??;
     let job = Job::load(&app, id).await?;
-    let part = job.parts.iter().find(|part| part.need.item == item);
-    let known = part.is_some_and(|part| part.look_alikes.iter().any(|row| row.other == other));
-    if !known {
-        return Err(Refusal::NotFound("look-alike"));
+    let of_part = job.parts.iter().filter(|part| part.need.item == item).flat_map(|part| &part.look_alikes);
+    let row = of_part.clone().find(|row| row.other == other).ok_or(Refusal::NotFound("look-alike"))?;
+    let (measured, bytes, now_ms) = (sent.text("measured").trim().to_owned(), sent.bytes("photo"), app.now_ms());
+    let words = format!("told from {}: {}", row.name, row.difference);
+    if measured.is_empty() && bytes.is_empty() {
+        let either = "enter what was measured, or choose a photograph of what tells them apart";
+        return Err(Refusal::field("measured", "is empty", either));
     }
+    if measured.chars().count() > LONGEST {
+        return Err(Refusal::field("measured", "is too long", &format!("up to {LONGEST} characters")));
+    }
+    let photo = match bytes.is_empty() {
+        true => None,
+        false => {
+            photos::expect_room(&app, id).await?;
+            Some(photograph::decode(bytes).await??)
+        }
+    };
+    let ways = [
+        Some(format!("measured {measured}")).filter(|_| !measured.is_empty()),
+        photo.as_ref().map(|_| "photographed".to_owned()),
+    ];
+    let told = ways.into_iter().flatten().collect::<Vec<_>>().join(", ");
     let (list, name) = (LOOK_ALIKE.to_owned(), format!("{item}-{other}"));
-    let row = CheckRow { list, name, value: sent.by, entered_ms: app.now_ms() };
-    let check = NewCheck { row, token: new_token()? };
-    app.changing(id, move |write| write.enter_check(id, &check)).await?;
+    let check = NewCheck { row: CheckRow { list, name, value: told, entered_ms: now_ms }, token: new_token()? };
+    app.changing(id, move |write| {
+        if let Some(photo) = photo {
+            let (photo_id, stop) = (write.add_photo(&photo, now_ms)?, Stop::Look.path().to_owned());
+            let row = JobPhotoRow { id: 0, photo_id, stop, words, on_sheet: false, added_ms: now_ms };
+            write.add_job_photo(id, &row)?;
+        }
+        write.enter_check(id, &check)
+    })
+    .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/parts")))
 }
 

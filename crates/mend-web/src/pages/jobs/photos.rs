@@ -60,11 +60,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 pub(crate) async fn add(State(app): State<App>, path: JobPath, request: Request) -> Result<Redirect, Refusal> {
     let id = Job::load(&app, number(&path)?).await?.row.id;
     let mut sent = upload::read(request, &photograph::FILE).await??;
-    let there = app.reading(move |read| read.job_photos(id)).await?.len();
-    if there >= MOST {
-        let full = Finding::written("photograph", "photograph", format!("there are {MOST} already"));
-        return Err(vec![full.hint("remove one first")].into());
-    }
+    expect_room(&app, id).await?;
     let (stop, words) = (sent.text("stop"), sent.text("words").trim().to_owned());
     let stop =
         Stop::from_path(&stop).ok_or_else(|| Refusal::field("stop", format!("“{stop}” is no stop"), "choose one"))?;
@@ -78,6 +74,16 @@ pub(crate) async fn add(State(app): State<App>, path: JobPath, request: Request)
     })
     .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/photos")))
+}
+
+/// One more photograph has room in this job.
+pub(super) async fn expect_room(app: &App, job: i64) -> Result<(), Refusal> {
+    let there = app.reading(move |read| read.job_photos(job)).await?.len();
+    if there >= MOST {
+        let full = Finding::written("photograph", "photograph", format!("there are {MOST} already"));
+        return Err(vec![full.hint("remove one first")].into());
+    }
+    Ok(())
 }
 
 fn checked(words: &str) -> Result<String, Refusal> {

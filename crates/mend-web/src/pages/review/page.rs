@@ -5,7 +5,7 @@ use askama_web::WebTemplate;
 use axum::extract::State;
 use mend_core::shop::people::Permission;
 use mend_core::shop::review::interval::Share;
-use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review, changes};
+use mend_core::shop::review::{GroupedBy, OutcomeGroup, Review, WaitSummary, changes};
 
 use super::outcomes;
 use crate::App;
@@ -14,7 +14,7 @@ use crate::pages::Frame;
 use crate::people::Visit;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::review::{ChangeView, bias, change, share, stop_name};
+use crate::words::review::{ChangeView, bias, change, group_name, share, stop_name, wait_cause, waited};
 
 /// A group in a table.
 struct GroupView {
@@ -36,6 +36,14 @@ struct TableView {
     picture: String,
 }
 
+/// What jobs waited for.
+struct WaitView {
+    cause: &'static str,
+    together: String,
+    usual: String,
+    n: usize,
+}
+
 /// A stop's time.
 struct StopTimeView {
     name: String,
@@ -55,12 +63,13 @@ pub(crate) struct ReviewPage {
     /// What plans promised and what came, as a picture; empty: nothing yet.
     reliability: String,
     stages: Vec<StopTimeView>,
+    waits: Vec<WaitView>,
     damage: Vec<(String, usize)>,
     overrides: String,
     people: Vec<GroupView>,
 }
 
-fn group_view(group: OutcomeGroup) -> GroupView {
+fn group_view(group: &OutcomeGroup, by: GroupedBy) -> GroupView {
     GroupView {
         right: share(&group.first_time_right),
         reworked: share(&group.reworked),
@@ -68,35 +77,41 @@ fn group_view(group: OutcomeGroup) -> GroupView {
         returned: share(&group.returned),
         inside: share(&group.inside),
         bias: group.bias.as_ref().map_or("not known yet".to_owned(), bias),
-        name: group.name,
+        name: group_name(&group.name, by),
     }
+}
+
+fn wait_view(wait: &WaitSummary) -> WaitView {
+    WaitView { cause: wait_cause(wait.cause), together: waited(wait.seconds), usual: waited(wait.median_s), n: wait.n }
 }
 
 fn drawn(picture: &Intervals) -> Result<String, Refusal> {
     picture.render().map_err(|error| Refusal::Broken(error.to_string()))
 }
 
-fn table(
-    outcomes: &[JobOutcome],
-    (title, key, by): (&'static str, &'static str, GroupedBy),
-) -> Result<TableView, Refusal> {
-    let groups = OutcomeGroup::by(outcomes, by);
+fn table(review: &Review, (title, key, by): (&'static str, &'static str, GroupedBy)) -> Result<TableView, Refusal> {
+    let groups = review.grouped(by);
     // Predictions are a station's and a board's; whether it went right is a method's and a connector's.
-    let predicts = matches!(by, GroupedBy::Station | GroupedBy::Board);
-    let of = |group: &OutcomeGroup| (group.name.clone(), if predicts { group.inside } else { group.first_time_right });
+    let predicts = matches!(by, GroupedBy::Station | GroupedBy::Board | GroupedBy::Probed);
+    let of = |group: &OutcomeGroup| {
+        (group_name(&group.name, by), if predicts { group.inside } else { group.first_time_right })
+    };
     let shares: Vec<(String, Share)> = groups.iter().map(of).collect();
     let (what, wanted) = if predicts { ("Inside the band", Some(0.8)) } else { ("Right at the first go", None) };
     let picture = drawn(&Intervals::new(what, &shares, wanted))?;
-    Ok(TableView { title, key, groups: groups.into_iter().map(group_view).collect(), picture })
+    Ok(TableView { title, key, groups: groups.iter().map(|group| group_view(group, by)).collect(), picture })
 }
 
 /// People's groups: everybody's for the owner, else one's own.
-fn people(outcomes: &[JobOutcome]) -> Vec<GroupView> {
+fn people(review: &Review) -> Vec<GroupView> {
     let visit = Visit::current();
     let all = visit.may(Permission::Shop);
     let mine = visit.person().map(|person| person.name.clone());
-    let groups = OutcomeGroup::by(outcomes, GroupedBy::Person).into_iter();
-    groups.filter(|group| all || mine.as_ref() == Some(&group.name)).map(group_view).collect()
+    let groups = review.grouped(GroupedBy::Person).iter();
+    groups
+        .filter(|group| all || mine.as_ref() == Some(&group.name))
+        .map(|group| group_view(group, GroupedBy::Person))
+        .collect()
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<ReviewPage, Refusal> {
@@ -115,24 +130,26 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Rev
     let grouped = [
         ("Predictions by station", "stations", GroupedBy::Station),
         ("Predictions by board", "boards", GroupedBy::Board),
+        ("Predictions before and after a probe", "probed", GroupedBy::Probed),
         ("Outcomes by method", "methods", GroupedBy::Method),
         ("Outcomes by connector", "connectors", GroupedBy::Connector),
     ];
-    let tables = grouped.into_iter().map(|of| table(&outcomes, of)).collect::<Result<Vec<_>, _>>()?;
+    let tables = grouped.into_iter().map(|of| table(&review, of)).collect::<Result<Vec<_>, _>>()?;
     Ok(ReviewPage {
         frame: Frame::new("Review", visitor.scale, "review", "/review".to_owned()),
         jobs: outcomes.len(),
-        changes: changes(&outcomes).iter().map(change).collect(),
+        changes: changes(&outcomes, &review).iter().map(change).collect(),
         reliability: if promised.is_empty() {
             String::new()
         } else {
             drawn(&Intervals::new("Came through without damage", &promised, None))?
         },
         stages: review.stages.iter().map(stage).collect(),
+        waits: review.waits.iter().map(wait_view).collect(),
+        people: people(&review),
+        all: group_view(&review.all, GroupedBy::Person),
         damage: review.damage,
         overrides: share(&review.overrides),
-        all: group_view(review.all),
         tables: tables.into_iter().filter(|table| !table.groups.is_empty()).collect(),
-        people: people(&outcomes),
     })
 }

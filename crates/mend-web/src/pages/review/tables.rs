@@ -4,7 +4,7 @@ use axum::extract::{Path, State};
 use axum::response::Response;
 use mend_core::shop::people::Permission;
 use mend_core::shop::review::interval::Share;
-use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review};
+use mend_core::shop::review::{GroupedBy, JobOutcome, OutcomeGroup, Review, WaitSummary};
 
 use super::outcomes;
 use crate::App;
@@ -19,6 +19,7 @@ pub(crate) async fn csv(State(app): State<App>, Path(table): Path<String>) -> Re
     let rows = match key {
         "stations" => groups(&outcomes, GroupedBy::Station),
         "boards" => groups(&outcomes, GroupedBy::Board),
+        "probed" => groups(&outcomes, GroupedBy::Probed),
         "methods" => groups(&outcomes, GroupedBy::Method),
         "connectors" => groups(&outcomes, GroupedBy::Connector),
         "people" => {
@@ -26,6 +27,7 @@ pub(crate) async fn csv(State(app): State<App>, Path(table): Path<String>) -> Re
             groups(&outcomes, GroupedBy::Person)
         }
         "stops" => stops(&outcomes),
+        "waits" => waits(&outcomes),
         "jobs" => jobs(&outcomes),
         _ => return Err(Refusal::NotFound("table")),
     };
@@ -46,7 +48,7 @@ fn groups(outcomes: &[JobOutcome], by: GroupedBy) -> Vec<Vec<String>> {
     let mut head = words(&["name"]);
     head.extend(shares.iter().flat_map(|name| ["", " of", " low", " high"].map(|end| format!("{name}{end}"))));
     head.extend(words(&["bias", "bias low", "bias high", "bias n"]));
-    let row = |group: OutcomeGroup| {
+    let row = |group: &OutcomeGroup| {
         let all = [&group.first_time_right, &group.reworked, &group.damaged, &group.returned, &group.inside];
         let mut row = vec![group.name.clone()];
         row.extend(all.into_iter().flat_map(columns));
@@ -55,7 +57,16 @@ fn groups(outcomes: &[JobOutcome], by: GroupedBy) -> Vec<Vec<String>> {
         row.push(group.bias.map_or(String::new(), |bias| bias.n.to_string()));
         row
     };
-    [head].into_iter().chain(OutcomeGroup::by(outcomes, by).into_iter().map(row)).collect()
+    [head].into_iter().chain(Review::new(outcomes).grouped(by).iter().map(row)).collect()
+}
+
+fn waits(outcomes: &[JobOutcome]) -> Vec<Vec<String>> {
+    let row = |wait: WaitSummary| {
+        let [together, usual] = [wait.seconds, wait.median_s].map(|seconds| format!("{seconds:.0}"));
+        vec![wait.cause.name().to_owned(), wait.n.to_string(), together, usual]
+    };
+    let head = words(&["waited for", "jobs", "seconds", "median seconds"]);
+    [head].into_iter().chain(Review::new(outcomes).waits.into_iter().map(row)).collect()
 }
 
 fn stops(outcomes: &[JobOutcome]) -> Vec<Vec<String>> {

@@ -71,6 +71,8 @@ struct ReadyPage {
     /// The bench's thermometer, and where it may be taped; empty where there is none.
     thermometer: String,
     places: Vec<TapePlace>,
+    /// What a part is taken for and was not told from yet; empty: nothing.
+    untold: String,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
@@ -107,6 +109,7 @@ async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Resu
         window: plan.map_or("", |p| window_word(p.window)),
         limited_by: plan.map_or(String::new(), |p| visitor.words().limited_by(&p.limited_by)),
         drift,
+        untold: job.untold().unwrap_or_default(),
         places: thermometer.as_ref().map_or(Vec::new(), |_| tape_places(job, plan)),
         thermometer: thermometer.unwrap_or_default(),
     })
