@@ -1,5 +1,7 @@
 //! A shop's own settings, `urgent-mend/shop/1`: its name, money, hours, units and the terms of its quotes.
 
+use std::collections::BTreeMap;
+
 use mend_core::finding::Finding;
 use mend_core::units::{Money, Scale};
 use serde::{Deserialize, Serialize};
@@ -12,6 +14,8 @@ pub(crate) const ACCEPTED: Accepted = Accepted { written: FORMAT, older: &[] };
 const RULE: &str = "shop_file";
 /// Longest name, characters.
 const LONGEST_NAME: usize = 80;
+/// More kinds with a fixed price than this are a slip.
+const MOST_PRICES: usize = 200;
 /// Longest terms, characters: as the intake takes them.
 const LONGEST_TERMS: usize = 2000;
 
@@ -33,6 +37,9 @@ pub struct ShopSettings {
     /// What an hour at the bench costs, `60.00`; empty: not said.
     #[serde(default)]
     pub rate: String,
+    /// Kinds of connector that have a fixed price, `85.00`.
+    #[serde(default)]
+    pub prices: BTreeMap<String, String>,
     /// When it opens and closes, `09:00`.
     #[serde(default = "usual_hours")]
     pub hours: [String; 2],
@@ -73,6 +80,7 @@ impl Default for ShopSettings {
             name: String::new(),
             currency: String::new(),
             rate: String::new(),
+            prices: BTreeMap::new(),
             hours: usual_hours(),
             days: usual_days(),
             scale: Scale::default(),
@@ -115,6 +123,18 @@ impl ShopSettings {
             object("rate", format!("“{}” can't be read", self.rate), &why.to_string());
             String::new()
         });
+        let mut prices = BTreeMap::new();
+        for (kind, price) in &self.prices {
+            match price.parse::<Money>() {
+                Ok(price) => {
+                    prices.insert(kind.clone(), price.to_string());
+                }
+                Err(why) => object("prices", format!("“{price}” for {kind} can't be read"), &why.to_string()),
+            }
+        }
+        if self.prices.len() > MOST_PRICES {
+            object("prices", format!("{} are too many", self.prices.len()), "up to 200 kinds");
+        }
         for (place, hour) in ["opens", "closes"].iter().zip(&self.hours) {
             if minutes(hour).is_none() {
                 object(place, format!("“{hour}” is no time of day"), "hours and minutes, like 09:00");
@@ -134,7 +154,7 @@ impl ShopSettings {
         if self.warranty_days > 3650 || self.forget_months > 240 {
             object("days", "that is too long".to_owned(), "up to 3650 days, and 240 months");
         }
-        if found.is_empty() { Ok(Self { rate, ..self }) } else { Err(found) }
+        if found.is_empty() { Ok(Self { rate, prices, ..self }) } else { Err(found) }
     }
 }
 
@@ -156,6 +176,7 @@ mod tests {
             name: "Harbour bench".to_owned(),
             currency: "EUR".to_owned(),
             rate: "60.00".to_owned(),
+            prices: [("five-leg power jack".to_owned(), "85.00".to_owned())].into(),
             scale: Scale::Fahrenheit,
             ..ShopSettings::default()
         };
@@ -168,12 +189,13 @@ mod tests {
         let wrong = ShopSettings {
             currency: "a lot".to_owned(),
             rate: "much".to_owned(),
+            prices: [("five-leg power jack".to_owned(), "dear".to_owned())].into(),
             hours: ["18:00".to_owned(), "9".to_owned()],
             days: vec!["someday".to_owned()],
             ..ShopSettings::default()
         };
         let places: Vec<String> = wrong.checked().expect_err("wrong").into_iter().map(|f| f.place).collect();
-        assert_eq!(places, ["currency", "rate", "closes", "days"]);
+        assert_eq!(places, ["currency", "rate", "prices", "closes", "days"]);
         let turned = ShopSettings { hours: ["18:00".to_owned(), "09:00".to_owned()], ..ShopSettings::default() };
         assert_eq!(turned.checked().expect_err("turned")[0].place, "closes");
     }

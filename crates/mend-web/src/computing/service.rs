@@ -106,6 +106,14 @@ impl Computing {
         }
     }
 
+    /// The result, where it has been computed and is still kept; nothing is begun.
+    pub(crate) fn known<T: Result_>(&self, key: &Key<T>) -> Option<Arc<T>> {
+        match typed(Ok(self.shared.results.get(&key.bare)?.result)) {
+            Stand::Ended(end) => end.ok(),
+            Stand::Running(_) => None,
+        }
+    }
+
     /// The result of a computation, asked for again and again until it has ended.
     pub(crate) async fn whole<T: Result_>(
         &self,

@@ -1,5 +1,7 @@
 //! The shop's own settings: name, money, hours, units and the terms of its quotes; kept as they are typed.
 
+use std::collections::BTreeMap;
+
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::Router;
@@ -30,6 +32,7 @@ struct SettingsPage {
     shop: ShopSettings,
     days: Vec<Day>,
     fahrenheit: bool,
+    prices: String,
 }
 
 pub(crate) fn routes() -> Router<App> {
@@ -47,7 +50,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<SettingsPage, 
     let days = DAYS.map(|key| Day { key, open: shop.days.iter().any(|day| day == key) });
     let frame = Frame::new("Shop settings", visitor.scale, "shop", "/settings".to_owned());
     let fahrenheit = shop.scale == Scale::Fahrenheit;
-    Ok(SettingsPage { frame, shop, days: days.into(), fahrenheit })
+    Ok(SettingsPage { frame, days: days.into(), fahrenheit, prices: as_typed(&shop.prices), shop })
 }
 
 async fn keep(
@@ -87,6 +90,7 @@ fn read(sent: &[(String, String)]) -> Result<ShopSettings, Vec<Finding>> {
         name: get("name"),
         currency: get("currency"),
         rate: get("rate"),
+        prices: prices(&get("prices"))?,
         hours: [get("opens"), get("closes")],
         days: days.collect(),
         scale: if get("scale") == "F" { Scale::Fahrenheit } else { Scale::Celsius },
@@ -97,9 +101,35 @@ fn read(sent: &[(String, String)]) -> Result<ShopSettings, Vec<Finding>> {
     })
 }
 
+/// Fixed prices, a kind a line: `five-leg power jack: 85.00`.
+fn prices(typed: &str) -> Result<BTreeMap<String, String>, Vec<Finding>> {
+    let line = |line: &str| match line.rsplit_once(':') {
+        Some((kind, price)) if !kind.trim().is_empty() => Ok((kind.trim().to_owned(), price.trim().to_owned())),
+        _ => Err(vec![
+            Finding::written("settings", "prices", format!("“{line}” has no price"))
+                .hint("like five-leg power jack: 85.00"),
+        ]),
+    };
+    typed.lines().map(str::trim).filter(|line| !line.is_empty()).map(line).collect()
+}
+
+/// The same as it is typed.
+fn as_typed(prices: &BTreeMap<String, String>) -> String {
+    prices.iter().map(|(kind, price)| format!("{kind}: {price}")).collect::<Vec<_>>().join("\n")
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn fixed_prices_are_a_line_each() {
+        let typed = "five-leg power jack: 85.00\nport: 1:2: 40";
+        let read = prices(typed).expect("two lines");
+        assert_eq!(read["port: 1:2"], "40");
+        assert_eq!(as_typed(&read), typed);
+        assert!(prices("five-leg power jack 85").is_err());
+    }
 
     #[test]
     fn the_form_is_read_as_it_is_typed() {

@@ -4,10 +4,12 @@ use mend_core::method::MethodFamily;
 use mend_core::method::subject::Subject;
 use mend_core::planning::band::TimeBand;
 use mend_core::planning::compare::{Comparison, Lane};
-use mend_core::planning::difficulty::{Difficulty, difficulty};
+use mend_core::planning::difficulty::{Compared, Difficulty, difficulty};
 
+use crate::App;
 use crate::draw::lanes::{Lanes, LanesInput, lanes};
 use crate::job::Job;
+use crate::methods::MethodInputs;
 use crate::words::{self, Words, advice, go};
 
 /// A line of the table.
@@ -37,14 +39,29 @@ pub(crate) struct DifficultyView {
     pub(crate) reading: &'static str,
     pub(crate) advice: String,
     pub(crate) reasons: Vec<String>,
+    /// Its methods have not been compared: what is not seen on the board is not in it.
+    pub(crate) of_board_alone: bool,
 }
 
 impl DifficultyView {
+    /// Of a job as far as it is known: with what its methods came to where they have been compared. None: there is no board yet.
+    pub(crate) async fn of_job(app: &App, job: &Job, words: Words) -> Option<Self> {
+        let weighed = MethodInputs::load(app, job).await.ok()?;
+        let compared = app.computing.known(&weighed.comparison_key());
+        let stand = match &compared {
+            Some(comparison) => comparison.best().into(),
+            None => Compared::NotYet,
+        };
+        let read = difficulty(&weighed.subject(), stand, job.broken_lands().len());
+        Some(Self { of_board_alone: compared.is_none(), ..Self::from_difficulty(&read, words) })
+    }
+
     fn from_difficulty(difficulty: &Difficulty, words: Words) -> Self {
         Self {
             reading: go(difficulty.go),
             advice: advice(difficulty),
             reasons: difficulty.reasons.iter().map(|hardship| words.hardship(hardship)).collect(),
+            of_board_alone: false,
         }
     }
 }

@@ -3,7 +3,7 @@
 //! - this file: the page with its lanes; [`said`]: their table; [`family`]: one of them with its search; [`what_if`]: a plan with one thing changed; [`card`]: the steps to print
 
 pub(crate) mod card;
-mod comparison_view;
+pub(crate) mod comparison_view;
 pub(crate) mod elsewhere;
 pub(crate) mod family;
 pub(crate) mod what_if;

@@ -20,6 +20,7 @@ use serde::{Deserialize, Serialize};
 
 use self::estimate::{Estimate, in_words, minutes};
 pub(super) use self::sheet::{answer, sheet};
+use super::method::comparison_view::DifficultyView;
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
@@ -91,6 +92,10 @@ pub(crate) struct QuotePage {
     lines: Vec<QuoteLine>,
     total: String,
     currency: String,
+    /// Go or no-go; none: there is no board yet.
+    difficulty: Option<DifficultyView>,
+    /// The shop's fixed price for its kind of connector; empty: none.
+    fixed: String,
     /// In how many of a hundred something goes wrong, and why that.
     risk: String,
     loss: String,
@@ -116,7 +121,10 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let loss = rate.as_ref().map_or(Money::default(), |rate| estimate.loss(*rate));
     let lines = rate.as_ref().map_or_else(|_| Vec::new(), |rate| estimate.lines((*rate, loss)));
     let jobs = estimate.stops.iter().map(|(stop, _)| past.count(*stop)).max().unwrap_or(0);
+    let connector = job.board.as_ref().map_or("", |(_, board)| board.connector.name.as_str());
     Ok(QuotePage {
+        difficulty: DifficultyView::of_job(&app, &job, visitor.words()).await,
+        fixed: shop.prices.get(connector).cloned().unwrap_or_default(),
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{id}/quote")),
         head: JobHead::from_job(&job, None, app.now().date()),
         oob: false,
