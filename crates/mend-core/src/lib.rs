@@ -14,6 +14,7 @@
 //! - [`calibration`]: what is learnt from what was observed; a run that is watched
 //! - [`method`]: the ways to get a part off, a file each: where each fits, its recipe, its words
 //! - [`planning`]: margins, the abort time, the search for settings, the methods compared, the bench sequence
+//! - [`practice`]: the same solver in real time under somebody's hands, with consequences; the course
 //! - [`opening`]: a device opened by its map, counted out and in; [`inspection`]: what is looked at and measured, before and after
 //! - [`shop`]: the job's line of stops and what to pick up next
 //! - [`example`]: a made-up bench, for the examples of this documentation
@@ -30,6 +31,7 @@ pub mod materials;
 pub mod method;
 pub mod opening;
 pub mod planning;
+pub mod practice;
 pub mod shop;
 pub mod solder;
 pub mod units;

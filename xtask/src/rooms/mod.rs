@@ -48,6 +48,7 @@ const RANKS: &[&[&str]] = &[
     &["calibration"],
     &["method"],
     &["planning"],
+    &["practice"],
     &["inspection", "opening", "shop"],
     &["example"],
 ];

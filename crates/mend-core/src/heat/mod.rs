@@ -36,6 +36,7 @@ pub mod display;
 pub mod draught;
 pub mod ensemble;
 pub mod field;
+pub mod hand_rig;
 pub mod iron;
 pub mod iron_heater;
 pub mod jet;

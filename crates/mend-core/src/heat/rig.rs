@@ -190,18 +190,18 @@ where
 }
 
 /// A case under some parameters, before anything works on it.
-struct SetUp<'a> {
+pub(super) struct SetUp<'a> {
     case: &'a Case<'a>,
     parameters: &'a ParameterSample,
-    mesh: Mesh,
-    network: Network,
-    covered: [Vec<f64>; 2],
-    shielding: Shielding,
-    ambient: Ambient,
+    pub(super) mesh: Mesh,
+    pub(super) network: Network,
+    pub(super) covered: [Vec<f64>; 2],
+    pub(super) shielding: Shielding,
+    pub(super) ambient: Ambient,
 }
 
 impl<'a> SetUp<'a> {
-    fn new(case: &'a Case<'a>, parameters: &'a ParameterSample, model: Model) -> Self {
+    pub(super) fn new(case: &'a Case<'a>, parameters: &'a ParameterSample, model: Model) -> Self {
         let mut mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
         mesh.slab.capacity *= parameters.capacity * (1.0 + case.board.stack.crowding.adds());
         let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
@@ -224,7 +224,7 @@ impl<'a> SetUp<'a> {
         Self { case, parameters, mesh, network, covered, shielding, ambient }
     }
 
-    fn course<T>(&self, what: impl FnOnce(Course<'_>) -> T) -> T {
+    pub(super) fn course<T>(&self, what: impl FnOnce(Course<'_>) -> T) -> T {
         let Self { case, parameters, mesh, network, covered, shielding, ambient } = self;
         let (nodes, ambient) = (&network.nodes, *ambient);
         what(Course { case, parameters, scene: HeatedBoard { mesh, nodes, covered, shielding, ambient }, network })

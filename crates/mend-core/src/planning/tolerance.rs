@@ -114,6 +114,14 @@ impl Tolerance {
         }
     }
 
+    /// Share of what it stands that so long at `celsius` takes: from 1 on it is damaged.
+    pub(crate) fn taken_in(&self, celsius: f64, seconds: f64) -> f64 {
+        match self {
+            Self::Never { celsius: never } => f64::from(u8::from(celsius >= *never)),
+            Self::Dose(dose) => dose.rate(celsius) * seconds,
+        }
+    }
+
     /// From where on a second counts: a tenth of what the reference temperature does, °C. None where no time is granted.
     pub fn counts_from_c(&self) -> Option<f64> {
         match self {
