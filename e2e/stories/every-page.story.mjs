@@ -62,6 +62,7 @@ const pages = [
   "/jobs/8/parts",
   "/jobs/12/parts",
   "/jobs/2/record",
+  "/practice",
 ];
 
 for (const path of pages) {

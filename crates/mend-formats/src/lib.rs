@@ -43,6 +43,7 @@ pub mod melt;
 pub mod opening;
 pub mod placement;
 pub mod plan;
+pub mod practice;
 mod reading;
 pub mod readings;
 pub mod record;

@@ -3,8 +3,9 @@
 //! - [`Folder`]: the folder that a shop lives in; [`Store`]: opens, migrates, hands out [`Read`] and [`Write`]
 //! - [`snapshot`]: whole copies, restored; `check`: is the database whole?
 //! - one file per table: boards, drafts, photos, connectors, layouts, stations, shop (and means), jobs, job_index, charges, settings,
-//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors, quotes (and job_times), task_pins, outcomes, waits; `record`: a job's entries of all of them; `customers`: whose jobs they are
+//!   variants, plans, lessons, runs, pins, checks, extras, job_photos, openings, people (devices, sessions, invitations), stock (items, look_alikes, stock_moves, job_items), donors, quotes (and job_times), task_pins, outcomes, waits, attempts (and attempt_events); `record`: a job's entries of all of them; `customers`: whose jobs they are
 
+mod attempts;
 mod boards;
 mod check;
 mod checks;
@@ -44,6 +45,7 @@ mod to_learn;
 mod variants;
 mod waits;
 
+pub use attempts::{AttemptEnd, AttemptEventRow, AttemptRow};
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use checks::{CheckRow, NewCheck};
 pub use connectors::ConnectorRow;

@@ -38,6 +38,7 @@ const STEPS: &[M<'_>] = &[
         .down("ALTER TABLE jobs DROP COLUMN return_of; DROP TABLE task_pins; DROP TABLE quotes; DROP TABLE job_times;"),
     M::up(include_str!("../migrations/0018_outcomes.sql")).down("DROP INDEX returns_of_job; DROP TABLE job_outcomes;"),
     M::up(include_str!("../migrations/0019_waits.sql")).down("DROP TABLE job_waits;"),
+    M::up(include_str!("../migrations/0020_attempts.sql")).down("DROP TABLE attempt_events; DROP TABLE attempts;"),
 ];
 
 /// All steps, in order.

@@ -26,6 +26,43 @@ async fn a_job_keeps_what_was_typed_across_a_restart() {
 }
 
 #[tokio::test]
+async fn an_attempt_keeps_each_move_once_and_ends_once() {
+    use mend_store::{AttemptEnd, AttemptEventRow};
+    let (_folder, store) = fresh();
+    let id = store.write(|w| w.begin_attempt(("thin-shell", None), "{}", 1)).await.unwrap();
+    let event = |seq, tick| AttemptEventRow { seq, tick, does: "{}".to_owned() };
+    store.write(move |w| w.add_attempt_events(id, &[event(1, 0), event(2, 3)])).await.unwrap();
+    store.write(move |w| w.add_attempt_events(id, &[event(2, 9), event(3, 9)])).await.unwrap();
+    let events = store.read(move |r| r.attempt_events(id)).await.unwrap();
+    assert_eq!(events, [event(1, 0), event(2, 3), event(3, 9)], "a move that is sent twice counts as it came first");
+    for (ticks, passed) in [(90, true), (99, false)] {
+        let end = AttemptEnd { ticks, at_ms: 5, passed, harms: "[]".to_owned() };
+        store.write(move |w| w.end_attempt(id, &end)).await.unwrap();
+    }
+    let row = store.read(move |r| r.attempts_of(None)).await.unwrap().remove(0);
+    assert_eq!((row.ticks, row.passed, row.task.as_str()), (90, true, "thin-shell"));
+}
+
+#[tokio::test]
+async fn a_job_waits_from_when_a_cause_is_seen_until_it_is_gone() {
+    use mend_core::shop::review::WaitCause;
+    let (_folder, store) = fresh();
+    let job = store.write(|w| w.add_job(1)).await.unwrap();
+    for (causes, at_ms) in [
+        (vec![WaitCause::Word], 1_000),
+        (vec![WaitCause::Word, WaitCause::Part], 3_000),
+        (vec![WaitCause::Part], 11_000),
+        (vec![], 23_000),
+        (vec![WaitCause::Word], 30_000),
+    ] {
+        store.write(move |w| w.set_waits(job, &causes, at_ms)).await.unwrap();
+    }
+    let waited = store.read(|r| r.waited()).await.unwrap().remove(&job).unwrap();
+    let told: Vec<_> = waited.iter().map(|waited| (waited.cause, waited.seconds)).collect();
+    assert_eq!(told, [(WaitCause::Part, 20.0), (WaitCause::Word, 10.0)], "what it waits for still is not counted");
+}
+
+#[tokio::test]
 async fn a_failed_write_leaves_nothing() {
     let (_folder, store) = fresh();
     let failed = store

@@ -13,6 +13,7 @@ use crate::job::Job;
 use crate::meter::Meters;
 use crate::people::{SignIn, Visit};
 use crate::pictures::Pictures;
+use crate::practice::PracticeBench;
 use crate::refusal::Refusal;
 use crate::renewals::Renewals;
 use crate::scheduling::KeptBenchPlan;
@@ -51,6 +52,8 @@ pub struct App {
     pub(crate) meters: Arc<Meters>,
     /// The schedule, until something changes.
     pub(crate) bench_plan: Arc<KeptBenchPlan>,
+    /// Attempts that somebody is at.
+    pub(crate) practice: Arc<PracticeBench>,
     /// How people sign in.
     pub(crate) sign_in: Arc<SignIn>,
     /// Jobs from files whose plans are still being computed.
@@ -71,7 +74,7 @@ impl App {
         let (computing, pictures) = (Arc::new(Computing::new()), Arc::default());
         let (instruments, preparing, fahrenheit) = (Arc::default(), Arc::default(), Arc::default());
         let (renewals, meters, sign_in) = (Arc::default(), Arc::default(), Arc::default());
-        let bench_plan = Arc::default();
+        let (bench_plan, practice) = (Arc::default(), Arc::default());
         Self {
             store,
             clocks,
@@ -81,6 +84,7 @@ impl App {
             instruments,
             meters,
             bench_plan,
+            practice,
             sign_in,
             preparing,
             fahrenheit,

@@ -35,6 +35,7 @@ mod people;
 mod photograph;
 mod pictures;
 mod planner;
+mod practice;
 mod refusal;
 mod renewals;
 mod router;

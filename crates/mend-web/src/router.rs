@@ -44,6 +44,7 @@ pub fn router(app: App, door: Door) -> Router {
         .merge(pages::review::routes())
         .merge(pages::customers::routes())
         .merge(pages::schedule::routes())
+        .merge(pages::practice::routes())
         .merge(pages::label::routes())
         .merge(pages::alloys::routes())
         .merge(pages::help::routes())

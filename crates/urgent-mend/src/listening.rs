@@ -4,7 +4,8 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use axum::Router;
-use hyper_util::rt::{TokioIo, TokioTimer};
+use hyper_util::rt::{TokioExecutor, TokioIo, TokioTimer};
+use hyper_util::server::conn::auto::Builder;
 use hyper_util::server::graceful::GracefulShutdown;
 use hyper_util::service::TowerToHyperService;
 use tokio::io::{AsyncRead, AsyncWrite};
@@ -51,8 +52,8 @@ impl Listener {
 /// Answers until `stop`, then calls `closing` and lets what is under way come to its end, for a moment.
 pub(crate) async fn serve(listener: Listener, router: Router, stop: impl Future<Output = ()>, closing: impl FnOnce()) {
     let (places, graceful) = (Arc::new(Semaphore::new(CONNECTIONS)), GracefulShutdown::new());
-    let mut http = hyper::server::conn::http1::Builder::new();
-    http.timer(TokioTimer::new()).header_read_timeout(HEAD);
+    let mut http = Builder::new(TokioExecutor::new()).http1_only();
+    http.http1().timer(TokioTimer::new()).header_read_timeout(HEAD);
     tokio::pin!(stop);
     loop {
         let accepted = async {
@@ -75,7 +76,9 @@ pub(crate) async fn serve(listener: Listener, router: Router, stop: impl Future<
         let (tls, http, watcher) = (listener.tls.clone(), http.clone(), graceful.watcher());
         tokio::spawn(async move {
             let Some(stream) = Listener::greet(tls, stream).await else { return };
-            if let Err(error) = watcher.watch(http.serve_connection(TokioIo::new(stream), service)).await {
+            // The practice bench goes on over a WebSocket.
+            let connection = http.serve_connection_with_upgrades(TokioIo::new(stream), service);
+            if let Err(error) = watcher.watch(connection).await {
                 tracing::debug!(%error, "a connection ended");
             }
             drop(place);

@@ -108,12 +108,11 @@ pub enum HandMove {
 }
 
 /// Something that hands did, with the step in which they did it.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub struct HandEvent {
     /// After so many steps.
     pub tick: u32,
     /// What.
-    #[serde(flatten)]
     pub does: HandMove,
 }
 

@@ -155,6 +155,8 @@ pub(crate) enum Viewer {
     Probe(i64),
     /// The twin of a run, drawn anew.
     Twin(i64),
+    /// The debrief of an attempt.
+    Attempt(i64),
 }
 
 impl Viewer {

@@ -1,6 +1,7 @@
 //! The pictures. Each computes places on paper; its template under `templates/draw` writes the SVG.
 
 pub(crate) mod agreement;
+pub(crate) mod attempt_chart;
 mod axis;
 pub(crate) mod bench_lanes;
 pub(crate) mod board_map;

@@ -72,6 +72,8 @@ pub(crate) struct WindowMap {
     pub(crate) sets: String,
     pub(crate) flows: String,
     pub(crate) at: (usize, usize),
+    /// The way that settings took, as points.
+    pub(crate) way: String,
 }
 
 struct WindowPaper<'a> {
@@ -114,11 +116,13 @@ pub(crate) struct WindowOf<'a> {
     pub(crate) board: &'a Board,
     pub(crate) station: &'a Station,
     pub(crate) air: &'a HotAir,
+    /// Settings that were tried one after the other; empty: only the one.
+    pub(crate) tried: &'a [(Temperature, Flow)],
 }
 
 /// Draws the window of a job, with its setting in it.
 pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &WindowOf<'_>, scale: Scale) -> WindowMap {
-    let WindowOf { board, station, air } = *of;
+    let WindowOf { board, station, air, tried } = *of;
     let paper = WindowPaper { map, scale };
     let (w, h) = paper.cell();
     let all = (0..map.flows.len()).flat_map(|flow| (0..map.sets.len()).map(move |set| (set, flow)));
@@ -141,8 +145,11 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
     let checks = checks(&paper, rechecked, &mut labels);
     let words = words(&paper, board, &mut labels);
     let contours = contours(&paper, &mut labels);
+    let way = tried.iter().map(|(set, flow)| paper.place(*set, *flow));
+    let way: Vec<String> = way.map(|(x, y)| format!("{},{}", n(x), n(y))).collect();
     WindowMap {
-        description: description(map, at),
+        description: description(map, at, !tried.is_empty()),
+        way: way.join(" "),
         cells: all.map(cell).collect(),
         cell_width: n(w + 0.4),
         cell_height: n(h + 0.4),
@@ -159,17 +166,16 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
     }
 }
 
-fn description(map: &ProcessWindow, (set, flow): (usize, usize)) -> String {
+fn description(map: &ProcessWindow, (set, flow): (usize, usize), tried: bool) -> String {
     let works = map.candidates.iter().filter(|c| c.outcome() == WindowCell::Works).count();
     let here = match map.at(flow, set).outcome() {
         WindowCell::Works => "works",
         WindowCell::Hurts => "damages something first",
         WindowCell::TooCool => "does not melt everything",
     };
-    format!(
-        "Process window: {works} of {} settings work; this one {here}. Arrow keys move the setting.",
-        map.candidates.len()
-    )
+    let all = map.candidates.len();
+    let keys = if tried { "" } else { " Arrow keys move the setting." };
+    format!("Process window: {works} of {all} settings work; this one {here}.{keys}")
 }
 
 fn set_ticks(paper: &WindowPaper<'_>) -> Vec<(String, String)> {
@@ -295,7 +301,7 @@ mod tests {
         let air = HotAir { set: Temperature::celsius(340.0), flow: Flow::litres_per_minute(60.0), ..air };
         window_map(
             (&map(), rechecked),
-            &WindowOf { board: &power_board(), station: &gull(), air: &air },
+            &WindowOf { board: &power_board(), station: &gull(), air: &air, tried: &[] },
             Scale::Celsius,
         )
     }

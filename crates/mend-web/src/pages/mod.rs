@@ -12,6 +12,7 @@ pub(crate) mod jobs;
 pub(crate) mod label;
 pub(crate) mod number;
 pub(crate) mod people;
+pub(crate) mod practice;
 pub(crate) mod review;
 pub(crate) mod saved;
 pub(crate) mod scale;

@@ -72,7 +72,7 @@ pub(crate) async fn equipment(app: &App) -> Result<EquipmentFile, Refusal> {
 
 /// What a job starts from before anybody has set anything: the first station, a bare nozzle from the far face, the air
 /// in the upper half of what the station gives, and the alloy that factories use today.
-fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanInputs> {
+pub(crate) fn first_inputs(board: &Board, stations: &[Station]) -> Option<PlanInputs> {
     let station = stations.first()?;
     Some(PlanInputs {
         station: station.name.clone(),

@@ -34,6 +34,7 @@ mod line_part;
 mod method;
 mod opening;
 mod place;
+pub(crate) mod practice;
 mod problem_alloy;
 mod problem_board;
 mod problem_draft;

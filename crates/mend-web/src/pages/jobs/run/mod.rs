@@ -73,6 +73,8 @@ struct ReadyPage {
     places: Vec<TapePlace>,
     /// What a part is taken for and was not told from yet; empty: nothing.
     untold: String,
+    /// Is there a part to be taken off? That can be rehearsed.
+    rehearses: bool,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
@@ -109,6 +111,7 @@ async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Resu
         window: plan.map_or("", |p| window_word(p.window)),
         limited_by: plan.map_or(String::new(), |p| visitor.words().limited_by(&p.limited_by)),
         drift,
+        rehearses: job.kind().removes(),
         untold: job.untold().unwrap_or_default(),
         places: thermometer.as_ref().map_or(Vec::new(), |_| tape_places(job, plan)),
         thermometer: thermometer.unwrap_or_default(),

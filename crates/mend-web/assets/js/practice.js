@@ -1,0 +1,371 @@
+// The practice bench: what hands do goes to the shop as it is done, what can be seen comes back ten times a second. Nothing is
+// computed here. What the shop has not said that it keeps is sent again when a lost connection is back.
+import { draw } from "./practice-draw.js";
+
+const place = document.getElementById("practice");
+const scene = JSON.parse(place.dataset.scene);
+const id = (name) => document.getElementById(name);
+const canvas = id("scene");
+const FAHRENHEIT = place.dataset.fahrenheit === "true";
+const shown = (celsius) => Math.round(FAHRENHEIT ? celsius * 1.8 + 32 : celsius);
+const read = (value) => (FAHRENHEIT ? (value - 32) / 1.8 : value);
+const [FIXED, SECOND] = [8, 10];
+
+let hands = null;
+let cues = new Uint8Array(0);
+let socket = null;
+let next = 1;
+let unkept = [];
+let look = null;
+let pointer = null;
+let tool = document.querySelector("input[name=tool]:checked").value;
+let tip = null;
+let wait = 400;
+let near = true;
+
+// --- to the shop ---
+
+function does(move) {
+  unkept.push(JSON.stringify({ seq: next, does: move }));
+  next += 1;
+  if (socket?.readyState === WebSocket.OPEN && hands) socket.send(unkept.at(-1));
+}
+
+function connect() {
+  const url = new URL(`/practice/${place.dataset.id}/bench`, location.href);
+  url.protocol = url.protocol.replace("http", "ws");
+  socket = new WebSocket(url);
+  socket.binaryType = "arraybuffer";
+  socket.addEventListener("message", ({ data }) => (typeof data === "string" ? greeted(JSON.parse(data)) : frame(new DataView(data))));
+  socket.addEventListener("open", () => {
+    wait = 400;
+    id("lost").hidden = true;
+  });
+  socket.addEventListener("close", () => {
+    if (finished()) return;
+    id("lost").hidden = false;
+    setTimeout(connect, wait);
+    wait = Math.min(2 * wait, 5000);
+  });
+}
+
+/** What the shop knows of the hands: what it has not is sent once more, in its order. */
+function greeted(known) {
+  unkept = unkept.filter((sent) => JSON.parse(sent).seq > known.taken);
+  next = Math.max(next, known.taken + 1);
+  hands = known;
+  unkept.forEach((sent) => socket.send(sent));
+  showHands();
+  place.dataset.ready = "true";
+}
+
+function frame(bytes) {
+  const whole = bytes.getUint8(0) === 0;
+  const [tick, kept] = [bytes.getUint32(1, true), bytes.getUint32(5, true)];
+  unkept = unkept.filter((sent) => JSON.parse(sent).seq > kept);
+  if (whole) cues = new Uint8Array(bytes.buffer.slice(9));
+  else for (let at = 9; at < bytes.byteLength; at += 3) cues[bytes.getUint16(at, true)] = bytes.getUint8(at + 2);
+  id("clock").textContent = `${Math.floor(tick / SECOND)} s`;
+  place.dataset.tick = tick;
+  say();
+  fan(cues[3]);
+  if (finished()) location.assign(`/practice/${place.dataset.id}/debrief`);
+  requestAnimationFrame(paint);
+}
+
+const finished = () => (cues[2] & 4) !== 0;
+
+// --- what can be seen ---
+
+function seen() {
+  const [shields, components] = [scene.shields.length, scene.components.length];
+  const rest = cues.subarray(FIXED);
+  return {
+    flux: cues[0],
+    body: cues[1],
+    twitches: (cues[2] & 1) !== 0,
+    partOff: (cues[2] & 2) !== 0,
+    curls: [...rest.subarray(0, shields)],
+    components: [...rest.subarray(shields, shields + components)].map((look) => ({ plastic: look & 3, moved: look > 3 })),
+    joints: [...rest.subarray(shields + components)],
+  };
+}
+
+function paint() {
+  if (!hands) return;
+  const holds = tool === "iron" ? null : hands;
+  const touched = cues[4] ? scene.joints[cues[4] - 1].at : null;
+  look = draw(canvas, scene, {
+    ...seen(),
+    close: near,
+    hands: holds ?? (hands.blows ? hands : null),
+    tip: touched ?? (tool === "iron" ? tip : null),
+    braid: hands.braid,
+  });
+}
+
+const PLASTIC = ["", "turns glossy", "sags", "is damaged"];
+let said = "";
+
+/** The cues in words, for whoever hears them, and for whoever does not look at the picture. */
+function say() {
+  const now = seen();
+  const open = now.joints.filter((look) => look !== 0);
+  const shine = open.filter((look) => look === 2).length;
+  const lines = [];
+  if (now.flux) lines.push(["", "The flux runs", "The flux smokes", "The flux is brown"][now.flux]);
+  if (open.length && shine)
+    lines.push(shine === open.length ? "every joint that shows is shiny" : `${shine} of ${open.length} joints shine`);
+  if (now.twitches) lines.push(scene.part ? `${scene.part.name} moves in your grip` : "");
+  if (now.partOff) lines.push("the part is up");
+  if (now.body && scene.part && !now.partOff) lines.push(`${scene.part.name} ${PLASTIC[now.body]}`);
+  now.components.forEach(({ plastic, moved }, k) => {
+    if (plastic) lines.push(`${scene.components[k].name} ${PLASTIC[plastic]}`);
+    if (moved) lines.push(`${scene.components[k].name} has moved`);
+  });
+  if (now.curls.some(Boolean)) lines.push("the tape curls");
+  if (cues[4]) lines.push(`tip on ${scene.joints[cues[4] - 1].name}${cues[5] ? `, ${cues[5]} passes` : ""}`);
+  const text = lines.filter(Boolean).join(", ") || "Nothing is hot yet";
+  if (text === said) return;
+  said = text;
+  id("cues").textContent = `${text[0].toUpperCase()}${text.slice(1)}.`;
+}
+
+// --- what hands hold ---
+
+function pressed(name, on, words) {
+  const button = id(name);
+  if (!button) return;
+  button.setAttribute("aria-pressed", on);
+  if (words) button.firstChild.textContent = words;
+}
+
+function showHands() {
+  const fields = {
+    set: shown(hands.set_c),
+    flow: Math.round(hands.flow),
+    distance: Math.round(hands.distance_mm),
+    "iron-set": shown(hands.iron_c),
+  };
+  for (const [name, value] of Object.entries(fields)) if (document.activeElement !== id(name)) id(name).value = value;
+  id("nozzle").value = hands.nozzle_mm;
+  id("face").value = hands.bottom ? "bottom" : "top";
+  pressed("air", hands.blows, hands.blows ? "Air on " : "Air off ");
+  pressed("grip", hands.grips);
+  pressed("braid", hands.braid);
+  pressed("tip", cues[4] > 0 || hands.tip === true);
+  if (id("pull")) {
+    id("pull").value = hands.pull_n;
+    id("pulls").textContent = `${hands.pull_n} N`;
+  }
+  requestAnimationFrame(paint);
+}
+
+const within = (value, [low, high]) => Math.min(Math.max(value, low), high);
+
+const acts = {
+  air: () => does({ kind: "air", on: (hands.blows = !hands.blows) }),
+  set: (value) => does({ kind: "set", celsius: (hands.set_c = within(value, scene.set_c)) }),
+  flow: (value) => does({ kind: "flow", litres: (hands.flow = within(value, scene.flow)) }),
+  distance: (value) => does({ kind: "distance", mm: (hands.distance_mm = within(value, scene.distance_mm)) }),
+  nozzle: (value) => does({ kind: "nozzle", mm: (hands.nozzle_mm = value) }),
+  face: (bottom) => does({ kind: "from", face: (hands.bottom = bottom) ? "bottom" : "top" }),
+  aim: ([x, y]) => does({ kind: "aim", x_mm: x, y_mm: y, ...((hands.aim = [x, y]), {}) }),
+  grip: (on) => {
+    [hands.grips, hands.pull_n] = [on, 0];
+    does({ kind: "grip", on });
+  },
+  pull: (newton) => {
+    hands.pull_n = within(newton, [0, scene.most_pull_n]);
+    hands.grips ||= hands.pull_n > 0;
+    does({ kind: "pull", newton: hands.pull_n });
+  },
+  iron: ([x, y]) => {
+    tip = [x, y];
+    hands.tip = true;
+    does({ kind: "iron", x_mm: x, y_mm: y });
+  },
+  lift: () => {
+    hands.tip = false;
+    does({ kind: "lift" });
+  },
+  ironSet: (value) => does({ kind: "iron-set", celsius: (hands.iron_c = within(value, scene.iron_c)) }),
+  braid: () => does({ kind: "braid", on: (hands.braid = !hands.braid) }),
+  wire: () => does({ kind: "wire" }),
+  finish: () => does({ kind: "finish" }),
+};
+
+function act(name, ...values) {
+  if (!hands) return;
+  acts[name](...values);
+  showHands();
+}
+
+function moved(by) {
+  const from = tool === "iron" ? (tip ?? hands.aim) : hands.aim;
+  const to = [from[0] + by[0], from[1] + by[1]];
+  if (tool === "iron") {
+    tip = to;
+    if (hands.tip) act("iron", to);
+    else requestAnimationFrame(paint);
+  } else act("aim", to);
+}
+
+const nextNozzle = (by) => {
+  const all = scene.nozzles;
+  const at = all.findIndex((mm) => mm === hands.nozzle_mm);
+  return all[(at + by + all.length) % all.length];
+};
+
+function take(name) {
+  const radio = document.querySelector(`input[name=tool][value=${name}]`);
+  if (!radio) return;
+  radio.checked = true;
+  tool = name;
+  requestAnimationFrame(paint);
+}
+
+function zoom() {
+  near = !near;
+  pressed("zoom", near);
+  requestAnimationFrame(paint);
+}
+
+const keys = {
+  " ": () => act("air"),
+  1: () => take("air"),
+  2: () => take("tweezers"),
+  3: () => take("iron"),
+  t: (by) => act("set", hands.set_c + 10 * by),
+  f: (by) => act("flow", hands.flow + 10 * by),
+  n: (by) => act("nozzle", nextNozzle(by)),
+  b: () => act("face", !hands.bottom),
+  g: () => scene.grips && act("grip", !hands.grips),
+  p: (by) => scene.grips && act("pull", hands.pull_n + 0.5 * by),
+  i: () => (hands.tip ? act("lift") : act("iron", tip ?? hands.aim)),
+  r: () => scene.braids && act("braid"),
+  w: () => scene.braids && act("wire"),
+  z: () => zoom(),
+  pageup: () => act("distance", hands.distance_mm + 1),
+  pagedown: () => act("distance", hands.distance_mm - 1),
+  arrowleft: (by, step) => moved([-step, 0]),
+  arrowright: (by, step) => moved([step, 0]),
+  arrowup: (by, step) => moved([0, step]),
+  arrowdown: (by, step) => moved([0, -step]),
+};
+
+document.addEventListener("keydown", (event) => {
+  if (!hands || event.ctrlKey || event.altKey || event.metaKey) return;
+  if (event.target.matches("input, select, textarea")) return;
+  if (event.target.matches("button, a") && [" ", "Enter"].includes(event.key)) return;
+  const key = keys[event.key.toLowerCase()];
+  if (!key) return;
+  event.preventDefault();
+  key(event.shiftKey ? -1 : 1, event.shiftKey ? 5 : 1);
+});
+
+// --- pointer: a mouse, a pen or a finger ---
+
+let last = 0;
+
+function where(event) {
+  const rim = canvas.getBoundingClientRect();
+  return look.mm([event.clientX - rim.left, event.clientY - rim.top]);
+}
+
+canvas.addEventListener("pointermove", (event) => {
+  if (!look || !hands) return;
+  const now = performance.now();
+  if (tool === "tweezers" && pointer !== null && event.pointerType === "pen") act("pull", Math.round(16 * event.pressure * 0.5 * 2) / 2);
+  if (now - last < 90) return;
+  last = now;
+  if (tool === "air") act("aim", where(event));
+  if (tool === "iron") {
+    tip = where(event);
+    if (hands.tip) act("iron", tip);
+    else requestAnimationFrame(paint);
+  }
+});
+
+canvas.addEventListener("pointerdown", (event) => {
+  if (!look || !hands) return;
+  pointer = event.pointerId;
+  canvas.setPointerCapture(pointer);
+  const at = where(event);
+  if (tool === "air") act("aim", at);
+  if (tool === "iron") hands.tip ? act("lift") : act("iron", at);
+  if (tool === "tweezers") {
+    const inside = ({ at: [x, y, width, depth] }) => Math.abs(at[0] - x) <= width / 2 && Math.abs(at[1] - y) <= depth / 2;
+    if (scene.part && inside(scene.part)) act("grip", true);
+    else does({ kind: "touch", x_mm: at[0], y_mm: at[1] });
+  }
+});
+
+canvas.addEventListener("pointerup", () => {
+  pointer = null;
+  if (tool === "tweezers" && hands?.grips) act("grip", false);
+});
+
+canvas.addEventListener(
+  "wheel",
+  (event) => {
+    if (!hands) return;
+    event.preventDefault();
+    const by = event.deltaY < 0 ? 1 : -1;
+    if (tool === "tweezers") act("pull", hands.pull_n + 0.5 * by);
+    else act("distance", hands.distance_mm + by);
+  },
+  { passive: false },
+);
+
+// --- fields and buttons ---
+
+for (const mm of scene.nozzles) id("nozzle").add(new Option(`${mm} mm`, mm));
+const changed = (name, act_) => id(name)?.addEventListener("change", (event) => hands && act_(event.target));
+changed("set", (field) => act("set", read(Number(field.value))));
+changed("flow", (field) => act("flow", Number(field.value)));
+changed("distance", (field) => act("distance", Number(field.value)));
+changed("iron-set", (field) => act("ironSet", read(Number(field.value))));
+changed("nozzle", (field) => act("nozzle", Number(field.value)));
+changed("face", (field) => act("face", field.value === "bottom"));
+id("pull")?.addEventListener("input", (event) => hands && act("pull", Number(event.target.value)));
+id("air").addEventListener("click", () => act("air"));
+id("grip")?.addEventListener("click", () => act("grip", !hands.grips));
+id("tip").addEventListener("click", keys.i);
+id("braid")?.addEventListener("click", () => act("braid"));
+id("wire")?.addEventListener("click", () => act("wire"));
+id("zoom").addEventListener("click", zoom);
+id("done").addEventListener("click", () => act("finish"));
+document.querySelectorAll("input[name=tool]").forEach((radio) => radio.addEventListener("change", () => take(radio.value)));
+addEventListener("resize", () => requestAnimationFrame(paint));
+
+// --- the fan, where somebody wants to hear it ---
+
+let loud = null;
+
+id("sound").addEventListener("click", () => {
+  const on = id("sound").getAttribute("aria-pressed") !== "true";
+  pressed("sound", on);
+  if (!on) {
+    loud?.context.close();
+    loud = null;
+    return;
+  }
+  const context = new AudioContext();
+  const buffer = context.createBuffer(1, context.sampleRate, context.sampleRate);
+  buffer.getChannelData(0).forEach((_, k, all) => (all[k] = Math.random() * 2 - 1));
+  const [noise, filter, gain] = [context.createBufferSource(), context.createBiquadFilter(), context.createGain()];
+  [noise.buffer, noise.loop, filter.type, gain.gain.value] = [buffer, true, "lowpass", 0];
+  noise.connect(filter).connect(gain).connect(context.destination);
+  noise.start();
+  loud = { context, filter, gain };
+  fan(cues[3] ?? 0);
+});
+
+function fan(level) {
+  if (!loud) return;
+  loud.gain.gain.value = level / 800;
+  loud.filter.frequency.value = 300 + 14 * level;
+}
+
+connect();

@@ -1,0 +1,156 @@
+//! An attempt over time: what was hidden while it was done. The coldest joint and where it lets go, what stands near, the board; when
+//! all was free, and what was harmed when.
+
+use askama::Template;
+use mend_core::practice::attempt::Attempt;
+use mend_core::practice::harm::Harm;
+use mend_core::units::{Scale, Temperature};
+
+use super::axis::round_numbers;
+use super::n;
+
+const LEFT: f64 = 56.0;
+const TOP: f64 = 36.0;
+const WIDTH: f64 = 760.0;
+const HEIGHT: f64 = 270.0;
+/// An attempt that was shorter is drawn as long as this, s.
+const SHORTEST_S: f64 = 20.0;
+/// Marks nearer to each other than this share a line of words.
+const CLOSE: f64 = 90.0;
+
+/// A curve.
+pub(crate) struct AttemptCurve {
+    pub(crate) class: &'static str,
+    pub(crate) name: String,
+    pub(crate) points: String,
+    /// Where its name stands, right of its end.
+    pub(crate) y: String,
+}
+
+/// A moment.
+pub(crate) struct AttemptMark {
+    pub(crate) class: &'static str,
+    pub(crate) x: String,
+    pub(crate) sign: &'static str,
+    pub(crate) line: String,
+}
+
+/// The picture.
+#[derive(Template)]
+#[template(path = "draw/attempt_chart.svg", escape = "html")]
+pub(crate) struct AttemptChart {
+    pub(crate) curves: Vec<AttemptCurve>,
+    pub(crate) marks: Vec<AttemptMark>,
+    /// Where the coldest joint lets go.
+    pub(crate) lets_go: Option<String>,
+    pub(crate) temperatures: Vec<(String, String)>,
+    pub(crate) seconds: Vec<(String, String)>,
+    /// The seconds that are drawn, for whoever moves along it.
+    pub(crate) longest: usize,
+}
+
+struct ChartPaper {
+    seconds: f64,
+    hottest: f64,
+    coolest: f64,
+}
+
+impl ChartPaper {
+    fn x(&self, seconds: f64) -> f64 {
+        LEFT + (WIDTH - LEFT) * (seconds / self.seconds).clamp(0.0, 1.0)
+    }
+
+    fn y(&self, celsius: f64) -> f64 {
+        let share = (celsius - self.coolest) / (self.hottest - self.coolest);
+        HEIGHT - (HEIGHT - TOP) * share.clamp(0.0, 1.0)
+    }
+
+    fn curve(&self, (class, name): (&'static str, String), values: &[f32]) -> AttemptCurve {
+        #[allow(clippy::cast_precision_loss, reason = "seconds of an attempt")]
+        let point = |(k, t): (usize, &f32)| format!("{},{}", n(self.x(k as f64)), n(self.y(f64::from(*t))));
+        let points: Vec<String> = values.iter().enumerate().map(point).collect();
+        let y = n(values.last().map_or(HEIGHT, |t| self.y(f64::from(*t))));
+        AttemptCurve { class, name, points: points.join(" "), y }
+    }
+}
+
+/// The joint that was the furthest from letting go when it was over, or the last to.
+pub(crate) fn coldest(attempt: &Attempt) -> Option<usize> {
+    let when = |k: &usize| attempt.joints[*k].freed_s.unwrap_or(f64::INFINITY);
+    (0..attempt.joints.len()).max_by(|a, b| when(a).total_cmp(&when(b)))
+}
+
+impl AttemptChart {
+    #[allow(clippy::cast_precision_loss, reason = "seconds of an attempt")]
+    pub(crate) fn new(attempt: &Attempt, scale: Scale) -> Self {
+        let (traces, board) = (&attempt.traces, &attempt.scene.board);
+        let joint = coldest(attempt);
+        let lets_go = joint.map(|k| attempt.lets_go_c[k]);
+        let all = traces.components.iter().flatten().chain(&traces.laminate).chain(&traces.body);
+        let hottest = all.fold(lets_go.unwrap_or(200.0), |hottest, t| hottest.max(f64::from(*t))) + 15.0;
+        let coolest = attempt.scene.ambient.in_celsius() - 5.0;
+        let paper = ChartPaper { seconds: attempt.seconds().max(SHORTEST_S), hottest, coolest };
+        let mut curves = vec![paper.curve(("laminate", "board, hottest".to_owned()), &traces.laminate)];
+        if attempt.scene.goal.has_part() {
+            curves.push(paper.curve(("body", board.connector.name.clone()), &traces.body));
+        }
+        let components = board.components.iter().zip(&traces.components);
+        curves.extend(components.map(|(part, curve)| paper.curve(("component", part.name.clone()), curve)));
+        curves.extend(
+            joint.map(|k| {
+                paper.curve(("joint", format!("joint {}", board.connector.joints[k].name)), &traces.joints[k])
+            }),
+        );
+        apart(&mut curves);
+        let ends = [coolest, hottest].map(|t| scale.of(Temperature::celsius(t)));
+        let temperature = |at: f64| (n(paper.y(scale.read(at).in_celsius())), format!("{at:.0}"));
+        let second = |at: f64| (n(paper.x(at)), format!("{at:.0}"));
+        Self {
+            marks: marks(attempt, &paper),
+            lets_go: lets_go.map(|t| n(paper.y(t))),
+            temperatures: round_numbers(ends, &[25.0, 50.0, 100.0]).into_iter().map(temperature).collect(),
+            seconds: round_numbers([0.0, paper.seconds], &[5.0, 10.0, 20.0, 30.0, 60.0])
+                .into_iter()
+                .map(second)
+                .collect(),
+            longest: traces.len().saturating_sub(1),
+            curves,
+        }
+    }
+}
+
+/// Names at the right end stand apart.
+fn apart(curves: &mut [AttemptCurve]) {
+    let mut order: Vec<usize> = (0..curves.len()).collect();
+    let y = |curve: &AttemptCurve| curve.y.parse::<f64>().unwrap_or(HEIGHT);
+    order.sort_by(|a, b| y(&curves[*a]).total_cmp(&y(&curves[*b])));
+    let mut last = f64::NEG_INFINITY;
+    for k in order {
+        let at = y(&curves[k]).max(last + 17.0);
+        curves[k].y = n(at);
+        last = at;
+    }
+}
+
+/// When all was free, when the part came up, and what was harmed.
+fn marks(attempt: &Attempt, paper: &ChartPaper) -> Vec<AttemptMark> {
+    let free = attempt.joints.iter().map(|joint| joint.freed_s).try_fold(0.0_f64, |last, at| Some(last.max(at?)));
+    let harm = |harm: &Harm| (harm.at_s, "harm", "✕");
+    let all = free.map(|at| (at, "free", "free"));
+    let up = attempt.part_off_s.map(|at| (at, "up", "up"));
+    let mut moments: Vec<(f64, &'static str, &'static str)> =
+        all.into_iter().chain(up).chain(attempt.harms.iter().map(harm)).collect();
+    moments.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let mut marks: Vec<AttemptMark> = Vec::new();
+    let (mut before, mut line) = (f64::NEG_INFINITY, 0);
+    for (at_s, class, sign) in moments {
+        let x = paper.x(at_s);
+        if marks.last().is_some_and(|mark| mark.x == n(x) && mark.class == class) {
+            continue;
+        }
+        line = if x - before < CLOSE { 1 - line } else { 0 };
+        before = x;
+        marks.push(AttemptMark { class, x: n(x), sign, line: n(if line == 0 { 9.0 } else { 26.0 }) });
+    }
+    marks
+}
