@@ -8,7 +8,6 @@ const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`
 
 const views = [
   ["bench", "/"],
-  ["intake", "/jobs/4/intake"],
   ["alloy", "/jobs/4/alloy"],
   ["opening", "/jobs/10/opening"],
   ["look", "/jobs/8/look?list=before"],
@@ -33,6 +32,26 @@ test("picture of the schedule", async ({ page }) => {
   await expect(page.locator(".next-tasks li")).toHaveCount(3);
   await page.evaluate(() => document.fonts.ready);
   await shoot(page, "schedule");
+});
+
+test("pictures of an attempt at the practice bench and of its debrief", async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.goto("/jobs/6/run");
+  await page.getByRole("button", { name: "Rehearse it first" }).click();
+  await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
+  await page.keyboard.press("c");
+  await page.locator("#scene").focus();
+  for (const key of ["b", ...Array(19).fill("t"), ...Array(5).fill("f"), ...Array(14).fill("PageDown"), "g", " "]) {
+    await page.keyboard.press(key);
+  }
+  await expect(page.locator("#cues")).toContainText(/shin[ey]/, { timeout: 120_000 });
+  await shoot(page, "practice");
+  await page.getByLabel("Pull").fill("8");
+  await page.waitForTimeout(8000);
+  await page.getByRole("button", { name: "Done" }).click();
+  await page.waitForURL("**/debrief");
+  await page.evaluate(() => document.fonts.ready);
+  await shoot(page, "debrief");
 });
 
 test("pictures of describing and comparing", async ({ page }) => {
@@ -90,15 +109,5 @@ test("pictures of the heat step and the ledger", async ({ page }) => {
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
   await page.waitForTimeout(13_000);
   await shoot(page, "run-heat");
-  for (let press = 0; press < 3; press += 1) {
-    await page.keyboard.press("Space");
-    await page.waitForTimeout(400);
-  }
-  for (const key of ["w", "f"]) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(400);
-  }
-  await expect(page.locator(".ledger")).toContainText("wicked 1×");
-  await shoot(page, "run-ledger");
   await shop.end();
 });

@@ -236,30 +236,33 @@ fn still_air_damages_plastic_sooner_than_moving_air_and_air_from_below_spares_it
 }
 
 #[test]
-fn tape_over_plastic_delays_its_damage() {
-    use mend_core::heat::shield::{Shield, ShieldKind};
-    let task = task("latch-beside").unwrap();
+fn tape_over_plastic_delays_its_damage_and_is_laid_before_the_clock_runs() {
     let lasts = |taped: bool| {
-        let mut scene = task.scene(17).unwrap();
-        let latch = scene.board.components[0].body;
-        let kind = ShieldKind::Polyimide { layers: 4 };
-        let tape = Shield {
-            kind,
-            face: Face::Top,
-            at_mm: [latch.centre.x, latch.centre.y],
-            width_mm: latch.width + 4.0,
-            depth_mm: latch.depth + 4.0,
-        };
-        scene.shields = if taped { vec![tape] } else { vec![] };
-        let mut attempt = Attempt::begin(scene).unwrap();
-        attempt.does(HandMove::Set { celsius: 380.0 });
-        attempt.does(HandMove::Aim { x_mm: latch.centre.x, y_mm: latch.centre.y });
-        attempt.does(HandMove::Distance { mm: 15.0 });
-        attempt.does(HandMove::Air { on: true });
-        while attempt.harms.is_empty() && attempt.seconds() < 300.0 {
-            attempt.tick();
+        let mut hand = Hand::at(task("latch-beside").unwrap(), 17);
+        let latch = hand.attempt.scene.board.components[0].body.centre;
+        let cover = HandMove::Cover { x_mm: latch.x, y_mm: latch.y };
+        // Laid, taken off, and laid again where it is wanted.
+        hand.does(cover);
+        assert_eq!(hand.attempt.scene.shields.len(), 1);
+        hand.does(cover);
+        if taped {
+            hand.does(cover);
         }
-        attempt.seconds()
+        for does in [
+            HandMove::Set { celsius: 380.0 },
+            HandMove::Aim { x_mm: latch.x, y_mm: latch.y },
+            HandMove::Distance { mm: 15.0 },
+            HandMove::Air { on: true },
+        ] {
+            hand.does(does);
+        }
+        hand.waits(0.1);
+        hand.does(cover);
+        assert_eq!(hand.attempt.scene.shields.len(), usize::from(taped), "nothing is laid on while it is hot");
+        while hand.attempt.harms.is_empty() && hand.attempt.seconds() < 300.0 {
+            hand.attempt.tick();
+        }
+        hand.attempt.seconds()
     };
     let (bare, taped) = (lasts(false), lasts(true));
     assert!(taped > 1.2 * bare, "{bare} {taped} s");

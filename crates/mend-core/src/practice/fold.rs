@@ -7,6 +7,8 @@ use super::harm::{Harm, Harmed};
 use super::joint_fate::JointFate;
 use super::scene::{PracticeGoal, PracticeScene};
 use crate::board::{Joint, Point};
+use crate::heat::shield::Shield;
+use crate::method::usual::{TAPE, shield_over};
 
 /// Flux browns from here on, °C (E, 220-260).
 const BROWNS_C: f64 = 230.0;
@@ -31,6 +33,9 @@ impl Attempt {
     pub fn does(&mut self, does: HandMove) {
         if self.finished {
             return;
+        }
+        if let HandMove::Cover { x_mm, y_mm } = does {
+            return self.cover(Point { x: x_mm, y: y_mm });
         }
         let before = self.hands;
         self.hands = before.after(does, &self.scene);
@@ -69,6 +74,23 @@ impl Attempt {
         }
         if self.ticks >= LONGEST {
             self.finish();
+        }
+    }
+
+    /// Tape is laid over a component, or taken off it, as long as the clock stands.
+    fn cover(&mut self, at: Point) {
+        let board = &self.scene.board;
+        let Some(component) = board.components.iter().find(|n| n.body.covers(at)).filter(|_| self.ticks == 0) else {
+            return;
+        };
+        let covers = |shield: &Shield| shield.covers(component.face, &component.body) > 0.0;
+        let shields = match self.scene.shields.iter().position(covers) {
+            Some(laid) => self.scene.shields.iter().enumerate().filter(|(k, _)| *k != laid).map(|(_, s)| *s).collect(),
+            None => self.scene.shields.iter().copied().chain(shield_over(board, component, TAPE)).collect(),
+        };
+        let scene = PracticeScene { shields, ..self.scene.clone() };
+        if let Some(begun) = Self::begin(scene) {
+            *self = begun;
         }
     }
 

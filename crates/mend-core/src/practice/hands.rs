@@ -103,8 +103,22 @@ pub enum HandMove {
     },
     /// Fresh metal is fed to the joint under the tip.
     Wire,
+    /// Tape goes over what stands at a place, or comes off it: before anything is hot.
+    Cover {
+        /// From the left, mm.
+        x_mm: f64,
+        /// From the near edge, mm.
+        y_mm: f64,
+    },
     /// It is done.
     Finish,
+}
+
+impl HandMove {
+    /// Is it done before the clock runs?
+    pub fn is_before(self) -> bool {
+        matches!(self, Self::Cover { .. })
+    }
 }
 
 /// Something that hands did, with the step in which they did it.
@@ -197,7 +211,7 @@ impl Hands {
             HandMove::Lift => Self { tip_on: None, ..self },
             HandMove::IronSet { celsius } => Self { iron_c: within(celsius, IRON_C, self.iron_c), ..self },
             HandMove::Braid { on } => Self { braid: on, ..self },
-            HandMove::Touch { .. } | HandMove::Wire | HandMove::Finish => self,
+            HandMove::Touch { .. } | HandMove::Wire | HandMove::Cover { .. } | HandMove::Finish => self,
         }
     }
 

@@ -69,7 +69,13 @@ function filled(context, colour, rim) {
   }
 }
 
-function words(context, text, [x, y], colour = COLOURS.words) {
+/** Words about a place, a line each. */
+function words(context, text, [x, middle], colour = COLOURS.words) {
+  const lines = text.split("\n");
+  lines.forEach((line, k) => oneLine(context, line, [x, middle + 16 * (k - (lines.length - 1) / 2)], colour));
+}
+
+function oneLine(context, text, [x, y], colour) {
   context.font = '600 14px "Archivo", sans-serif';
   context.textAlign = "center";
   context.textBaseline = "middle";

@@ -12,7 +12,9 @@ function show() {
   const at = Number(id("second").value);
   const now = seconds[at];
   const joints = now.joints.map((degrees, k) => (degrees >= letsGo[k] ? 2 : 1));
-  const components = now.components.map((degrees, k) => ({ says: `${scene.components[k].name} ${degrees} ${unit}` }));
+  const components = now.components.map((degrees, k) => ({
+    says: `${scene.components[k].name.replaceAll(" ", "\n")}\n${degrees} ${unit}`,
+  }));
   const hottest = Math.max(...now.joints);
   const coldest = Math.min(...now.joints);
   const labels = scene.part ? [{ text: `${coldest}–${hottest} ${unit}`, at: [scene.part.at[0], scene.part.at[1]] }] : [];
@@ -22,7 +24,7 @@ function show() {
   id("second-says").textContent = `${at} s: joints ${coldest} to ${hottest} ${unit}, ${air}${pull}`;
   const line = chart.querySelector(".at");
   const [left, right] = [Number(chart.dataset.left), Number(chart.dataset.right)];
-  const x = left + ((right - left) * at) / Math.max(seconds.length - 1, 20);
+  const x = left + ((right - left) * at) / Number(chart.dataset.room);
   line.setAttribute("x1", x);
   line.setAttribute("x2", x);
 }

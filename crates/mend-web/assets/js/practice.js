@@ -36,7 +36,7 @@ function connect() {
   url.protocol = url.protocol.replace("http", "ws");
   socket = new WebSocket(url);
   socket.binaryType = "arraybuffer";
-  socket.addEventListener("message", ({ data }) => (typeof data === "string" ? greeted(JSON.parse(data)) : frame(new DataView(data))));
+  socket.addEventListener("message", ({ data }) => (typeof data === "string" ? told(JSON.parse(data)) : frame(new DataView(data))));
   socket.addEventListener("open", () => {
     wait = 400;
     id("lost").hidden = true;
@@ -47,6 +47,12 @@ function connect() {
     setTimeout(connect, wait);
     wait = Math.min(2 * wait, 5000);
   });
+}
+
+/** What is laid on, and when it begins what the hands hold. */
+function told(known) {
+  scene.shields = known.shields;
+  if ("taken" in known) greeted(known);
 }
 
 /** What the shop knows of the hands: what it has not is sent once more, in its order. */
@@ -73,6 +79,7 @@ function frame(bytes) {
   requestAnimationFrame(paint);
 }
 
+const clock = () => Number(place.dataset.tick ?? 0);
 const finished = () => (cues[2] & 4) !== 0;
 
 // --- what can be seen ---
@@ -192,6 +199,14 @@ const acts = {
   ironSet: (value) => does({ kind: "iron-set", celsius: (hands.iron_c = within(value, scene.iron_c)) }),
   braid: () => does({ kind: "braid", on: (hands.braid = !hands.braid) }),
   wire: () => does({ kind: "wire" }),
+  /** Tape over what stands there, or off it again, before anything is hot; the shop takes it the same way. */
+  cover: ([x, y]) => {
+    if (clock() > 0) return;
+    const inside = ({ at: [left, near, width, depth] }) => Math.abs(x - left) <= width / 2 && Math.abs(y - near) <= depth / 2;
+    const thing = scene.components.find(inside);
+    if (!thing) return;
+    does({ kind: "cover", x_mm: thing.at[0], y_mm: thing.at[1] });
+  },
   finish: () => does({ kind: "finish" }),
 };
 
@@ -225,6 +240,14 @@ function take(name) {
   requestAnimationFrame(paint);
 }
 
+/** Tape over the component that is nearest to the cross. */
+function cover() {
+  const from = hands.aim;
+  const apart = ({ at }) => Math.hypot(at[0] - from[0], at[1] - from[1]);
+  const nearest = [...scene.components].sort((a, b) => apart(a) - apart(b))[0];
+  if (nearest) act("cover", nearest.at);
+}
+
 function zoom() {
   near = !near;
   pressed("zoom", near);
@@ -246,6 +269,8 @@ const keys = {
   r: () => scene.braids && act("braid"),
   w: () => scene.braids && act("wire"),
   z: () => zoom(),
+  c: () => cover(),
+  4: () => take("tape"),
   pageup: () => act("distance", hands.distance_mm + 1),
   pagedown: () => act("distance", hands.distance_mm - 1),
   arrowleft: (by, step) => moved([-step, 0]),
@@ -294,6 +319,7 @@ canvas.addEventListener("pointerdown", (event) => {
   const at = where(event);
   if (tool === "air") act("aim", at);
   if (tool === "iron") hands.tip ? act("lift") : act("iron", at);
+  if (tool === "tape") act("cover", at);
   if (tool === "tweezers") {
     const inside = ({ at: [x, y, width, depth] }) => Math.abs(at[0] - x) <= width / 2 && Math.abs(at[1] - y) <= depth / 2;
     if (scene.part && inside(scene.part)) act("grip", true);
@@ -334,6 +360,7 @@ id("grip")?.addEventListener("click", () => act("grip", !hands.grips));
 id("tip").addEventListener("click", keys.i);
 id("braid")?.addEventListener("click", () => act("braid"));
 id("wire")?.addEventListener("click", () => act("wire"));
+id("cover")?.addEventListener("click", cover);
 id("zoom").addEventListener("click", zoom);
 id("done").addEventListener("click", () => act("finish"));
 document.querySelectorAll("input[name=tool]").forEach((radio) => radio.addEventListener("change", () => take(radio.value)));

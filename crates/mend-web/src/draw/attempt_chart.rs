@@ -2,6 +2,7 @@
 //! all was free, and what was harmed when.
 
 use askama::Template;
+use mend_core::planning::plan::Plan;
 use mend_core::practice::attempt::Attempt;
 use mend_core::practice::harm::Harm;
 use mend_core::units::{Scale, Temperature};
@@ -45,8 +46,12 @@ pub(crate) struct AttemptChart {
     pub(crate) lets_go: Option<String>,
     pub(crate) temperatures: Vec<(String, String)>,
     pub(crate) seconds: Vec<(String, String)>,
+    /// The plan's release, from where to where, and where it says stop; of a rehearsal alone.
+    pub(crate) planned: Option<(String, String, Option<String>)>,
     /// The seconds that are drawn, for whoever moves along it.
     pub(crate) longest: usize,
+    /// And those that there is room for.
+    pub(crate) room_s: String,
 }
 
 struct ChartPaper {
@@ -82,14 +87,15 @@ pub(crate) fn coldest(attempt: &Attempt) -> Option<usize> {
 
 impl AttemptChart {
     #[allow(clippy::cast_precision_loss, reason = "seconds of an attempt")]
-    pub(crate) fn new(attempt: &Attempt, scale: Scale) -> Self {
+    pub(crate) fn new(attempt: &Attempt, plan: Option<&Plan>, scale: Scale) -> Self {
         let (traces, board) = (&attempt.traces, &attempt.scene.board);
         let joint = coldest(attempt);
         let lets_go = joint.map(|k| attempt.lets_go_c[k]);
         let all = traces.components.iter().flatten().chain(&traces.laminate).chain(&traces.body);
         let hottest = all.fold(lets_go.unwrap_or(200.0), |hottest, t| hottest.max(f64::from(*t))) + 15.0;
         let coolest = attempt.scene.ambient.in_celsius() - 5.0;
-        let paper = ChartPaper { seconds: attempt.seconds().max(SHORTEST_S), hottest, coolest };
+        let free = plan.and_then(|plan| Some(air_on(attempt)? + plan.release.low_s? * 1.2)).unwrap_or_default();
+        let paper = ChartPaper { seconds: attempt.seconds().max(SHORTEST_S).max(free), hottest, coolest };
         let mut curves = vec![paper.curve(("laminate", "board, hottest".to_owned()), &traces.laminate)];
         if attempt.scene.goal.has_part() {
             curves.push(paper.curve(("body", board.connector.name.clone()), &traces.body));
@@ -107,16 +113,33 @@ impl AttemptChart {
         let second = |at: f64| (n(paper.x(at)), format!("{at:.0}"));
         Self {
             marks: marks(attempt, &paper),
+            planned: plan.and_then(|plan| planned(attempt, plan, &paper)),
             lets_go: lets_go.map(|t| n(paper.y(t))),
             temperatures: round_numbers(ends, &[25.0, 50.0, 100.0]).into_iter().map(temperature).collect(),
             seconds: round_numbers([0.0, paper.seconds], &[5.0, 10.0, 20.0, 30.0, 60.0])
                 .into_iter()
                 .map(second)
                 .collect(),
+            room_s: n(paper.seconds),
             longest: traces.len().saturating_sub(1),
             curves,
         }
     }
+}
+
+/// The second in which the air went on; none: it never did.
+#[allow(clippy::cast_precision_loss, reason = "seconds of an attempt")]
+fn air_on(attempt: &Attempt) -> Option<f64> {
+    attempt.held.iter().position(|hands| hands.blows).map(|second| second as f64)
+}
+
+/// The plan counts from its first tool: here from the second in which the air went on.
+fn planned(attempt: &Attempt, plan: &Plan, paper: &ChartPaper) -> Option<(String, String, Option<String>)> {
+    let from = air_on(attempt)?;
+    let low = paper.x(from + plan.release.low_s?);
+    let high = plan.release.high_s.map_or(WIDTH, |high| paper.x(from + high));
+    let abort = Some(from + plan.abort.at_s).filter(|at| *at <= paper.seconds);
+    Some((n(low), n((high - low).max(2.0)), abort.map(|at| n(paper.x(at)))))
 }
 
 /// Names at the right end stand apart.

@@ -1,17 +1,21 @@
 //! What a screen is sent ten times a second: the cues that changed since what it was sent last. A screen that is slow misses some,
 //! and the next holds all that changed meanwhile.
 
+use mend_core::heat::shield::Shield;
+
 /// How a frame begins: everything, or what changed.
 const WHOLE: u8 = 0;
 const CHANGED: u8 = 1;
 
 /// An attempt at a step, as a screen may be sent it.
-#[derive(Debug, Clone, Default, PartialEq, Eq)]
+#[derive(Debug, Clone, Default, PartialEq)]
 pub(crate) struct CuesAt {
     pub(crate) tick: u32,
     /// The last move that is kept: the browser may forget it.
     pub(crate) kept: u32,
     pub(crate) cues: Vec<u8>,
+    /// What is laid on: it is told apart, and before the cues that count with it.
+    pub(crate) laid: Vec<Shield>,
 }
 
 impl CuesAt {
@@ -42,7 +46,7 @@ mod tests {
 
     #[test]
     fn a_frame_holds_what_changed_and_is_small() {
-        let at = |tick: u32, cues: Vec<u8>| CuesAt { tick, kept: 7, cues };
+        let at = |tick: u32, cues: Vec<u8>| CuesAt { tick, kept: 7, cues, laid: Vec::new() };
         let first = at(1, vec![0, 0, 3]);
         assert_eq!(first.frame(None), [0, 1, 0, 0, 0, 7, 0, 0, 0, 0, 0, 3]);
         assert_eq!(at(300, vec![0, 2, 3]).frame(Some(&first)), [1, 44, 1, 0, 0, 7, 0, 0, 0, 1, 0, 2]);

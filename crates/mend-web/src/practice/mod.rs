@@ -40,11 +40,7 @@ impl PracticeBench {
         let kept = app.reading(move |read| read.attempt_events(id)).await?;
         let last = kept.last().map_or(0, |event| event.seq);
         let mut seats = self.seats.lock().unwrap_or_else(PoisonError::into_inner);
-        // Whoever has gone makes room; what they did is kept.
-        if seats.len() >= SEATS {
-            seats.retain(|_, seat| seat.is_watched());
-        }
-        if seats.len() >= SEATS && !seats.contains_key(&id) {
+        if !has_room(&mut seats, id) {
             return Err(Refusal::NotYet("The practice bench is full: fifty are at it. Try again in a few minutes"));
         }
         Ok(Arc::clone(seats.entry(id).or_insert_with(|| Arc::new(Seat::new(id, attempt, last)))))
@@ -60,6 +56,14 @@ impl PracticeBench {
     }
 }
 
+/// Is there a seat for an attempt? Whoever has gone makes room; what they did is kept.
+fn has_room(seats: &mut HashMap<i64, Arc<Seat>>, id: i64) -> bool {
+    if seats.len() >= SEATS {
+        seats.retain(|_, seat| seat.is_watched());
+    }
+    seats.len() < SEATS || seats.contains_key(&id)
+}
+
 /// An attempt as it stands after all that was kept of it.
 pub(crate) async fn replayed(app: &App, row: &AttemptRow) -> Result<Attempt, Refusal> {
     let scene = subject::scene(app, row).await?;
@@ -70,4 +74,48 @@ pub(crate) async fn replayed(app: &App, row: &AttemptRow) -> Result<Attempt, Ref
     let attempt = tokio::task::spawn_blocking(move || Attempt::replayed(scene, &events, until)).await;
     let attempt = attempt.map_err(|error| Refusal::Broken(error.to_string()))?;
     attempt.ok_or(Refusal::NotYet("The metal of these joints can't be computed"))
+}
+
+#[cfg(test)]
+mod tests {
+    use mend_core::practice::course::course;
+    use mend_core::practice::hands::HandMove;
+    use mend_formats::practice::SentMove;
+
+    use super::*;
+
+    fn seat(id: i64) -> Arc<Seat> {
+        let scene = course()[0].scene(1).expect("of the library");
+        Arc::new(Seat::new(id, Attempt::begin(scene).expect("its alloy is known"), 0))
+    }
+
+    #[test]
+    fn the_bench_is_full_with_fifty_who_are_there_and_whoever_goes_makes_room() {
+        let seats: Vec<Arc<Seat>> = (1..=50).map(seat).collect();
+        let mut taken: HashMap<i64, Arc<Seat>> = (1..=50).zip(seats.iter().cloned()).collect();
+        let mut watchers: Vec<_> = seats.into_iter().map(Seat::watch).collect();
+        assert!(!has_room(&mut taken, 51) && has_room(&mut taken, 7), "who has a seat comes back to it");
+        watchers.pop();
+        assert!(has_room(&mut taken, 51) && taken.len() == 49);
+    }
+
+    #[test]
+    fn a_move_that_is_sent_twice_is_done_once_and_the_clock_waits_for_the_first() {
+        let seat = seat(1);
+        assert_eq!((seat.step().tick, seat.step().tick), (0, 0));
+        let sent = |seq, mm| SentMove { seq, does: HandMove::Distance { mm } };
+        seat.takes(sent(1, 20.0)).expect("taken");
+        seat.takes(sent(1, 40.0)).expect("taken already");
+        let (hands, _, taken) = seat.hands();
+        assert_eq!((hands.distance_mm, taken, seat.step().tick), (20.0, 1, 1));
+        assert!(seat.has_unkept());
+    }
+
+    #[test]
+    fn whoever_comes_last_has_the_seat() {
+        let first = seat(1).watch();
+        assert!(first.has_it());
+        let second = Arc::clone(&first.seat).watch();
+        assert!(!first.has_it() && second.has_it());
+    }
 }

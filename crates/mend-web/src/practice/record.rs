@@ -29,3 +29,38 @@ pub(super) fn grant(write: &Write<'_>, attempt: i64) -> Result<(), StoreError> {
     }
     Ok(())
 }
+
+#[cfg(test)]
+mod tests {
+    use mend_store::{AttemptEnd, NewPerson, Store};
+
+    use super::*;
+
+    #[tokio::test]
+    async fn whoever_passes_the_first_four_twice_is_trained_and_nobody_loses_a_level() {
+        let folder = tempfile::tempdir().expect("a folder");
+        let store = Store::open(&folder.path().join("shop.db")).expect("a shop");
+        let add = |name: &str, level: &str| NewPerson {
+            name: name.to_owned(),
+            role: "trainee".to_owned(),
+            level: level.to_owned(),
+        };
+        let (tilda, tam) = (add("Tilda Roe", "learning"), add("Tam Birk", "practised"));
+        let people = store.write(move |w| Ok([w.add_person(&tilda, 1)?, w.add_person(&tam, 1)?])).await.expect("added");
+        for person in people.into_iter().flatten() {
+            for (round, task) in (0..2).flat_map(|round| course().iter().take(4).map(move |task| (round, task.key))) {
+                store
+                    .write_as(Some(person), move |w| {
+                        let id = w.begin_attempt((task, None), "{}", 1)?;
+                        let end = AttemptEnd { ticks: 9, at_ms: 2 + round, passed: true, harms: "[]".to_owned() };
+                        w.end_attempt(id, &end)?;
+                        grant(w, id)
+                    })
+                    .await
+                    .expect("kept");
+            }
+        }
+        let levels = store.read(|r| r.people()).await.expect("people").into_iter().map(|row| row.level);
+        assert_eq!(levels.collect::<Vec<_>>(), ["trained", "practised"]);
+    }
+}

@@ -3,6 +3,7 @@
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
+use mend_core::heat::shield::Shield;
 use mend_core::practice::attempt::Attempt;
 use mend_core::practice::cues::Cues;
 use mend_core::practice::hands::Hands;
@@ -55,7 +56,8 @@ impl Watcher {
 
 impl Seat {
     pub(super) fn new(id: i64, attempt: Attempt, last: u32) -> Self {
-        let state = SeatState { attempt, taken: last, kept: last, unkept: Vec::new(), begun: last > 0 };
+        let begun = attempt.ticks() > 0;
+        let state = SeatState { attempt, taken: last, kept: last, unkept: Vec::new(), begun };
         Self { id, state: Mutex::new(state), turn: AtomicUsize::new(0), watched: AtomicUsize::new(0) }
     }
 
@@ -75,10 +77,10 @@ impl Seat {
         self.watched.load(Ordering::Relaxed) > 0
     }
 
-    /// What hands hold, and the last move that was taken: a screen that comes back begins with it.
-    pub(crate) fn hands(&self) -> (Hands, u32) {
+    /// What hands hold, what is laid on, and the last move that was taken: a screen that comes back begins with it.
+    pub(crate) fn hands(&self) -> (Hands, Vec<Shield>, u32) {
         let state = self.state();
-        (state.attempt.hands, state.taken)
+        (state.attempt.hands, state.attempt.scene.shields.clone(), state.taken)
     }
 
     /// Something was done. What was taken already is not done twice.
@@ -91,7 +93,8 @@ impl Seat {
         let tick = state.attempt.ticks();
         state.unkept.push(AttemptEventRow { seq: sent.seq, tick, does });
         state.attempt.does(sent.does);
-        (state.taken, state.begun) = (sent.seq, true);
+        state.taken = sent.seq;
+        state.begun |= !sent.does.is_before();
         Ok(())
     }
 
@@ -102,7 +105,8 @@ impl Seat {
             state.attempt.tick();
         }
         let (tick, kept) = (state.attempt.ticks(), state.kept);
-        CuesAt { tick, kept, cues: Cues::of(&state.attempt).bytes() }
+        let laid = state.attempt.scene.shields.clone();
+        CuesAt { tick, kept, cues: Cues::of(&state.attempt).bytes(), laid }
     }
 
     /// Puts what hands did into the store, and the end where it has come. Answers whether it has.

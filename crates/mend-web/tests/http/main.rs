@@ -5,6 +5,7 @@ mod counter;
 mod drafts;
 mod fixture;
 mod people;
+mod practice;
 mod routes;
 mod shop;
 mod stock;

@@ -5,6 +5,7 @@ use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::board::{JointShape, Rect};
+use mend_core::heat::shield::Shield;
 use mend_core::practice::hands::{DISTANCES_MM, Hands, IRON_C, MOST_PULL_N};
 use mend_core::practice::scene::{PracticeGoal, PracticeScene};
 use serde::Serialize;
@@ -34,6 +35,13 @@ struct DrawnThing {
     at: Box4,
     bottom: bool,
     round: bool,
+}
+
+impl DrawnThing {
+    fn of_shield(shield: &Shield) -> Self {
+        let bottom = shield.face == mend_core::board::Face::Bottom;
+        Self { name: String::new(), at: (&shield.area()).into(), bottom, round: false }
+    }
 }
 
 /// A joint.
@@ -93,7 +101,7 @@ impl DrawnScene {
             part: scene.goal.has_part().then_some(part),
             joints: connector.joints.iter().map(joint).collect(),
             components: board.components.iter().map(|n| thing(&n.name, &n.body, on_bottom(n.face), n.round)).collect(),
-            shields: scene.shields.iter().map(|s| thing("", &s.area(), on_bottom(s.face), false)).collect(),
+            shields: scene.shields.iter().map(DrawnThing::of_shield).collect(),
             set_c: celsius(station.set_range),
             flow: [station.flow_range.0.in_litres_per_minute(), station.flow_range.1.in_litres_per_minute()],
             nozzles: station.nozzles.iter().map(|nozzle| nozzle.in_mm()).collect(),
@@ -103,6 +111,18 @@ impl DrawnScene {
             grips: scene.goal.has_part(),
             braids: matches!(scene.goal, PracticeGoal::ClearHoles | PracticeGoal::CleanUp),
         }
+    }
+}
+
+/// What is laid on, as a screen takes it.
+#[derive(Serialize)]
+pub(super) struct DrawnShields {
+    shields: Vec<DrawnThing>,
+}
+
+impl DrawnShields {
+    pub(super) fn new(shields: &[Shield]) -> Self {
+        Self { shields: shields.iter().map(DrawnThing::of_shield).collect() }
     }
 }
 
@@ -120,13 +140,15 @@ pub(super) struct DrawnHands {
     pull_n: f64,
     iron_c: f64,
     braid: bool,
+    shields: Vec<DrawnThing>,
     /// The last move that was taken.
     taken: u32,
 }
 
 impl DrawnHands {
-    pub(super) fn new(hands: &Hands, taken: u32) -> Self {
+    pub(super) fn new((hands, shields, taken): (Hands, Vec<Shield>, u32)) -> Self {
         Self {
+            shields: shields.iter().map(DrawnThing::of_shield).collect(),
             taken,
             aim: [hands.aim.x, hands.aim.y],
             distance_mm: hands.distance_mm,
@@ -154,6 +176,8 @@ struct AttemptPage {
     has_part: bool,
     braids: bool,
     by_iron: bool,
+    /// Something stands beside the part: it may be taped.
+    neighbours: bool,
     fahrenheit: bool,
 }
 
@@ -172,6 +196,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         goal: goal_words(scene.goal),
         has_part: scene.goal.has_part(),
         braids: drawn.braids,
+        neighbours: !scene.board.components.is_empty(),
         by_iron: drawn.braids || scene.bridge.is_some(),
         scene: serde_json::to_string(&drawn)?,
         fahrenheit: visitor.is_fahrenheit(),

@@ -17,7 +17,7 @@ use super::course::place_of;
 use crate::App;
 use crate::computing::Progress;
 use crate::draw::attempt_chart::AttemptChart;
-use crate::job::Job;
+use crate::job::{Job, Planned};
 use crate::pages::Frame;
 use crate::practice::replayed;
 use crate::refusal::Refusal;
@@ -85,7 +85,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         return Ok(Redirect::to(&format!("/practice/{}", row.id)).into_response());
     }
     let attempt = replayed(&app, &row).await?;
-    let place = place_of(&row.task);
+    let (place, rehearsed) = (place_of(&row.task), rehearsed(&app, row.job).await?);
     let next = (!row.task.is_empty() && attempt.passed()).then(|| course().get(place + 1)).flatten();
     let title = subject_words(&row.task, row.job);
     let lets_go = attempt.lets_go_c.iter().map(|t| visitor.scale.of(Temperature::celsius(*t)));
@@ -99,28 +99,31 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         seconds: format!("{:.0} s", attempt.seconds()),
         points: debrief(&attempt).iter().map(debrief_words).collect(),
         moments: moments(&attempt),
-        chart: AttemptChart::new(&attempt, visitor.scale),
+        chart: AttemptChart::new(&attempt, rehearsed.as_ref().map(|planned| &planned.plan), visitor.scale),
         scene: serde_json::to_string(&DrawnScene::new(&attempt.scene))?,
         replay: serde_json::to_string(&seconds(&attempt, visitor.scale))?,
         lets_go: serde_json::to_string(&lets_go)?,
         unit: visitor.scale.symbol(),
         task: row.task.clone(),
         next: next.map(|task| task.key),
-        planned: planned(&app, row.job).await?,
+        planned: rehearsed.as_ref().zip(row.job).map(planned_view),
         job: row.job,
         window: super::path::air_of(&attempt).map(|_| Progress::Computing(0)),
     };
     Ok(page.into_response())
 }
 
-async fn planned(app: &App, job: Option<i64>) -> Result<Option<PlannedView>, Refusal> {
-    let Some(job) = job else { return Ok(None) };
-    let loaded = Job::load(app, job).await?;
-    Ok(loaded.bench_plan().map(|planned| PlannedView {
-        job,
-        release: words::release(&planned.plan.release),
-        abort_s: format!("{:.0} s", planned.plan.abort.at_s),
-    }))
+/// The plan of the job that was rehearsed.
+async fn rehearsed(app: &App, job: Option<i64>) -> Result<Option<Planned>, Refusal> {
+    match job {
+        Some(job) => Ok(Job::load(app, job).await?.bench_plan().cloned()),
+        None => Ok(None),
+    }
+}
+
+fn planned_view((planned, job): (&Planned, i64)) -> PlannedView {
+    let plan = &planned.plan;
+    PlannedView { job, release: words::release(&plan.release), abort_s: format!("{:.0} s", plan.abort.at_s) }
 }
 
 fn moments(attempt: &Attempt) -> Vec<MomentView> {

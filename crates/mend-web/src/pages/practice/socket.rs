@@ -4,6 +4,7 @@
 use std::sync::Arc;
 use std::time::Duration;
 
+use axum::extract::ws::rejection::WebSocketUpgradeRejection;
 use axum::extract::ws::{Message, WebSocket, WebSocketUpgrade};
 use axum::extract::{Path, State};
 use axum::http::uri::Authority;
@@ -15,7 +16,7 @@ use mend_formats::practice::sent;
 use tokio::sync::watch;
 use tokio::time::{MissedTickBehavior, interval};
 
-use super::attempt::DrawnHands;
+use super::attempt::{DrawnHands, DrawnShields};
 use super::attempt_at;
 use crate::App;
 use crate::practice::frame::CuesAt;
@@ -34,12 +35,13 @@ pub(crate) async fn open(
     State(app): State<App>,
     path: Path<String>,
     headers: HeaderMap,
-    upgrade: WebSocketUpgrade,
+    upgrade: Result<WebSocketUpgrade, WebSocketUpgradeRejection>,
 ) -> Result<Response, Refusal> {
+    let row = attempt_at(&app, &path).await?;
     if !is_ours(&headers) {
         return Err(Refusal::Plain(StatusCode::FORBIDDEN, "Another site asked for this".to_owned()));
     }
-    let row = attempt_at(&app, &path).await?;
+    let upgrade = upgrade.map_err(|refused| Refusal::Plain(refused.status(), refused.body_text()))?;
     if row.ended_ms.is_some() {
         return Err(Refusal::NotYet("This attempt is over"));
     }
@@ -63,8 +65,7 @@ fn is_ours(headers: &HeaderMap) -> bool {
 
 /// Goes on with an attempt until it is over, the connection is lost, or somebody else comes to it. Answers whether it is over.
 async fn attend(app: &App, mut socket: WebSocket, watcher: Watcher) -> bool {
-    let (hands, taken) = watcher.seat.hands();
-    let hands = serde_json::to_string(&DrawnHands::new(&hands, taken)).unwrap_or_default();
+    let hands = serde_json::to_string(&DrawnHands::new(watcher.seat.hands())).unwrap_or_default();
     if socket.send(Message::text(hands)).await.is_err() {
         return false;
     }
@@ -123,6 +124,12 @@ async fn send_newest(mut sink: SplitSink<WebSocket, Message>, mut seen: watch::R
     let mut before: Option<CuesAt> = None;
     while seen.changed().await.is_ok() {
         let now = seen.borrow_and_update().clone();
+        if before.as_ref().is_some_and(|before| before.laid != now.laid) {
+            let laid = serde_json::to_string(&DrawnShields::new(&now.laid)).unwrap_or_default();
+            if sink.send(Message::text(laid)).await.is_err() {
+                return;
+            }
+        }
         if sink.send(Message::binary(now.frame(before.as_ref()))).await.is_err() {
             return;
         }
