@@ -6,7 +6,7 @@ CREATE TABLE attempts (
     job_id    INTEGER REFERENCES jobs (id),-- rehearsed for
     of        TEXT    NOT NULL,            -- urgent-mend/practice/1
     begun_ms  INTEGER NOT NULL,
-    ticks     INTEGER NOT NULL,            -- steps until it was done; 0: it goes on
+    ticks     INTEGER NOT NULL,            -- steps so far
     ended_ms  INTEGER,
     passed    INTEGER NOT NULL,
     harms     TEXT    NOT NULL             -- JSON; empty: it goes on

@@ -19,7 +19,7 @@ pub struct AttemptRow {
     pub of: String,
     /// When, ms since the epoch.
     pub begun_ms: i64,
-    /// Steps until it was done; 0: it goes on.
+    /// Steps so far.
     pub ticks: u32,
     /// Done?
     pub ended_ms: Option<i64>,
@@ -111,6 +111,13 @@ impl Write<'_> {
         for AttemptEventRow { seq, tick, does } in events {
             statement.execute(params![id, seq, tick, does])?;
         }
+        Ok(())
+    }
+
+    /// How far it is.
+    pub fn set_attempt_ticks(&self, id: i64, ticks: u32) -> Result<(), StoreError> {
+        let sql = "UPDATE attempts SET ticks = ?2 WHERE id = ?1 AND ended_ms IS NULL AND ticks < ?2";
+        self.0.prepare_cached(sql)?.execute(params![id, ticks])?;
         Ok(())
     }
 

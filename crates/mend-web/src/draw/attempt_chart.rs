@@ -11,13 +11,14 @@ use super::axis::round_numbers;
 use super::n;
 
 const LEFT: f64 = 56.0;
-const TOP: f64 = 36.0;
+const TOP: f64 = 52.0;
 const WIDTH: f64 = 760.0;
 const HEIGHT: f64 = 270.0;
 /// An attempt that was shorter is drawn as long as this, s.
 const SHORTEST_S: f64 = 20.0;
-/// Marks nearer to each other than this share a line of words.
-const CLOSE: f64 = 90.0;
+/// Words of marks stand in lines above the picture, so that none is printed over another; a letter's width.
+const LINES: [f64; 3] = [9.0, 25.0, 41.0];
+const LETTER: f64 = 9.0;
 
 /// A curve.
 pub(crate) struct AttemptCurve {
@@ -156,6 +157,7 @@ fn apart(curves: &mut [AttemptCurve]) {
 }
 
 /// When all was free, when the part came up, and what was harmed.
+#[allow(clippy::cast_precision_loss, reason = "letters of a word")]
 fn marks(attempt: &Attempt, paper: &ChartPaper) -> Vec<AttemptMark> {
     let free = attempt.joints.iter().map(|joint| joint.freed_s).try_fold(0.0_f64, |last, at| Some(last.max(at?)));
     let harm = |harm: &Harm| (harm.at_s, "harm", "✕");
@@ -165,15 +167,16 @@ fn marks(attempt: &Attempt, paper: &ChartPaper) -> Vec<AttemptMark> {
         all.into_iter().chain(up).chain(attempt.harms.iter().map(harm)).collect();
     moments.sort_by(|a, b| a.0.total_cmp(&b.0));
     let mut marks: Vec<AttemptMark> = Vec::new();
-    let (mut before, mut line) = (f64::NEG_INFINITY, 0);
+    let mut ends = LINES.map(|_| f64::NEG_INFINITY);
     for (at_s, class, sign) in moments {
         let x = paper.x(at_s);
         if marks.last().is_some_and(|mark| mark.x == n(x) && mark.class == class) {
             continue;
         }
-        line = if x - before < CLOSE { 1 - line } else { 0 };
-        before = x;
-        marks.push(AttemptMark { class, x: n(x), sign, line: n(if line == 0 { 9.0 } else { 26.0 }) });
+        let half = sign.chars().count() as f64 * LETTER / 2.0 + 2.0;
+        let line = ends.iter().position(|end| *end <= x - half).unwrap_or(LINES.len() - 1);
+        ends[line] = x + half;
+        marks.push(AttemptMark { class, x: n(x), sign, line: n(LINES[line]) });
     }
     marks
 }

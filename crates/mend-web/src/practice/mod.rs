@@ -13,6 +13,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use mend_core::practice::attempt::Attempt;
 use mend_core::practice::hands::HandEvent;
+use mend_core::practice::scene::PracticeScene;
 use mend_formats::practice;
 use mend_store::AttemptRow;
 
@@ -64,14 +65,33 @@ fn has_room(seats: &mut HashMap<i64, Arc<Seat>>, id: i64) -> bool {
     seats.len() < SEATS || seats.contains_key(&id)
 }
 
+/// All that was kept of an attempt: it gives the attempt again.
+pub(crate) struct KeptAttempt {
+    scene: PracticeScene,
+    events: Vec<HandEvent>,
+    ticks: u32,
+}
+
+impl KeptAttempt {
+    pub(crate) async fn load(app: &App, row: &AttemptRow) -> Result<Self, Refusal> {
+        let scene = subject::scene(app, row).await?;
+        let id = row.id;
+        let kept = app.reading(move |read| read.attempt_events(id)).await?;
+        let events: Vec<HandEvent> = kept.iter().filter_map(|event| practice::event(event.tick, &event.does)).collect();
+        let ticks = events.last().map_or(0, |event| event.tick).max(row.ticks);
+        Ok(Self { scene, events, ticks })
+    }
+
+    /// The attempt as it stood. On the blocking pool: it computes. None where the metal of its joints can't be computed.
+    pub(crate) fn replayed(self) -> Option<Attempt> {
+        Attempt::replayed(self.scene, &self.events, self.ticks)
+    }
+}
+
 /// An attempt as it stands after all that was kept of it.
 pub(crate) async fn replayed(app: &App, row: &AttemptRow) -> Result<Attempt, Refusal> {
-    let scene = subject::scene(app, row).await?;
-    let id = row.id;
-    let kept = app.reading(move |read| read.attempt_events(id)).await?;
-    let events: Vec<HandEvent> = kept.iter().filter_map(|event| practice::event(event.tick, &event.does)).collect();
-    let until = if row.ended_ms.is_some() { row.ticks } else { events.last().map_or(0, |event| event.tick) };
-    let attempt = tokio::task::spawn_blocking(move || Attempt::replayed(scene, &events, until)).await;
+    let kept = KeptAttempt::load(app, row).await?;
+    let attempt = tokio::task::spawn_blocking(move || kept.replayed()).await;
     let attempt = attempt.map_err(|error| Refusal::Broken(error.to_string()))?;
     attempt.ok_or(Refusal::NotYet("The metal of these joints can't be computed"))
 }

@@ -111,15 +111,17 @@ impl Seat {
 
     /// Puts what hands did into the store, and the end where it has come. Answers whether it has.
     pub(crate) async fn keep(&self, app: &App) -> Result<bool, Refusal> {
-        let (events, end) = {
+        let (events, ticks, end) = {
             let mut state = self.state();
-            (std::mem::take(&mut state.unkept), ended(&state.attempt, app.now_ms())?)
+            let end = ended(&state.attempt, app.now_ms())?;
+            (std::mem::take(&mut state.unkept), state.attempt.ticks(), end)
         };
         let (id, last, over) = (self.id, events.last().map(|event| event.seq), end.is_some());
         let kept = events.clone();
         let written = app
             .writing(move |write| {
                 write.add_attempt_events(id, &kept)?;
+                write.set_attempt_ticks(id, ticks)?;
                 end.map_or(Ok(()), |end| {
                     write.end_attempt(id, &end)?;
                     grant(write, id)

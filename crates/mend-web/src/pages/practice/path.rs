@@ -9,7 +9,7 @@ use mend_core::heat::motion::Motion;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::tool::HotAir;
 use mend_core::planning::order::Order;
-use mend_core::planning::process_window::process_window;
+use mend_core::planning::process_window::{ProcessWindow, process_window};
 use mend_core::practice::attempt::Attempt;
 use mend_core::practice::hands::Hands;
 use mend_core::practice::scene::PracticeScene;
@@ -20,7 +20,7 @@ use super::attempt_at;
 use crate::App;
 use crate::computing::{Failed, Key, Progress, Rechecked, Viewer};
 use crate::draw::window_map::{WindowMap, WindowOf, window_map};
-use crate::practice::replayed;
+use crate::practice::{KeptAttempt, replayed};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 
@@ -62,19 +62,30 @@ pub(crate) async fn poll(
     path: Path<String>,
 ) -> Result<TriedWindowPart, Refusal> {
     let row = attempt_at(&app, &path).await?;
-    let attempt = replayed(&app, &row).await?;
-    let air = air_of(&attempt).ok_or(Refusal::NotFound("window"))?;
-    let (scene, id) = (attempt.scene.clone(), row.id);
-    let work = move |watch: &Watch| window(&scene, &air, watch);
+    let (id, kept) = (row.id, KeptAttempt::load(&app, &row).await?);
+    let work = move |watch: &Watch| {
+        let attempt = kept.replayed().ok_or(Failed::Broken("its metal can't be computed".to_owned()))?;
+        let air = air_of(&attempt).ok_or(Failed::Broken("no air blew".to_owned()))?;
+        window(&attempt.scene, &air, watch)
+    };
     let stand = app.computing.compute((Viewer::Attempt(id), &Key::window(format!("attempt {id}"))), work).await;
-    let part = stand.shown(|window| {
-        let tried: Vec<(Temperature, Flow)> = tried(&attempt);
-        let (board, station) = (&attempt.scene.board, &attempt.scene.station);
-        let of = WindowOf { board, station, air: &air, tried: &tried };
-        let nozzle = format!("{:.0} mm nozzle, {:.0} mm away", air.nozzle.in_mm(), air.distance.in_mm());
-        TriedWindow { map: window_map((&window.map, &[]), &of, visitor.scale), nozzle }
-    })?;
+    let part = match stand.shown(|window| window)? {
+        Progress::Ready(window) => {
+            let attempt = replayed(&app, &row).await?;
+            Progress::Ready(tried_window(&attempt, &window.map, visitor)?)
+        }
+        Progress::Computing(percent) => Progress::Computing(percent),
+        Progress::Cancelled => Progress::Cancelled,
+    };
     Ok(TriedWindowPart { id, part })
+}
+
+fn tried_window(attempt: &Attempt, map: &ProcessWindow, visitor: Visitor) -> Result<TriedWindow, Refusal> {
+    let air = air_of(attempt).ok_or(Refusal::NotFound("window"))?;
+    let (board, station, tried) = (&attempt.scene.board, &attempt.scene.station, tried(attempt));
+    let of = WindowOf { board, station, air: &air, tried: &tried };
+    let nozzle = format!("{:.0} mm nozzle, {:.0} mm away", air.nozzle.in_mm(), air.distance.in_mm());
+    Ok(TriedWindow { map: window_map((map, &[]), &of, visitor.scale), nozzle })
 }
 
 fn window(scene: &PracticeScene, air: &HotAir, watch: &Watch) -> Result<Rechecked, Failed> {

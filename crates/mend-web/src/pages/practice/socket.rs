@@ -25,8 +25,9 @@ use crate::refusal::Refusal;
 
 /// A step of the attempt.
 const STEP: Duration = Duration::from_millis(100);
-/// What hands did is kept so often, steps.
+/// What hands did is kept so often, and how far it is where they did nothing, steps.
 const KEEPS_EVERY: u32 = 5;
+const KEEPS_TIME: u32 = 50;
 /// The longest move, bytes.
 const LONGEST_MOVE: usize = 512;
 
@@ -82,7 +83,8 @@ async fn attend(app: &App, mut socket: WebSocket, watcher: Watcher) -> bool {
                 let seat = Arc::clone(&watcher.seat);
                 let Ok(cues) = tokio::task::spawn_blocking(move || seat.step()).await else { break };
                 steps += 1;
-                if (steps.is_multiple_of(KEEPS_EVERY) && watcher.seat.has_unkept()) || is_over(&cues) {
+                let moved = steps.is_multiple_of(KEEPS_EVERY) && watcher.seat.has_unkept();
+                if moved || steps.is_multiple_of(KEEPS_TIME) || is_over(&cues) {
                     over = kept(app, &watcher).await;
                 }
                 newest.send_replace(cues);
