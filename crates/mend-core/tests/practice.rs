@@ -241,8 +241,10 @@ fn tape_over_plastic_delays_its_damage_and_is_laid_before_the_clock_runs() {
         let mut hand = Hand::at(task("latch-beside").unwrap(), 17);
         let latch = hand.attempt.scene.board.components[0].body.centre;
         let cover = HandMove::Cover { x_mm: latch.x, y_mm: latch.y };
-        // Laid, taken off, and laid again where it is wanted.
+        // Laid, taken off, and laid again where it is wanted; what is set meanwhile stays set.
+        hand.does(HandMove::Flow { litres: 77.0 });
         hand.does(cover);
+        assert_eq!(hand.attempt.hands.flow, 77.0);
         assert_eq!(hand.attempt.scene.shields.len(), 1);
         hand.does(cover);
         if taped {

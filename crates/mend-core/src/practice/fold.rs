@@ -90,7 +90,8 @@ impl Attempt {
         };
         let scene = PracticeScene { shields, ..self.scene.clone() };
         if let Some(begun) = Self::begin(scene) {
-            *self = begun;
+            // Whatever hands hold already they go on holding.
+            *self = Self { hands: self.hands, changed: true, ..begun };
         }
     }
 

@@ -207,6 +207,7 @@ const acts = {
     if (!thing) return;
     does({ kind: "cover", x_mm: thing.at[0], y_mm: thing.at[1] });
   },
+  touch: ([x, y]) => does({ kind: "touch", x_mm: x, y_mm: y }),
   finish: () => does({ kind: "finish" }),
 };
 
@@ -270,6 +271,7 @@ const keys = {
   w: () => scene.braids && act("wire"),
   z: () => zoom(),
   c: () => cover(),
+  x: () => scene.grips && act("touch", hands.aim),
   4: () => take("tape"),
   pageup: () => act("distance", hands.distance_mm + 1),
   pagedown: () => act("distance", hands.distance_mm - 1),
@@ -301,7 +303,7 @@ function where(event) {
 canvas.addEventListener("pointermove", (event) => {
   if (!look || !hands) return;
   const now = performance.now();
-  if (tool === "tweezers" && pointer !== null && event.pointerType === "pen") act("pull", Math.round(16 * event.pressure * 0.5 * 2) / 2);
+  if (tool === "tweezers" && pointer !== null && event.pointerType === "pen") act("pull", Math.round(16 * event.pressure) / 2);
   if (now - last < 90) return;
   last = now;
   if (tool === "air") act("aim", where(event));
@@ -323,7 +325,7 @@ canvas.addEventListener("pointerdown", (event) => {
   if (tool === "tweezers") {
     const inside = ({ at: [x, y, width, depth] }) => Math.abs(at[0] - x) <= width / 2 && Math.abs(at[1] - y) <= depth / 2;
     if (scene.part && inside(scene.part)) act("grip", true);
-    else does({ kind: "touch", x_mm: at[0], y_mm: at[1] });
+    else act("touch", at);
   }
 });
 

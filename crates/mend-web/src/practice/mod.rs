@@ -23,6 +23,7 @@ use crate::refusal::Refusal;
 
 /// So many attempts go on at once.
 pub(crate) const SEATS: usize = 50;
+const FULL: Refusal = Refusal::NotYet("The practice bench is full: fifty are at it. Try again in a few minutes");
 
 /// The seats.
 #[derive(Default)]
@@ -36,15 +37,22 @@ impl PracticeBench {
         if let Some(seat) = self.taken(row.id) {
             return Ok(seat);
         }
+        self.expect_room(row.id)?;
         let attempt = replayed(app, row).await?;
         let id = row.id;
         let kept = app.reading(move |read| read.attempt_events(id)).await?;
         let last = kept.last().map_or(0, |event| event.seq);
         let mut seats = self.seats.lock().unwrap_or_else(PoisonError::into_inner);
         if !has_room(&mut seats, id) {
-            return Err(Refusal::NotYet("The practice bench is full: fifty are at it. Try again in a few minutes"));
+            return Err(FULL);
         }
         Ok(Arc::clone(seats.entry(id).or_insert_with(|| Arc::new(Seat::new(id, attempt, last)))))
+    }
+
+    /// A refusal where every seat is taken, and none of them by this attempt.
+    pub(crate) fn expect_room(&self, id: i64) -> Result<(), Refusal> {
+        let mut seats = self.seats.lock().unwrap_or_else(PoisonError::into_inner);
+        if has_room(&mut seats, id) { Ok(()) } else { Err(FULL) }
     }
 
     fn taken(&self, id: i64) -> Option<Arc<Seat>> {

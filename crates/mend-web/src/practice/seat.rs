@@ -15,6 +15,9 @@ use super::record::grant;
 use crate::App;
 use crate::refusal::Refusal;
 
+/// More moves than this in half a second are no hand's: the connection ends, and what is kept stays.
+const MOST_UNKEPT: usize = 600;
+
 /// A seat: the attempt, and what of it is not in the store yet.
 pub(crate) struct Seat {
     id: i64,
@@ -88,6 +91,9 @@ impl Seat {
         let mut state = self.state();
         if sent.seq <= state.taken || state.attempt.finished {
             return Ok(());
+        }
+        if state.unkept.len() >= MOST_UNKEPT {
+            return Err(Refusal::Busy);
         }
         let does = practice::write_move(&sent.does)?;
         let tick = state.attempt.ticks();

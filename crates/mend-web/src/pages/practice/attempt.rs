@@ -186,6 +186,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
     if row.ended_ms.is_some() {
         return Ok(Redirect::to(&format!("/practice/{}/debrief", row.id)).into_response());
     }
+    // A browser can't tell why a WebSocket is refused: the page says it.
+    app.practice.expect_room(row.id)?;
     let scene = scene(&app, &row).await?;
     let drawn = DrawnScene::new(&scene);
     let title = subject_words(&row.task, row.job);
