@@ -81,7 +81,7 @@ pub struct Attempt {
     pub(super) browned_s: f64,
     pub(super) touched: Option<Point>,
     /// Where solder of the factory is melted, °C: what stands near is soldered with it.
-    melted_c: f64,
+    pub(super) melted_c: f64,
     pub(super) ticks: u32,
     /// Hands hold something else since the last step.
     pub(super) changed: bool,
