@@ -350,6 +350,18 @@ fn one_pass_leaves_alloy_that_the_pin_walk_finds_and_a_new_part_that_is_moved_wh
 }
 
 #[test]
+fn what_was_not_done_is_said_though_nothing_went_wrong() {
+    let mut hand = Hand::at(task("full-holes").unwrap(), 3);
+    for joint in 0..4 {
+        hand.tip_on(joint);
+        hand.waits_until(|cues| cues.joints[joint] == JointLook::Shiny, 20.0);
+    }
+    hand.does(HandMove::Finish);
+    let goal = PracticeGoal::ClearHoles;
+    assert_eq!(debrief(&hand.attempt), [DebriefPoint::NotDone { goal }], "molten, and no braid");
+}
+
+#[test]
 fn plastic_turns_glossy_and_sags_before_it_is_damaged() {
     let mut hand = Hand::at(task("latch-beside").unwrap(), 40);
     let latch = hand.attempt.scene.board.components[0].body.centre;

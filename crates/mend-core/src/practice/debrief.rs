@@ -74,6 +74,11 @@ pub enum DebriefPoint {
         /// Passes of the joint with the fewest.
         passes: u32,
     },
+    /// Nothing went wrong, and what was to be done was not.
+    NotDone {
+        /// What was to be done.
+        goal: PracticeGoal,
+    },
     /// Nothing to change.
     Clean {
         /// All of it, s.
@@ -96,7 +101,10 @@ pub fn debrief(attempt: &Attempt) -> Vec<DebriefPoint> {
     points.extend(never_melted(attempt));
     points.extend(waited_long(attempt));
     if points.is_empty() {
-        points.push(DebriefPoint::Clean { seconds: attempt.seconds() });
+        points.push(match attempt.reached() {
+            true => DebriefPoint::Clean { seconds: attempt.seconds() },
+            false => DebriefPoint::NotDone { goal: attempt.scene.goal },
+        });
     }
     points.truncate(MOST);
     points

@@ -137,9 +137,21 @@ pub(crate) fn debrief_words(point: &DebriefPoint) -> String {
                 capital(row)
             )
         }
+        DebriefPoint::NotDone { goal } => not_done(*goal).to_owned(),
         DebriefPoint::Clean { seconds } => {
             format!("Nothing to change: done in {seconds:.0} s, and everything is whole.")
         }
+    }
+}
+
+fn not_done(goal: PracticeGoal) -> &'static str {
+    match goal {
+        PracticeGoal::Remove => "Every joint let go, and nobody lifted the part: pull once it moves in a light grip.",
+        PracticeGoal::Fit => "Its joints were wetted and still liquid: wait until all of them are dull.",
+        PracticeGoal::ClearHoles => {
+            "A hole is still full: fresh braid under the tip once it shines, and hold on for two seconds."
+        }
+        PracticeGoal::CleanUp => "Not every land has been wicked: fresh braid, fresh wire, and once more.",
     }
 }
 
