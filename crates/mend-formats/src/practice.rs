@@ -71,11 +71,6 @@ impl ShopSceneFile {
             seed,
         })
     }
-
-    /// Its station.
-    pub fn station_named(&self) -> &str {
-        &self.inputs.station
-    }
 }
 
 /// Reads what an attempt began with; none: it can't be read.

@@ -13,7 +13,6 @@ use super::shielding::Shielding;
 use super::simulation::Simulation;
 use super::under::{Under, layer_of, mean};
 use crate::board::{Face, Rect};
-use crate::units::Temperature;
 
 /// The screening grid, ten steps a second.
 pub const BY_HAND: Resolution = Resolution { cell_mm: 2.0, layers: 3, step_s: 0.1 };
@@ -104,21 +103,6 @@ impl HandRig {
     pub fn is_free(&self, joint: usize) -> bool {
         let (view, node) = (self.view(), self.network.joints[joint]);
         view.node_enthalpy(node) >= view.free_from(node)
-    }
-
-    /// Is a joint all solid?
-    pub fn is_solid(&self, joint: usize) -> bool {
-        self.view().is_solid(self.network.joints[joint])
-    }
-
-    /// The grid.
-    pub fn mesh(&self) -> &Mesh {
-        &self.mesh
-    }
-
-    /// The room.
-    pub fn ambient(&self) -> Temperature {
-        self.ambient.temperature
     }
 
     fn ambient_c(&self) -> f64 {

@@ -224,7 +224,7 @@ impl<'a> SetUp<'a> {
         Self { case, parameters, mesh, network, covered, shielding, ambient }
     }
 
-    pub(super) fn course<T>(&self, what: impl FnOnce(Course<'_>) -> T) -> T {
+    fn course<T>(&self, what: impl FnOnce(Course<'_>) -> T) -> T {
         let Self { case, parameters, mesh, network, covered, shielding, ambient } = self;
         let (nodes, ambient) = (&network.nodes, *ambient);
         what(Course { case, parameters, scene: HeatedBoard { mesh, nodes, covered, shielding, ambient }, network })

@@ -9,7 +9,7 @@ use crate::heat::hand_rig::{BY_HAND, HandRig};
 use crate::heat::parameters::ParameterSample;
 use crate::heat::traces::Traces;
 use crate::planning::tolerance::{LAMINATE, Tolerance};
-use crate::solder::{MeltTarget, Residue, amount};
+use crate::solder::{MeltTarget, Residue};
 use crate::units::Temperature;
 
 /// A step, s.
@@ -22,7 +22,7 @@ pub const LONGEST: u32 = 360 * STEPS_PER_SECOND;
 /// What something has endured of what it stands.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Endured {
-    pub(super) stands: Tolerance,
+    stands: Tolerance,
     /// 1: it is damaged.
     pub taken: f64,
     /// Since when it has been glossy, s.
@@ -167,6 +167,11 @@ impl Attempt {
         self.scene.goal.has_part() && self.part_off_s.is_none() && self.holding().next().is_none()
     }
 
+    /// When the last of the joints first let go, s; none: one never did.
+    pub fn last_freed_s(&self) -> Option<f64> {
+        self.joints.iter().try_fold(0.0_f64, |last, joint| Some(last.max(joint.freed_s?)))
+    }
+
     /// Joints that hold the part: neither liquid nor torn.
     pub(super) fn holding(&self) -> impl Iterator<Item = usize> {
         self.joints.iter().enumerate().filter(|(_, joint)| !joint.free && !joint.torn).map(|(k, _)| k)
@@ -178,7 +183,7 @@ impl Attempt {
         soldered && self.rig.under(&self.rig.network.stands_on[component]) >= self.melted_c
     }
 
-    /// Does what stays in a joint be so little that it may be soldered over?
+    /// Is what stays in a joint so little that it may be soldered over?
     pub(super) fn is_clean(&self, joint: usize) -> bool {
         let fate = &self.joints[joint];
         fate.passes > 0 && fate.residue.is_clean(&self.scene.composition.refit.composition)
@@ -199,11 +204,7 @@ fn fates(scene: &PracticeScene) -> Option<Vec<JointFate>> {
     let (groups, composition) = (groups(&scene.board), &scene.composition);
     let fate = |k: usize| {
         let group = groups.iter().find(|group| group.joints.contains(&k))?;
-        let mut residue = Residue::from_group(composition, group);
-        if let Some((feed, fed)) = composition.feeds(group).zip(amount(composition, group)) {
-            residue.fed(&feed.metal.composition, fed.mass_mg);
-        }
-        Some(JointFate::new(residue))
+        Some(JointFate::new(Residue::fed_group(composition, group)))
     };
     (0..scene.board.connector.joints.len()).map(fate).collect()
 }

@@ -185,7 +185,7 @@ fn never_melted(attempt: &Attempt) -> Option<DebriefPoint> {
 }
 
 fn waited_long(attempt: &Attempt) -> Option<DebriefPoint> {
-    let last = attempt.joints.iter().map(|joint| joint.freed_s).try_fold(0.0_f64, |last, at| Some(last.max(at?)))?;
+    let last = attempt.last_freed_s()?;
     let until = attempt.part_off_s.unwrap_or(attempt.seconds());
     let long = attempt.scene.goal == PracticeGoal::Remove && until - last > WAITED_S;
     long.then_some(DebriefPoint::WaitedLong { seconds: until - last })

@@ -34,6 +34,15 @@ impl Residue {
         }
     }
 
+    /// The same with what was fed to it.
+    pub fn fed_group(composition: &JointComposition, group: &JointGroup) -> Self {
+        let mut residue = Self::from_group(composition, group);
+        if let Some((feed, fed)) = composition.feeds(group).zip(amount(composition, group)) {
+            residue.fed(&feed.metal.composition, fed.mass_mg);
+        }
+        residue
+    }
+
     /// Metal comes to it, mg; all that is there melts and mixes.
     pub fn fed(&mut self, metal: &Composition, mass_mg: f64) {
         for (mass, composition) in &mut self.tracks {
@@ -99,10 +108,7 @@ pub fn cycles(composition: &JointComposition, group: &JointGroup) -> Option<usiz
 /// where eight do not do.
 pub(super) fn cleaned(composition: &JointComposition, group: &JointGroup) -> (Residue, Option<usize>) {
     let refit = composition.refit.composition;
-    let mut residue = Residue::from_group(composition, group);
-    if let Some((feed, fed)) = composition.feeds(group).zip(amount(composition, group)) {
-        residue.fed(&feed.metal.composition, fed.mass_mg);
-    }
+    let mut residue = Residue::fed_group(composition, group);
     // Whatever was fed comes out again, and a factory's joint makes room for the new one: one pass at least, no exception.
     for cycle in 1..=MOST_CYCLES {
         if cycle > 1 {

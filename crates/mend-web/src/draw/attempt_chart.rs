@@ -81,7 +81,7 @@ impl ChartPaper {
 }
 
 /// The joint that was the furthest from letting go when it was over, or the last to.
-pub(crate) fn coldest(attempt: &Attempt) -> Option<usize> {
+fn coldest(attempt: &Attempt) -> Option<usize> {
     let when = |k: &usize| attempt.joints[*k].freed_s.unwrap_or(f64::INFINITY);
     (0..attempt.joints.len()).max_by(|a, b| when(a).total_cmp(&when(b)))
 }
@@ -159,9 +159,8 @@ fn apart(curves: &mut [AttemptCurve]) {
 /// When all was free, when the part came up, and what was harmed.
 #[allow(clippy::cast_precision_loss, reason = "letters of a word")]
 fn marks(attempt: &Attempt, paper: &ChartPaper) -> Vec<AttemptMark> {
-    let free = attempt.joints.iter().map(|joint| joint.freed_s).try_fold(0.0_f64, |last, at| Some(last.max(at?)));
     let harm = |harm: &Harm| (harm.at_s, "harm", "✕");
-    let all = free.map(|at| (at, "free", "free"));
+    let all = attempt.last_freed_s().map(|at| (at, "free", "free"));
     let up = attempt.part_off_s.map(|at| (at, "up", "up"));
     let mut moments: Vec<(f64, &'static str, &'static str)> =
         all.into_iter().chain(up).chain(attempt.harms.iter().map(harm)).collect();

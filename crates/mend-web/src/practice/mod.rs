@@ -38,10 +38,9 @@ impl PracticeBench {
             return Ok(seat);
         }
         self.expect_room(row.id)?;
-        let attempt = replayed(app, row).await?;
-        let id = row.id;
-        let kept = app.reading(move |read| read.attempt_events(id)).await?;
-        let last = kept.last().map_or(0, |event| event.seq);
+        let (id, kept) = (row.id, KeptAttempt::load(app, row).await?);
+        let last = kept.last;
+        let attempt = on_the_pool(kept).await?;
         let mut seats = self.seats.lock().unwrap_or_else(PoisonError::into_inner);
         if !has_room(&mut seats, id) {
             return Err(FULL);
@@ -78,6 +77,8 @@ pub(crate) struct KeptAttempt {
     scene: PracticeScene,
     events: Vec<HandEvent>,
     ticks: u32,
+    /// The last move, as the browser counts.
+    last: u32,
 }
 
 impl KeptAttempt {
@@ -87,7 +88,8 @@ impl KeptAttempt {
         let kept = app.reading(move |read| read.attempt_events(id)).await?;
         let events: Vec<HandEvent> = kept.iter().filter_map(|event| practice::event(event.tick, &event.does)).collect();
         let ticks = events.last().map_or(0, |event| event.tick).max(row.ticks);
-        Ok(Self { scene, events, ticks })
+        let last = kept.last().map_or(0, |event| event.seq);
+        Ok(Self { scene, events, ticks, last })
     }
 
     /// The attempt as it stood. On the blocking pool: it computes. None where the metal of its joints can't be computed.
@@ -98,7 +100,10 @@ impl KeptAttempt {
 
 /// An attempt as it stands after all that was kept of it.
 pub(crate) async fn replayed(app: &App, row: &AttemptRow) -> Result<Attempt, Refusal> {
-    let kept = KeptAttempt::load(app, row).await?;
+    on_the_pool(KeptAttempt::load(app, row).await?).await
+}
+
+async fn on_the_pool(kept: KeptAttempt) -> Result<Attempt, Refusal> {
     let attempt = tokio::task::spawn_blocking(move || kept.replayed()).await;
     let attempt = attempt.map_err(|error| Refusal::Broken(error.to_string()))?;
     attempt.ok_or(Refusal::NotYet("The metal of these joints can't be computed"))

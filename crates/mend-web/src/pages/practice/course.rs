@@ -13,7 +13,7 @@ use crate::people::Visit;
 use crate::practice::record::{count, passed};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::practice::{harmed_kind, task_words};
+use crate::words::practice::{harmed_kind, subject_words, task_words};
 
 /// So many attempts are shown.
 const RECENT: usize = 12;
@@ -86,11 +86,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Cou
 }
 
 fn attempt_view(app: &App, row: &AttemptRow) -> AttemptView {
-    let what = match (row.task.as_str(), row.job) {
-        ("", Some(job)) => format!("Rehearsal of job {job}"),
-        ("", None) => "Free practice".to_owned(),
-        (task, _) => task_words(task).0.to_owned(),
-    };
+    let what = subject_words(&row.task, row.job);
     let (came, class) = match (row.ended_ms, row.passed) {
         (None, _) => ("goes on", ""),
         (Some(_), true) => ("● passed", "inside"),

@@ -128,11 +128,11 @@ fn planned_view((planned, job): (&Planned, i64)) -> PlannedView {
 
 fn moments(attempt: &Attempt) -> Vec<MomentView> {
     let at = |seconds: f64| format!("{seconds:.0} s");
-    let free = attempt.joints.iter().map(|joint| joint.freed_s).try_fold(0.0_f64, |last, t| Some(last.max(t?)));
     let plain = |seconds: f64, says: &str| {
         (seconds, MomentView { at: at(seconds), class: "", says: says.to_owned(), seen: String::new() })
     };
-    let mut moments: Vec<(f64, MomentView)> = free.map(|t| plain(t, "the last joint let go")).into_iter().collect();
+    let mut moments: Vec<(f64, MomentView)> =
+        attempt.last_freed_s().map(|t| plain(t, "the last joint let go")).into_iter().collect();
     moments.extend(attempt.part_off_s.map(|t| plain(t, "the part came up")));
     moments.extend(attempt.harms.iter().map(|harm| {
         let seen = harm
