@@ -7,6 +7,7 @@ test("a press made without a network is kept with its time and sent when it is b
   await page.goto("/jobs/6/run");
   await page.getByRole("button", { name: "Begin at the bench" }).click();
   await expect(page.locator("#step h1")).toHaveText("Make ready");
+  await page.waitForLoadState();
   await context.setOffline(true);
   await page.keyboard.press("Space");
   await expect(page.locator("#unsaved", { hasText: "1 entry is kept here" })).toBeVisible();
@@ -28,6 +29,17 @@ test("a press made before the page's script has arrived is heard when it is ther
   await page.keyboard.press("Space");
   arrive();
   await expect(page.locator("#step h1")).toHaveText("Protect");
+});
+
+test("a page whose script was lost on its way says so, comes again, and the press made on it counts", async ({ page }) => {
+  await page.goto("/jobs/6/run");
+  await page.route("**/js/run.js", (route) => route.abort("internetdisconnected"));
+  await page.getByRole("button", { name: "Begin at the bench" }).click({ noWaitAfter: true });
+  await expect(page.locator("#unsaved")).toContainText("a part of this page is missing");
+  await page.keyboard.press("Space");
+  await page.unroute("**/js/run.js");
+  await expect(page.locator("#step h1")).toHaveText("Protect");
+  await expect(page.locator("#unsaved")).toBeHidden();
 });
 
 test("a field typed without a network is sent when it is back", async ({ page, context }) => {

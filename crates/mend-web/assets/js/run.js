@@ -17,7 +17,7 @@ const KEYS = {
 const BOUNCE_MS = 300;
 const step = () => document.getElementById("step");
 let shownAt = performance.now();
-let lastPress = -BOUNCE_MS;
+let lastPress = -Infinity;
 
 const entries = queue({
   name: `run ${location.pathname}`,
