@@ -203,6 +203,14 @@ impl Read<'_> {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
+    /// What a job's moves of a kind come to, by item.
+    pub fn moved_for(&self, job: i64, kind: MoveKind) -> Result<Vec<(i64, f64)>, StoreError> {
+        let sql = "SELECT item_id, sum(quantity) FROM stock_moves WHERE job_id = ?1 AND kind = ?2 GROUP BY item_id";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let rows = statement.query_map(params![job, kind.key()], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
     /// What a job needs.
     pub fn needs(&self, job: i64) -> Result<Vec<NeedRow>, StoreError> {
         let mut statement = self.0.prepare_cached(&format!("{NEED} WHERE w.job_id = ?1 ORDER BY i.name"))?;

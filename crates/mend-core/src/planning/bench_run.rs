@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use super::bench_event::{Event, Happening};
 use super::ledger::Entry;
-use crate::planning::sequence::step::{Step, StepKind};
+use crate::planning::sequence::step::{HotTool, Step, StepKind};
 
 /// Where in its course a step is. Times are ms since the run was opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -93,6 +93,8 @@ pub struct BenchRun {
     pub cues: Vec<Cue>,
     /// When it last went off, ms since the run was opened.
     pub air_off_ms: Option<i64>,
+    /// How long the air was on, all in all, ms.
+    pub air_on_ms: i64,
     /// The cleaning ledger's entries, in order.
     pub entries: Vec<Entry>,
     /// Can anything be taken back?
@@ -141,6 +143,7 @@ impl BenchRun {
             attempts_here: 0,
             cues: Vec::new(),
             air_off_ms: None,
+            air_on_ms: 0,
             entries,
             undoable: false,
         };
@@ -232,12 +235,20 @@ impl BenchRun {
             }
             (kind, RunPhase::Running { since_ms }) if kind.is_heating() => {
                 let phase = RunPhase::Moved { since_ms, at_ms: now_ms };
-                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.clone() };
+                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.blown(since_ms, now_ms) };
                 next.stamps.extend(self.stamp(step, (since_ms, now_ms)));
                 next
             }
+            (StepKind::Soak { tools, .. }, RunPhase::Running { since_ms }) if tools.iter().any(HotTool::is_air) => {
+                self.blown(since_ms, now_ms).entered(steps, self.at + 1, now_ms)
+            }
             _ => self.entered(steps, self.at + 1, now_ms),
         })
+    }
+
+    /// The air was on in between.
+    fn blown(&self, since_ms: i64, now_ms: i64) -> Self {
+        Self { air_on_ms: self.air_on_ms + (now_ms - since_ms).max(0), ..self.clone() }
     }
 
     /// Only the removal is stamped: the fit has no prediction to stand against.
@@ -253,10 +264,14 @@ impl BenchRun {
     }
 
     fn halted(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
-        let heating = steps.get(self.at).is_some_and(|step| step.kind.is_heating());
-        let running = heating && matches!(self.phase, RunPhase::Running { .. });
+        let RunPhase::Running { since_ms } = self.phase else { return None };
         let stopped = self.stopped + 1;
-        running.then(|| Self { stopped, phase: RunPhase::Ready, air_off_ms: Some(now_ms), ..self.clone() })
+        steps.get(self.at)?.kind.is_heating().then(|| Self {
+            stopped,
+            phase: RunPhase::Ready,
+            air_off_ms: Some(now_ms),
+            ..self.blown(since_ms, now_ms)
+        })
     }
 }
 

@@ -17,7 +17,7 @@
 //!   each class of joint
 //! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
 //!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
-//! - [`used_up`]: wire, braid and shields, as expected and as entered
+//! - [`used_up`]: wire, braid, flux, shields, alcohol and the nozzle's hours, as expected and as done
 //! - [`translated`]: a recipe on another station
 //! - [`live`]: what a run at the bench is watched with; [`learnt`]: what it taught once it is over
 //!

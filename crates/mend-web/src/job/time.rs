@@ -4,6 +4,8 @@ use mend_core::heat::purpose::Purpose;
 use mend_core::method::equipment::SkillLevel;
 use mend_core::method::{MethodChoice, MethodFamily};
 use mend_core::planning::bench_time::{TimedJob, bench_time};
+use mend_core::planning::used_up::Use;
+use mend_core::planning::used_up::expected::PlannedUse;
 use mend_core::shop::Stop;
 use mend_core::shop::estimate::prior::{JobSize, prior};
 use mend_store::{RecordRow, TimeRow};
@@ -65,6 +67,14 @@ impl Job {
     fn waits_for_nothing_else(&self) -> bool {
         let dayless = self.parts.iter().any(|part| part.is_waited_for() && part.need.day.is_empty());
         self.open_quote.is_none() && self.intake("waits_for").is_empty() && !dayless
+    }
+
+    /// What its plan expects to use up; nothing where there is none.
+    pub(crate) fn planned_uses(&self) -> Vec<Use> {
+        let (Some((_, board)), Some(planned)) = (&self.board, self.bench_plan()) else { return Vec::new() };
+        let Ok(composition) = planned.inputs.composition() else { return Vec::new() };
+        let (plan, keep_intact) = (&planned.plan, planned.inputs.keep_intact);
+        PlannedUse { board, composition: &composition, plan, keep_intact }.uses()
     }
 
     /// Time at the bench by the plan, piece by piece, s.

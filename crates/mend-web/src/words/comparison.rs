@@ -65,6 +65,9 @@ impl Words {
             Use::Alloy { mm, name } => format!("{mm:.0} mm of {name}"),
             Use::Braid { cm } => format!("{cm:.0} cm of braid"),
             Use::Shield { shield: kind, cm2 } => format!("{}, {cm2:.0} cm²", shield(*kind)),
+            Use::Flux { ml } => format!("{ml:.1} mL of flux"),
+            Use::Alcohol { ml } => format!("{ml:.0} mL of alcohol"),
+            Use::Nozzle { width_mm, hours } => format!("{:.0} s of the {width_mm} mm nozzle", 3600.0 * hours),
         };
         uses.iter().map(used).collect::<Vec<_>>().join(", ")
     }

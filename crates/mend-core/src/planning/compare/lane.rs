@@ -10,7 +10,8 @@ use super::super::margin::{LimitStatus, Margin, MarginKind};
 use super::super::order::Unplanned;
 use super::super::plan::{Plan, WindowState};
 use super::super::search::{SearchResult, search};
-use super::super::used_up::{Use, expected_use};
+use super::super::used_up::Use;
+use super::super::used_up::expected::PlannedUse;
 use crate::method::equipment::SkillLevel;
 use crate::method::fit::Fit;
 use crate::method::techniques::Techniques;
@@ -82,7 +83,7 @@ impl Lane {
             body_peak_c: plan.margins.iter().find(|m| m.kind == MarginKind::Body).map(|m| m.marks[0].temperature_c),
             // On a donor's board nothing is cleaned.
             passes: if keep_intact.board() { passes(board, &composition) } else { Some(0) },
-            uses: expected_use(board, (&composition, &plan)),
+            uses: PlannedUse { board, composition: &composition, plan: &plan, keep_intact }.uses(),
             total_s: total(&spent),
             spent,
             choice,

@@ -147,6 +147,13 @@ pub struct HotTool {
     pub set_c: f64,
 }
 
+impl HotTool {
+    /// Does it blow?
+    pub fn is_air(&self) -> bool {
+        self.what == HotToolKind::Air
+    }
+}
+
 pub(super) fn step<L: Into<Line>>(task: Task, lines: Vec<L>, cautions: &[Caution]) -> Step {
     let lines = lines.into_iter().map(Into::into).collect();
     Step {

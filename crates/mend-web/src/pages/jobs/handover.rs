@@ -16,6 +16,7 @@ use mend_core::opening::tally::Count;
 use mend_core::planning::ledger::GroupState;
 use mend_core::planning::sequence::stages::helpers;
 use mend_core::shop::Stop;
+use mend_core::shop::stock::MoveKind;
 use mend_formats::shop_settings::ShopSettings;
 use mend_store::{ExtraRow, JobPhotoRow, LogRow};
 use serde::Deserialize;
@@ -357,12 +358,13 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
     }
     let (id, now) = (job.row.id, app.now_ms());
     let teaches = learning::teaches(&job);
-    let harvested = stock_parts::harvested(&job, now);
     app.changing(id, move |w| {
         job.keep_outcome(w, now)?;
         w.use_reserved(id, now)?;
-        stock_parts::consumed(&job, &w.read().items()?, now).iter().try_for_each(|used| w.add_move(used))?;
-        harvested.iter().try_for_each(|came| w.add_move(came))?;
+        let of_job = |kind| w.read().moved_for(id, kind);
+        let (items, used, came) = (w.read().items()?, of_job(MoveKind::Used)?, of_job(MoveKind::Harvested)?);
+        let consumed = stock_parts::consumed(&job, (&items, &used), now);
+        consumed.iter().chain(&stock_parts::harvested(&job, &came, now)).try_for_each(|new| w.add_move(new))?;
         w.hand_over(id, now)?;
         if teaches { w.await_lesson(id) } else { Ok(()) }
     })

@@ -6,10 +6,11 @@ use axum::extract::{Path, Request, State};
 use axum::response::Redirect;
 use mend_core::inspection::functional_test::{TestVerdict, judged};
 use mend_core::method::JobKind;
-use mend_core::planning::used_up::{Use, actual_use};
+use mend_core::planning::used_up::Use;
+use mend_core::planning::used_up::at_bench::BenchUse;
 use mend_core::shop::Stop;
 use mend_core::shop::stock::{MoveKind, PartState};
-use mend_formats::item;
+use mend_formats::item::{self, StockItem};
 use mend_store::{CheckRow, ItemRow, JobPhotoRow, LookAlikeRow, NewCheck, NewMove, ReserveOutcome};
 use serde::Deserialize;
 
@@ -218,26 +219,45 @@ pub(crate) async fn tell(
     Ok(Redirect::to(&format!("/jobs/{id}/parts")))
 }
 
-/// What a job that is closed has used of wire and braid, by its ledger, where the stock knows such.
-pub(super) fn consumed(job: &Job, items: &[ItemRow], at_ms: i64) -> Vec<NewMove> {
+/// What a job that is closed has used up at its bench, where the stock knows such. What it has taken off the shelf before, and was
+/// opened again since, is not taken twice.
+pub(super) fn consumed(job: &Job, (items, taken): (&[ItemRow], &[(i64, f64)]), at_ms: i64) -> Vec<NewMove> {
     let (Some((_, board)), Some(bench)) = (&job.board, &job.bench) else { return Vec::new() };
-    let used = actual_use(board, &bench.composition, &bench.ledger);
-    let taken = |used: &Use| {
-        let (name, value, mm) = match used {
-            Use::Alloy { mm, name } => ("alloy", name.as_str(), *mm),
-            Use::Braid { cm } => ("use", "braid", 10.0 * cm),
-            Use::Shield { .. } => return None,
-        };
-        let read = |row: &ItemRow| item::parse(row.file.as_bytes()).ok().map(|item| (row.id, item));
-        let (item, what) = items.iter().filter_map(read).find(|(_, item)| item.is_used_as(name, value))?;
-        let (quantity, note) = (what.length(mm)?, "by the cleaning ledger".to_owned());
-        Some(NewMove { item, job: Some(job.row.id), kind: MoveKind::Used, quantity, day: String::new(), note, at_ms })
+    let (composition, recipe) = (&bench.composition, &bench.planned.plan.recipe);
+    let (steps, run, ledger) = (&bench.steps, &bench.state, &bench.ledger);
+    let uses = BenchUse { board, composition, recipe, steps, run, ledger }.uses();
+    let took = |item: i64, quantity: f64| NewMove {
+        item,
+        job: Some(job.row.id),
+        kind: MoveKind::Used,
+        quantity,
+        day: String::new(),
+        note: "by the bench run".to_owned(),
+        at_ms,
     };
-    used.iter().filter_map(taken).collect()
+    let before = |item: i64| taken.iter().find(|(other, _)| *other == item).map_or(0.0, |(_, quantity)| *quantity);
+    let all = from_the_shelf(&uses, items);
+    let rest = all.into_iter().map(|(item, quantity)| (item, quantity - before(item)));
+    rest.filter(|(_, quantity)| *quantity > 1e-6).map(|(item, quantity)| took(item, quantity)).collect()
 }
 
-/// What a harvest that is closed brings onto the shelf, with what its test said.
-pub(super) fn harvested(job: &Job, at_ms: i64) -> Vec<NewMove> {
+/// How much of which item a job's uses take, an item once.
+pub(in crate::pages::jobs) fn from_the_shelf(uses: &[Use], items: &[ItemRow]) -> Vec<(i64, f64)> {
+    let known: Vec<(i64, StockItem)> =
+        items.iter().filter_map(|row| Some((row.id, item::parse(row.file.as_bytes()).ok()?))).collect();
+    let mut all: Vec<(i64, f64)> = Vec::new();
+    for used in uses {
+        let Some((id, quantity)) = known.iter().find_map(|(id, item)| Some((*id, item.takes(used)?))) else { continue };
+        match all.iter_mut().find(|(other, _)| *other == id) {
+            Some((_, sum)) => *sum += quantity,
+            None => all.push((id, quantity)),
+        }
+    }
+    all
+}
+
+/// What a harvest that is closed brings onto the shelf, with what its test said; what it has brought before it does not bring again.
+pub(super) fn harvested(job: &Job, taken_off: &[(i64, f64)], at_ms: i64) -> Vec<NewMove> {
     if job.kind() != JobKind::Harvest {
         return Vec::new();
     }
@@ -257,5 +277,6 @@ pub(super) fn harvested(job: &Job, at_ms: i64) -> Vec<NewMove> {
         note: note.to_owned(),
         at_ms,
     };
-    job.parts.iter().map(came).collect()
+    let is_new = |part: &&NeededPart| taken_off.iter().all(|(item, _)| *item != part.need.item);
+    job.parts.iter().filter(is_new).map(came).collect()
 }

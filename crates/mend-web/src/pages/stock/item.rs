@@ -7,6 +7,7 @@ use axum::response::Redirect;
 use jiff::civil::Date;
 use mend_core::shop::stock::MoveKind;
 use mend_formats::item;
+use mend_formats::item::used_as::UsedAs;
 use mend_store::{ItemRow, LookAlikeRow, MoveRow, NewMove};
 use serde::Deserialize;
 
@@ -37,10 +38,15 @@ const ENTERED: [(MoveKind, &str); 7] = [
     (MoveKind::Counted, "counted: this is on the shelf"),
 ];
 
-/// So much of something: whole pieces without a fraction.
+/// So much of something: whole pieces without a fraction, and of little two figures, as of a nozzle's hours.
 pub(crate) fn quantity(value: f64, unit: &str) -> String {
-    let whole = (value - value.round()).abs() < 1e-6;
-    if whole { format!("{value:.0} {unit}") } else { format!("{value:.2} {unit}") }
+    let decimals = match value.abs() {
+        size if (size - size.round()).abs() < 1e-6 => 0,
+        size if size < 0.01 => 4,
+        size if size < 0.1 => 3,
+        _ => 2,
+    };
+    format!("{value:.decimals$} {unit}")
 }
 
 /// A move, in words.
@@ -58,12 +64,15 @@ pub(crate) struct ItemPage {
     frame: Frame,
     view: ItemView,
     attributes: String,
+    /// What a consumable is used up as, and of which alloy or width.
+    used_as: (&'static str, String),
     moves: Vec<MoveView>,
     look_alikes: Vec<LookAlikeRow>,
     /// Others that it may be taken for.
     others: Vec<(i64, String)>,
     kinds: [(MoveKind, &'static str); 7],
     consumable: bool,
+    uses: [UsedAs; 8],
 }
 
 fn id_of(Path(id): &Path<String>) -> Result<i64, Refusal> {
@@ -93,11 +102,13 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
     Ok(ItemPage {
         frame: Frame::new(view.row.name.clone(), visitor.scale, "stock", format!("/stock/{id}")),
         attributes: form::attribute_lines(&view.item),
+        used_as: form::used_as(&view.item),
         consumable: is_consumable(&view.item),
         moves,
         look_alikes,
         others,
         kinds: ENTERED,
+        uses: UsedAs::ALL,
         view,
     })
 }

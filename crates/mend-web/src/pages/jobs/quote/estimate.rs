@@ -11,6 +11,7 @@ use mend_store::ItemRow;
 use super::QuoteLine;
 use crate::App;
 use crate::job::{Job, JobExtent, NeededPart};
+use crate::pages::jobs::parts::from_the_shelf;
 use crate::pages::stock::quantity;
 use crate::refusal::Refusal;
 use crate::scheduling::Past;
@@ -47,7 +48,8 @@ impl Estimate {
         let unforeseen = UNFORESEEN[usize::from(extent.works.is_none())];
         let chance = (1.0 - extent.works.unwrap_or(1.0) * (1.0 - unforeseen)).clamp(0.0, 1.0);
         let hands = StageTime::together(&times);
-        Ok((Self { extent, stops, hands, parts: priced(job, &items), chance }, past))
+        let parts = priced(job, &items).into_iter().chain(consumables(job, &items)).collect();
+        Ok((Self { extent, stops, hands, parts, chance }, past))
     }
 
     /// What it costs where it goes wrong: the work and the parts once more, unless somebody says otherwise.
@@ -75,15 +77,24 @@ impl Estimate {
 
 /// The parts of a job, with what they cost the shop; one without a price costs nothing here.
 fn priced(job: &Job, items: &[ItemRow]) -> Vec<PricedPart> {
-    let of = |part: &NeededPart| {
-        let row = items.iter().find(|row| row.id == part.need.item)?;
-        let item = item::parse(row.file.as_bytes()).ok()?;
-        let each = item.unit_price()?.in_hundredths();
-        #[allow(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "hundredths of a price")]
-        let cost = Money::hundredths((each as f64 * part.need.wanted).round() as i64);
-        Some(PricedPart { name: format!("{}, {}", row.name, quantity(part.need.wanted, &item.unit)), cost })
-    };
-    job.parts.iter().filter_map(of).collect()
+    job.parts.iter().filter_map(|part| bought(items, (part.need.item, part.need.wanted))).collect()
+}
+
+/// So much of an item at its price; none: nobody knows what it costs.
+fn bought(items: &[ItemRow], (id, amount): (i64, f64)) -> Option<PricedPart> {
+    let row = items.iter().find(|row| row.id == id)?;
+    let item = item::parse(row.file.as_bytes()).ok()?;
+    Some(PricedPart { name: format!("{}, {}", row.name, quantity(amount, &item.unit)), cost: item.costs(amount)? })
+}
+
+/// What its plan expects to use up, in one line: each alone is pennies. What is listed among its parts is not counted again.
+fn consumables(job: &Job, items: &[ItemRow]) -> Option<PricedPart> {
+    let listed = |item: i64| job.parts.iter().any(|part| part.need.item == item);
+    let wanted = from_the_shelf(&job.planned_uses(), items).into_iter().filter(|(item, _)| !listed(*item));
+    let lines: Vec<PricedPart> = wanted.filter_map(|used| bought(items, used)).collect();
+    let cost = Money::hundredths(lines.iter().map(|line| line.cost.in_hundredths()).sum());
+    let names: Vec<&str> = lines.iter().map(|line| line.name.as_str()).collect();
+    (cost > Money::default()).then(|| PricedPart { name: format!("Used up: {}", names.join("; ")), cost })
 }
 
 pub(super) fn in_words(line: &PriceLine) -> QuoteLine {

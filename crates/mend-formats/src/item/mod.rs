@@ -1,10 +1,15 @@
 //! A part or a consumable of a shop's stock, `urgent-mend/item/1`: what it is, where it fits, how it is bought.
+//!
+//! - [`used_as`]: what a consumable is used up as, and how much of it a use takes
+
+pub mod used_as;
 
 use mend_core::finding::Finding;
 use mend_core::units::Money;
 use serde::{Deserialize, Serialize};
 
 use crate::reading::{self, Accepted};
+use used_as::{UsedAs, is_width};
 
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/item/1";
@@ -127,6 +132,13 @@ impl StockItem {
         if self.attributes.len() > MOST || self.fits.len() > MOST {
             object("lists", format!("more than {MOST} lines"), "leave some out");
         }
+        match self.used_as() {
+            Some((UsedAs::Wire, "")) => object("alloy", "a wire of no alloy".to_owned(), "like Sn63Pb37"),
+            Some((kind, width)) if kind.wants_width() && !is_width(width) => {
+                object("width", format!("“{width}” is no width"), "how wide it is, like 20 mm");
+            }
+            _ => {}
+        }
         if !self.price.is_empty() && self.price.parse::<Money>().is_err() {
             object("price", format!("“{}” is no amount", self.price), "like 3.20; empty: not known");
         }
@@ -139,22 +151,10 @@ impl StockItem {
         if bad.is_empty() { Ok(self) } else { Err(bad) }
     }
 
-    /// So many millimetres of it in its own unit; none: it is counted in no length.
-    pub fn length(&self, mm: f64) -> Option<f64> {
-        let per_mm = [("mm", 1.0), ("cm", 0.1), ("m", 0.001)].into_iter().find(|(unit, _)| *unit == self.unit);
-        per_mm.map(|(_, per)| mm * per)
-    }
-
-    /// Is it a consumable that says so of itself: `alloy: Sn63Pb37`, `use: braid`?
-    pub fn is_used_as(&self, name: &str, value: &str) -> bool {
-        let says = |a: &ItemAttribute| a.name.eq_ignore_ascii_case(name) && a.value.eq_ignore_ascii_case(value);
-        self.kind == StockKind::Consumable && self.attributes.iter().any(says)
-    }
-
-    /// What one unit of it costs the shop; none: not known.
-    pub fn unit_price(&self) -> Option<Money> {
+    /// What so much of it costs the shop; none: not known.
+    pub fn costs(&self, amount: f64) -> Option<Money> {
         let pack: Money = self.price.parse().ok()?;
-        Some(Money::hundredths((pack.in_hundredths() as f64 / self.pack).round() as i64))
+        Some(Money::hundredths((pack.in_hundredths() as f64 * amount / self.pack).round() as i64))
     }
 }
 
@@ -200,17 +200,9 @@ mod tests {
     }
 
     #[test]
-    fn a_wire_says_which_and_is_measured_in_its_unit() {
-        let attributes = vec![ItemAttribute { name: "alloy".to_owned(), value: "Sn63Pb37".to_owned() }];
-        let wire = StockItem { kind: StockKind::Consumable, unit: "m".to_owned(), attributes, ..StockItem::default() };
-        assert!(wire.is_used_as("alloy", "sn63pb37") && !wire.is_used_as("use", "braid"));
-        assert_eq!((wire.length(250.0), StockItem::default().length(250.0)), (Some(0.25), None));
-    }
-
-    #[test]
-    fn a_unit_of_a_pack_costs_its_share() {
+    fn some_of_a_pack_costs_its_share() {
         let reel = StockItem { price: "8.00".to_owned(), pack: 5.0, ..StockItem::default() };
-        assert_eq!(reel.unit_price(), Some(Money::hundredths(160)));
-        assert_eq!(StockItem::default().unit_price(), None);
+        assert_eq!((reel.costs(1.0), reel.costs(0.25)), (Some(Money::hundredths(160)), Some(Money::hundredths(40))));
+        assert_eq!(StockItem::default().costs(1.0), None);
     }
 }
