@@ -37,6 +37,12 @@ pub struct EquipmentFile {
     pub sucker: Sucker,
     /// Tinned copper wire?
     pub wire: bool,
+    /// An ultrasonic bath?
+    #[serde(default)]
+    pub bath: bool,
+    /// One microscope for everybody? Else there is one at each bench.
+    #[serde(default)]
+    pub shared_microscope: bool,
     /// `polyimide`, `aluminium-tape`, `foil-tent`, `metal-block`.
     pub shields: Vec<String>,
     /// Solder in stock: alloys of the table, or parts like `Sn=43,Pb=43,Bi=14`.
@@ -54,6 +60,8 @@ impl Default for EquipmentFile {
             preheater: false,
             sucker: Sucker::None,
             wire: true,
+            bath: false,
+            shared_microscope: false,
             shields: words(&["polyimide", "foil-tent"]),
             alloys: words(&["SAC305", "Sn63Pb37", "Sn42Bi58"]),
         }

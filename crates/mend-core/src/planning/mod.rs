@@ -17,6 +17,7 @@
 //!   each class of joint
 //! - [`sequence`]: what the hands do; [`bench_event`], [`bench_run`]: what they have done; [`ledger`]: what was fed and
 //!   wicked, and what is still in the joints; [`watched`]: a run to look at; [`what_if`]: single changes of a plan
+//! - [`bath`]: what an ultrasonic bath would hurt
 //! - [`used_up`]: wire, braid, flux, shields, alcohol and the nozzle's hours, as expected and as done
 //! - [`translated`]: a recipe on another station
 //! - [`live`]: what a run at the bench is watched with; [`learnt`]: what it taught once it is over
@@ -25,6 +26,7 @@
 
 pub mod abort_time;
 pub mod band;
+pub mod bath;
 pub mod bench_event;
 pub mod bench_run;
 pub mod bench_time;

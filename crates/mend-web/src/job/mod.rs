@@ -125,10 +125,10 @@ impl Planned {
     /// The steps at the bench, with the times of the fit where it has a plan.
     pub(crate) fn steps(&self, at: &Workplace<'_>, composition: &JointComposition) -> Vec<Step> {
         let choice = self.inputs.method.as_ref();
-        let (keep_intact, sucker) = (self.inputs.keep_intact, at.equipment.sucker);
+        let (keep_intact, sucker, bath) = (self.inputs.keep_intact, at.equipment.sucker, at.equipment.bath);
         let plain = Script::plain(at.board, &self.plan, composition);
         let (fit, broken, kind) = (at.fit.map(|fit| &fit.plan), at.broken.as_slice(), at.kind);
-        sequence(&Script { choice, keep_intact, sucker, fit, broken, kind, ..plain })
+        sequence(&Script { choice, keep_intact, sucker, bath, fit, broken, kind, ..plain })
     }
 
     /// Whatever engine made it: a run keeps the plan that it was begun with.

@@ -3,6 +3,7 @@
 use mend_core::heat::purpose::Purpose;
 use mend_core::method::equipment::SkillLevel;
 use mend_core::method::{MethodChoice, MethodFamily};
+use mend_core::planning::bath::hurt_by_bath;
 use mend_core::planning::bench_time::{TimedJob, bench_time};
 use mend_core::planning::used_up::Use;
 use mend_core::planning::used_up::expected::PlannedUse;
@@ -29,6 +30,9 @@ pub(crate) struct JobExtent {
     pub(crate) nozzle_mm: Option<f64>,
     /// Whose hands its method wants.
     pub(crate) level: Option<SkillLevel>,
+    /// Would the board stand an ultrasonic bath?
+    #[serde(default)]
+    pub(crate) bathes: bool,
     /// In how many of a hundred runs nothing is damaged; none: not planned yet.
     pub(crate) works: Option<f64>,
     /// The day until which it waits; empty: it waits for nothing, or nobody knows until when.
@@ -54,6 +58,7 @@ impl Job {
             station: inputs.as_ref().map(|inputs| inputs.station.clone()).unwrap_or_default(),
             nozzle_mm: planned.and_then(|p| p.plan.recipe.air.as_ref()).map(|air| air.nozzle.in_mm()),
             level: family.map(|family| family.method().level()),
+            bathes: self.board.as_ref().is_some_and(|(_, board)| hurt_by_bath(board).is_empty()),
             works: planned.map(|planned| planned.plan.chance),
             part_comes: if self.waits_for_nothing_else() {
                 waits.map(|part| part.need.day.clone()).max().unwrap_or_default()

@@ -39,6 +39,8 @@ pub(crate) struct MeansView {
     pub(crate) alloys: String,
     pub(crate) preheater: bool,
     pub(crate) wire: bool,
+    pub(crate) bath: bool,
+    pub(crate) shared_microscope: bool,
     pub(crate) names: Vec<&'static str>,
 }
 
@@ -100,6 +102,8 @@ impl MeansView {
             tips,
             preheater: file.preheater,
             wire: file.wire,
+            bath: file.bath,
+            shared_microscope: file.shared_microscope,
             names: ALLOYS.iter().map(|alloy| alloy.name).collect(),
         }
     }
@@ -113,6 +117,7 @@ pub(crate) fn summary(file: &EquipmentFile) -> String {
         (file.sucker != Sucker::None).then(|| format!("{} iron", word(&file.sucker)).replace("pump iron", "pump")),
     );
     have.extend(file.wire.then(|| "wire".to_owned()));
+    have.extend(file.bath.then(|| "bath".to_owned()));
     have.push(format!("{} kinds of shield", file.shields.len()));
     have.push(file.alloys.join(", "));
     have.join(" · ")
@@ -135,8 +140,18 @@ fn read(sent: &[(String, String)]) -> Result<EquipmentFile, Vec<Finding>> {
     let alloys =
         listed(get("alloys")).into_iter().filter(|name| !name.is_empty() && seen.insert(name.clone())).collect();
     let shields = sent.iter().filter(|(field, _)| field == "shield").map(|(_, key)| key.clone()).collect();
-    let (preheater, wire) = (!get("preheater").is_empty(), !get("wire").is_empty());
-    let file = EquipmentFile { format: FORMAT.to_owned(), level, tips_mm, preheater, sucker, wire, shields, alloys };
+    let file = EquipmentFile {
+        format: FORMAT.to_owned(),
+        level,
+        tips_mm,
+        preheater: !get("preheater").is_empty(),
+        sucker,
+        wire: !get("wire").is_empty(),
+        bath: !get("bath").is_empty(),
+        shared_microscope: !get("microscope").is_empty(),
+        shields,
+        alloys,
+    };
     if !bad.is_empty() {
         return Err(bad);
     }
@@ -174,14 +189,15 @@ mod tests {
             ("sucker", "vacuum"),
             ("tips", "1, 2.5; 4"),
             ("preheater", "yes"),
+            ("bath", "yes"),
             ("shield", "foil-tent"),
         ];
         let mut all = sent(&typed);
         all.extend(sent(&[("alloys", "SAC305, Sn63Pb37, SAC305")]));
         let file = read(&all).expect("can be read");
         assert_eq!(
-            (file.level, file.sucker, file.preheater, file.wire),
-            (SkillLevel::Practised, Sucker::Vacuum, true, false)
+            (file.level, file.sucker, [file.preheater, file.bath, file.wire, file.shared_microscope]),
+            (SkillLevel::Practised, Sucker::Vacuum, [true, true, false, false])
         );
         assert_eq!((file.tips_mm.as_slice(), file.alloys.len()), (&[1.0, 2.5, 4.0][..], 2));
         assert_eq!(MeansView::from_file(&file).tips, "1, 2.5, 4");

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use mend_core::method::equipment::SkillLevel;
+use mend_core::planning::bath::BATH_MIN;
 use mend_core::shop::schedule::workload::{BenchJob, BenchTask, Doing, Pinned, TaskBegun, Worker, Workload};
 use mend_core::shop::schedule::{BenchSchedule, schedule};
 use mend_core::shop::{Facts, RunState};
@@ -91,26 +92,28 @@ pub(crate) async fn bench_plan(app: &App) -> Result<Arc<BenchPlan>, Refusal> {
         Ok(Stored { jobs, people, pins: read.task_pins()?, times: read.past_times()? })
     });
     let (stored, shop, now) = (stored.await?, crate::pages::settings::load(app).await?, app.now());
+    let equipment = crate::planner::equipment(app).await?;
+    let shared = SharedTools { bath: equipment.bath, microscope: equipment.shared_microscope };
     let turn = now.timestamp().as_second() / (60 * RENEWED);
-    let key = stored.key(&format!("{turn} {:?} {:?}", shop.hours, shop.days));
+    let key = stored.key(&format!("{turn} {:?} {:?} {shared:?}", shop.hours, shop.days));
     let kept = &app.bench_plan.0;
     if let Some((known, plan)) = &*kept.lock().unwrap_or_else(PoisonError::into_inner)
         && *known == key
     {
         return Ok(plan.clone());
     }
-    let made = tokio::task::spawn_blocking(move || make(stored, Hours::new(&shop, now))).await;
+    let made = tokio::task::spawn_blocking(move || make(stored, (Hours::new(&shop, now), shared))).await;
     let made = Arc::new(made.map_err(|error| Refusal::Broken(error.to_string()))?);
     *kept.lock().unwrap_or_else(PoisonError::into_inner) = Some((key, made.clone()));
     Ok(made)
 }
 
-fn make(stored: Stored, hours: Hours) -> BenchPlan {
+fn make(stored: Stored, (hours, shared): (Hours, SharedTools)) -> BenchPlan {
     let past = Past::from_rows(&stored.times);
     let people = hands(stored.people);
     let workers: Vec<Worker> = people.iter().map(|person| worker(person.as_ref(), &hours)).collect();
     let mut making =
-        Making { hours, past, people, pins: stored.pins, workload: Workload { workers, ..Workload::default() } };
+        Making { hours, shared, past, people, pins: stored.pins, workload: Workload { workers, ..Workload::default() } };
     let (mut jobs, mut waiting) = (Vec::new(), Vec::new());
     for row in stored.jobs.iter().take(MOST_JOBS) {
         let Ok(summary) = Summary::parse(&row.summary) else { continue };
@@ -140,9 +143,21 @@ fn worker(person: Option<&PersonRow>, hours: &Hours) -> Worker {
     Worker { name, level: level.unwrap_or(SkillLevel::Practised), shifts: hours.shifts(&own) }
 }
 
+/// What the shop has one of.
+#[derive(Debug, Clone, Copy)]
+struct SharedTools {
+    bath: bool,
+    microscope: bool,
+}
+
+/// Their names among the resources.
+const MICROSCOPE: &str = "microscope";
+const BATH: &str = "ultrasonic bath";
+
 /// A workload that grows.
 struct Making {
     hours: Hours,
+    shared: SharedTools,
     past: Past,
     people: Vec<Option<PersonRow>>,
     pins: Vec<TaskPinRow>,
@@ -157,7 +172,7 @@ impl Making {
         let highest = self.workload.workers.iter().map(|worker| worker.level).max()?;
         let (mut tasks, mut kinds) = (Vec::new(), Vec::new());
         for task in &times {
-            let needs = if task.kind.is_heat() { self.resource(&extent.station).into_iter().collect() } else { vec![] };
+            let needs = self.needs(task.kind, &extent.station);
             #[allow(clippy::cast_possible_truncation, reason = "hours at most")]
             let minutes = ((task.time.usual_s / 60.0).round() as i64).clamp(1, self.longest());
             tasks.push(BenchTask {
@@ -173,8 +188,10 @@ impl Making {
             });
             kinds.push(Some(task.kind));
             if task.kind.is_heat() {
-                tasks.push(cooling());
-                kinds.push(None);
+                let bath = if self.shared.bath && extent.bathes { self.resource(BATH) } else { None };
+                let alone = bath.map(|bath| by_itself("Ultrasonic bath", BATH_MIN, vec![bath]));
+                tasks.extend(alone.into_iter().chain([by_itself("Cool and dry", COOL_MIN, Vec::new())]));
+                kinds.resize(tasks.len(), None);
             }
         }
         if let (RunState::AtStep(at, of), Some(first)) = (facts.run, tasks.first_mut()) {
@@ -215,7 +232,14 @@ impl Making {
         }
     }
 
-    /// The place of a station among the resources.
+    /// What a task has for itself all the while.
+    fn needs(&mut self, task: TaskKind, station: &str) -> Vec<usize> {
+        let microscope = self.shared.microscope && task.is_seen_closely();
+        let wanted = [(task.is_heat(), station), (microscope, MICROSCOPE)];
+        wanted.into_iter().filter(|(is_wanted, _)| *is_wanted).filter_map(|(_, name)| self.resource(name)).collect()
+    }
+
+    /// The place of a station, the microscope or the bath among the resources.
     fn resource(&mut self, station: &str) -> Option<usize> {
         if station.is_empty() {
             return None;
@@ -243,12 +267,12 @@ impl Making {
     }
 }
 
-fn cooling() -> BenchTask {
-    let name = "Cool and dry".to_owned();
-    let (needs, pinned) = (Vec::new(), Pinned::default());
+/// What nobody's hands are needed for.
+fn by_itself(name: &str, minutes: i64, needs: Vec<usize>) -> BenchTask {
+    let pinned = Pinned::default();
     BenchTask {
-        name,
-        minutes: COOL_MIN,
+        name: name.to_owned(),
+        minutes,
         doing: Doing::Passive,
         needs,
         nozzle_mm: None,

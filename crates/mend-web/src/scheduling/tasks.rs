@@ -48,6 +48,11 @@ impl TaskKind {
         self.key == "run"
     }
 
+    /// Is it done under the microscope?
+    pub(super) fn is_seen_closely(self) -> bool {
+        ["look", "pins"].contains(&self.key)
+    }
+
     /// Whose hands it wants at least.
     pub(super) fn level(self, extent: &JobExtent) -> SkillLevel {
         if self.is_heat() { extent.level.unwrap_or(SkillLevel::Trained) } else { SkillLevel::Learning }

@@ -4,9 +4,8 @@ use super::line::AfterLine;
 use super::script::Script;
 use super::step::{Step, step};
 use super::task::Task;
-use crate::board::ComponentKind;
 use crate::caution::Caution;
-use crate::materials::BodyMaterial;
+use crate::planning::bath::hurt_by_bath;
 
 /// All of it in one step, where no method is chosen.
 pub(super) fn clean_all() -> Step {
@@ -16,17 +15,15 @@ pub(super) fn clean_all() -> Step {
 
 /// By what the flux could have run into, and by what a bath would hurt.
 pub(super) fn clean(script: &Script<'_>) -> Step {
-    let delicate =
-        |material| matches!(material, BodyMaterial::MemsMicrophone | BodyMaterial::Crystal | BodyMaterial::Display);
-    let near = script.board.components.iter();
-    let shaken = near.filter(|n| delicate(n.material) || n.what == Some(ComponentKind::Microphone));
-    let components: Vec<String> = shaken.map(|n| n.name.clone()).collect();
     let open = script.board.connector.family.has_open_contacts();
-    let lines = vec![
+    let mut lines = vec![
         AfterLine::StrongAlcohol,
         if open { AfterLine::BrushAwayFromContacts } else { AfterLine::BrushIntoShell },
-        if components.is_empty() { AfterLine::UltrasonicBath } else { AfterLine::NoBath { components } },
     ];
+    lines.extend(script.bath.then(|| match hurt_by_bath(script.board) {
+        components if components.is_empty() => AfterLine::UltrasonicBath,
+        components => AfterLine::NoBath { components },
+    }));
     step(Task::Clean, lines, &[Caution::Alcohol, Caution::Burns])
 }
 
@@ -62,7 +59,7 @@ pub(super) fn test(script: &Script<'_>) -> Step {
 mod tests {
     use super::super::fixture::{job, says};
     use super::*;
-    use crate::board::{ConnectorFamily, Face, Point, Rect};
+    use crate::board::{ComponentKind, ConnectorFamily, Face, Point, Rect};
 
     #[test]
     fn a_bath_is_left_out_where_something_near_would_not_stand_it() {
@@ -70,7 +67,10 @@ mod tests {
         assert!(says(&clean(&job.script()), AfterLine::UltrasonicBath));
         let place = Rect { centre: Point { x: 50.0, y: 30.0 }, width: 3.0, depth: 2.0 };
         job.bench.board.components.push(ComponentKind::Microphone.at("mic", Face::Top, place));
-        assert!(says(&clean(&job.script()), AfterLine::NoBath { components: vec!["mic".to_owned()] }));
+        let not_with_it = AfterLine::NoBath { components: vec!["mic".to_owned()] };
+        assert!(says(&clean(&job.script()), not_with_it.clone()));
+        let none = Script { bath: false, ..job.script() };
+        assert!(!says(&clean(&none), not_with_it) && !says(&clean(&none), AfterLine::UltrasonicBath));
     }
 
     #[test]

@@ -33,7 +33,8 @@ pub(super) fn job() -> Job {
 impl Job {
     pub(super) fn script(&self) -> Script<'_> {
         let plain = Script::plain(&self.bench.board, &self.plan, &self.bench.composition);
-        Script { choice: Some(&self.choice), keep_intact: self.keep_intact, sucker: self.sucker, ..plain }
+        let (choice, keep_intact, sucker) = (Some(&self.choice), self.keep_intact, self.sucker);
+        Script { choice, keep_intact, sucker, bath: true, ..plain }
     }
 
     /// By another technique.

@@ -25,6 +25,8 @@ pub struct Script<'a> {
     pub keep_intact: KeepIntact,
     /// What empties holes here.
     pub sucker: Sucker,
+    /// Is there an ultrasonic bath?
+    pub bath: bool,
     /// Joints whose land is not whole, by name.
     pub broken: &'a [String],
     /// What the job is for.
@@ -36,7 +38,7 @@ impl<'a> Script<'a> {
     pub fn plain(board: &'a Board, plan: &'a Plan, composition: &'a JointComposition) -> Self {
         let (keep_intact, sucker) = (KeepIntact::Board, Sucker::None);
         let kind = JobKind::Replace;
-        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker, broken: &[], kind }
+        Self { board, plan, fit: None, composition, choice: None, keep_intact, sucker, bath: false, broken: &[], kind }
     }
 }
 
