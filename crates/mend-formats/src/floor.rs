@@ -16,7 +16,7 @@ const RULE: &str = "floor_file";
 const LARGEST: usize = 256 * 1024 * 1024;
 
 /// The file as it is written.
-#[derive(Debug, Clone, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct FloorFile {
     /// Always `urgent-mend/floor/1`.
@@ -37,10 +37,91 @@ pub struct FloorFile {
     pub pins: Vec<TaskPinEntry>,
     /// Jobs that came back under warranty: the job, and the first of its line.
     pub returns: Vec<[usize; 2]>,
+    /// Who entered what in the jobs.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub hands: Vec<HandEntry>,
+    /// When jobs stood still, and why.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub waits: Vec<WaitEntry>,
+    /// What was practised, oldest first.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub attempts: Vec<AttemptEntry>,
+}
+
+/// Who made an entry of a job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct HandEntry {
+    /// The job.
+    pub job: usize,
+    /// `taken-in`, `intake`, `event`, `pin`, `check`, `extra`, `photo`, `quote` or `log`.
+    pub kind: String,
+    /// What it is of: a field, a pin, a list and a name in it, a stop.
+    pub what: String,
+    /// When it was made, ms since the epoch.
+    pub at_ms: i64,
+    /// Who made it.
+    pub person: usize,
+}
+
+/// A time for which a job stood still.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct WaitEntry {
+    /// The job.
+    pub job: usize,
+    /// `word`, `part` or `entered`.
+    pub cause: String,
+    /// From, ms since the epoch.
+    pub begun_ms: i64,
+    /// Until; left out: it waits still.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ended_ms: Option<i64>,
+}
+
+/// An attempt at the practice bench.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct AttemptEntry {
+    /// Whose.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub person: Option<usize>,
+    /// The task of the course; empty: none.
+    pub task: String,
+    /// The job that it rehearses.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub job: Option<usize>,
+    /// What it began with, `urgent-mend/practice/1`.
+    pub of: serde_json::Value,
+    /// When, ms since the epoch.
+    pub begun_ms: i64,
+    /// Steps so far, a tenth of a second each.
+    pub ticks: u32,
+    /// Done?
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ended_ms: Option<i64>,
+    /// Done, and nothing harmed.
+    pub passed: bool,
+    /// What was harmed; null: it goes on.
+    pub harms: serde_json::Value,
+    /// What hands did, in its order.
+    pub events: Vec<AttemptEventEntry>,
+}
+
+/// Something that hands did.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct AttemptEventEntry {
+    /// From 1.
+    pub seq: u32,
+    /// After so many steps.
+    pub tick: u32,
+    /// What.
+    pub does: serde_json::Value,
 }
 
 /// Somebody.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct PersonEntry {
     /// Name.
@@ -58,7 +139,7 @@ pub struct PersonEntry {
 }
 
 /// An item.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ItemEntry {
     /// What it is.
@@ -71,7 +152,7 @@ pub struct ItemEntry {
 }
 
 /// A move.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct MoveEntry {
     /// As it is stored.
@@ -89,10 +170,13 @@ pub struct MoveEntry {
     pub note: String,
     /// When, ms since the epoch.
     pub at_ms: i64,
+    /// Who moved it; left out: nobody was signed in.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub person: Option<usize>,
 }
 
 /// Two that are taken for each other.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct LookAlikeEntry {
     /// Both.
@@ -102,7 +186,7 @@ pub struct LookAlikeEntry {
 }
 
 /// What a job needs.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct NeedEntry {
     /// The job.
@@ -114,7 +198,7 @@ pub struct NeedEntry {
 }
 
 /// A quote.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct QuoteEntry {
     /// The job.
@@ -137,7 +221,7 @@ pub struct QuoteEntry {
 }
 
 /// A donor.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct DonorEntry {
     /// What it is.
@@ -150,7 +234,7 @@ pub struct DonorEntry {
 }
 
 /// A task put by hand.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct TaskPinEntry {
     /// The job.

@@ -85,6 +85,13 @@ impl Read<'_> {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
+    /// Everybody's, the oldest first.
+    pub fn all_attempts(&self) -> Result<Vec<AttemptRow>, StoreError> {
+        let mut statement = self.0.prepare_cached(&format!("{SELECT} ORDER BY id"))?;
+        let rows = statement.query_map([], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
     /// What was done in one, in its order.
     pub fn attempt_events(&self, id: i64) -> Result<Vec<AttemptEventRow>, StoreError> {
         let sql = "SELECT seq, tick, does FROM attempt_events WHERE attempt_id = ?1 ORDER BY seq";

@@ -10,6 +10,7 @@ use mend_formats::floor::{
 use mend_formats::item;
 use mend_store::{DonorRow, MoveRow, NewMove, NewPerson, PersonRow, QuoteRow, Read, StoreError, TaskPinRow, Write};
 
+use super::worked::{put_worked, worked};
 use crate::job::Job;
 
 /// Nobody has more moves of one item.
@@ -23,7 +24,7 @@ pub(super) fn floor(read: Read<'_>, jobs: &[i64]) -> Result<Option<FloorFile>, S
     let mut file = FloorFile { format: FORMAT.to_owned(), ..FloorFile::default() };
     for (row, retired_ms) in &items {
         let moves = read.moves(row.id, ALL)?;
-        let entry = |row: &MoveRow| move_entry(row, &place);
+        let entry = |row: &MoveRow| move_entry(row, (&place, &people));
         let item = item::parse(row.file.as_bytes()).unwrap_or_default();
         file.items.push(ItemEntry { item, retired_ms: *retired_ms, moves: moves.iter().rev().map(entry).collect() });
         for alike in read.look_alikes(row.id)?.into_iter().filter(|alike| alike.other > row.id) {
@@ -53,18 +54,20 @@ pub(super) fn floor(read: Read<'_>, jobs: &[i64]) -> Result<Option<FloorFile>, S
     file.pins = read.task_pins()?.into_iter().filter_map(pin).collect();
     let returned = |(job, first): (i64, i64)| Some([*place.get(&job)?, *place.get(&first)?]);
     file.returns = read.returns()?.into_iter().filter_map(returned).collect();
+    worked(read, (jobs, &people), &mut file)?;
     file.people = people.into_iter().map(person_entry).collect();
-    let is_empty = file.people.is_empty() && file.items.is_empty() && file.quotes.is_empty() && file.donors.is_empty();
-    Ok((!is_empty || !file.pins.is_empty() || !file.returns.is_empty()).then_some(file))
+    let nothing = FloorFile { format: FORMAT.to_owned(), ..FloorFile::default() };
+    Ok((file != nothing).then_some(file))
 }
 
 fn person_entry(row: PersonRow) -> PersonEntry {
     PersonEntry { name: row.name, role: row.role, level: row.level, hours: row.hours, left_ms: row.left_ms }
 }
 
-fn move_entry(row: &MoveRow, place: &BTreeMap<i64, usize>) -> MoveEntry {
-    let MoveRow { kind, quantity, job_id, day, note, at_ms, .. } = row.clone();
-    MoveEntry { kind, quantity, job: job_id.and_then(|id| place.get(&id).copied()), day, note, at_ms }
+fn move_entry(row: &MoveRow, (place, people): (&BTreeMap<i64, usize>, &[PersonRow])) -> MoveEntry {
+    let MoveRow { kind, quantity, job_id, day, note, at_ms, who } = row.clone();
+    let person = people.iter().position(|person| person.name == who);
+    MoveEntry { kind, quantity, job: job_id.and_then(|id| place.get(&id).copied()), day, note, at_ms, person }
 }
 
 fn quote_entry(job: usize, row: QuoteRow) -> QuoteEntry {
@@ -76,21 +79,11 @@ fn quote_entry(job: usize, row: QuoteRow) -> QuoteEntry {
 /// Puts all of it into a shop whose jobs have these numbers, in the order of the export's list.
 pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), now_ms: i64) -> Result<(), StoreError> {
     let job = |place: usize| jobs.get(place).copied();
-    let mut people = Vec::new();
-    for person in file.people.iter().cloned() {
-        let new = NewPerson { name: person.name, role: person.role, level: person.level };
-        let id = write.add_person(&new, now_ms)?;
-        if let Some(row) = id.map(|id| write.read().person(id)).transpose()?.flatten() {
-            write.change_person(&PersonRow { hours: person.hours, ..row })?;
-        }
-        if let (Some(id), Some(left)) = (id, person.left_ms) {
-            write.set_left(id, Some(left))?;
-        }
-        people.push(id);
-    }
+    let people = put_people(write, &file.people, now_ms)?;
+    let places = Places { jobs, people: &people };
     let mut items = Vec::new();
     for entry in &file.items {
-        items.push(put_item(write, (entry, jobs), now_ms)?);
+        items.push(put_item(write, (entry, places), now_ms)?);
     }
     let item = |place: usize| items.get(place).copied().flatten();
     for alike in &file.look_alikes {
@@ -118,7 +111,7 @@ pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), n
     }
     for pin in &file.pins {
         if let Some(job) = job(pin.job) {
-            let person = pin.person.and_then(|place| people.get(place).copied().flatten());
+            let person = places.person(pin.person);
             write.pin_task(&TaskPinRow { job, task: pin.task.clone(), person, not_before_ms: pin.not_before_ms })?;
         }
     }
@@ -127,19 +120,50 @@ pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), n
             write.return_of(later, first)?;
         }
     }
+    put_worked(write, file, places)?;
     jobs.iter().try_for_each(|job| Job::list(write, *job))
 }
 
-fn put_item(write: &Write<'_>, (entry, jobs): (&ItemEntry, &[i64]), now_ms: i64) -> Result<Option<i64>, StoreError> {
+/// The numbers that jobs and people of a file have here, in its order.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Places<'a> {
+    pub(super) jobs: &'a [i64],
+    pub(super) people: &'a [Option<i64>],
+}
+
+impl Places<'_> {
+    pub(super) fn person(&self, place: Option<usize>) -> Option<i64> {
+        place.and_then(|place| self.people.get(place).copied().flatten())
+    }
+}
+
+fn put_people(write: &Write<'_>, people: &[PersonEntry], now_ms: i64) -> Result<Vec<Option<i64>>, StoreError> {
+    let put = |person: PersonEntry| {
+        let new = NewPerson { name: person.name, role: person.role, level: person.level };
+        let id = write.add_person(&new, now_ms)?;
+        if let Some(row) = id.map(|id| write.read().person(id)).transpose()?.flatten() {
+            write.change_person(&PersonRow { hours: person.hours, ..row })?;
+        }
+        if let (Some(id), Some(left)) = (id, person.left_ms) {
+            write.set_left(id, Some(left))?;
+        }
+        Ok(id)
+    };
+    people.iter().cloned().map(put).collect()
+}
+
+fn put_item(write: &Write<'_>, (entry, places): (&ItemEntry, Places<'_>), now_ms: i64) -> Result<Option<i64>, StoreError> {
     let text = item::write(&entry.item).map_err(|error| StoreError::Connection(error.to_string()))?;
     let Some(id) = write.add_item((&entry.item.name, &text), now_ms)? else { return Ok(None) };
     for came in &entry.moves {
         let Some(kind) = MoveKind::from_key(&came.kind) else { continue };
         let MoveEntry { quantity, day, note, at_ms, .. } = came.clone();
-        let job = came.job.and_then(|place| jobs.get(place).copied());
+        let job = came.job.and_then(|place| places.jobs.get(place).copied());
+        write.act_as(places.person(came.person))?;
         // As it stands in the file: what came off an order then is a move of its own there.
         write.put_move(&NewMove { item: id, job, kind, quantity, day, note, at_ms })?;
     }
+    write.act_as(None)?;
     if let Some(retired_ms) = entry.retired_ms {
         write.retire_item(id, retired_ms)?;
     }

@@ -5,6 +5,7 @@ mod check;
 mod export;
 mod floor;
 mod import;
+mod worked;
 
 pub use crate::opening::CannotOpen;
 pub use check::check;

@@ -1,0 +1,96 @@
+//! Who worked, and how it went, in the file of a shop's floor: whose each entry is, when jobs stood still, what was practised.
+
+use mend_formats::floor::{AttemptEntry, AttemptEventEntry, FloorFile, HandEntry, WaitEntry};
+use mend_store::{AttemptEnd, AttemptEventRow, AttemptRow, HandRow, PersonRow, Read, StoreError, WaitRow, Write};
+use serde_json::Value;
+
+use super::floor::Places;
+
+/// JSON as it is stored; text that is none stays text.
+fn value(text: &str) -> Value {
+    if text.is_empty() {
+        return Value::Null;
+    }
+    serde_json::from_str(text).unwrap_or_else(|_| Value::String(text.to_owned()))
+}
+
+/// The same the other way round.
+fn stored(value: &Value) -> String {
+    if value.is_null() { String::new() } else { value.to_string() }
+}
+
+/// Puts all of it into the file.
+pub(super) fn worked(
+    read: Read<'_>,
+    (jobs, people): (&[i64], &[PersonRow]),
+    file: &mut FloorFile,
+) -> Result<(), StoreError> {
+    let of_job = |id: Option<i64>| jobs.iter().position(|job| Some(*job) == id);
+    for (job, id) in jobs.iter().enumerate() {
+        let hand = |row: mend_store::RecordRow| {
+            let person = people.iter().position(|person| person.name == row.who)?;
+            Some(HandEntry { job, kind: row.kind, what: row.what, at_ms: row.at_ms, person })
+        };
+        // Whose a move of the stock is stands with the move.
+        let of_the_job = |row: &mend_store::RecordRow| !row.who.is_empty() && row.kind != "stock";
+        file.hands.extend(read.record(*id)?.into_iter().filter(of_the_job).filter_map(hand));
+        let wait = |row: WaitRow| WaitEntry { job, cause: row.cause, begun_ms: row.begun_ms, ended_ms: row.ended_ms };
+        file.waits.extend(read.waits(*id)?.into_iter().map(wait));
+    }
+    for row in read.all_attempts()? {
+        let person = people.iter().position(|person| Some(person.id) == row.person);
+        let job = of_job(row.job);
+        file.attempts.push(attempt_entry(read, row, (person, job))?);
+    }
+    Ok(())
+}
+
+fn attempt_entry(
+    read: Read<'_>,
+    row: AttemptRow,
+    (person, job): (Option<usize>, Option<usize>),
+) -> Result<AttemptEntry, StoreError> {
+    let event = |row: AttemptEventRow| AttemptEventEntry { seq: row.seq, tick: row.tick, does: value(&row.does) };
+    let events = read.attempt_events(row.id)?.into_iter().map(event).collect();
+    let AttemptRow { task, of, begun_ms, ticks, ended_ms, passed, harms, .. } = row;
+    let (of, harms) = (value(&of), value(&harms));
+    Ok(AttemptEntry { person, task, job, of, begun_ms, ticks, ended_ms, passed, harms, events })
+}
+
+/// Puts all of it into a shop that has its jobs and people already.
+pub(super) fn put_worked(write: &Write<'_>, file: &FloorFile, places: Places<'_>) -> Result<(), StoreError> {
+    for hand in &file.hands {
+        if let (Some(job), Some(person)) = (places.jobs.get(hand.job), places.person(Some(hand.person))) {
+            let HandEntry { kind, what, at_ms, .. } = hand.clone();
+            write.put_hand(*job, &HandRow { kind, what, at_ms, person })?;
+        }
+    }
+    for wait in &file.waits {
+        if let Some(job) = places.jobs.get(wait.job) {
+            let WaitEntry { cause, begun_ms, ended_ms, .. } = wait.clone();
+            write.put_wait(*job, &WaitRow { cause, begun_ms, ended_ms })?;
+        }
+    }
+    file.attempts.iter().try_for_each(|entry| put_attempt(write, entry, places))?;
+    write.act_as(None)
+}
+
+fn put_attempt(write: &Write<'_>, entry: &AttemptEntry, places: Places<'_>) -> Result<(), StoreError> {
+    write.act_as(places.person(entry.person))?;
+    let job = entry.job.and_then(|place| places.jobs.get(place).copied());
+    let id = write.begin_attempt((&entry.task, job), &stored(&entry.of), entry.begun_ms)?;
+    let event = |event: &AttemptEventEntry| AttemptEventRow {
+        seq: event.seq,
+        tick: event.tick,
+        does: stored(&event.does),
+    };
+    write.add_attempt_events(id, &entry.events.iter().map(event).collect::<Vec<_>>())?;
+    write.set_attempt_ticks(id, entry.ticks)?;
+    match entry.ended_ms {
+        Some(at_ms) => {
+            let (ticks, passed, harms) = (entry.ticks, entry.passed, stored(&entry.harms));
+            write.end_attempt(id, &AttemptEnd { ticks, at_ms, passed, harms })
+        }
+        None => Ok(()),
+    }
+}
