@@ -37,7 +37,7 @@ pub struct FloorFile {
     pub pins: Vec<TaskPinEntry>,
     /// Jobs that came back under warranty: the job, and the first of its line.
     pub returns: Vec<[usize; 2]>,
-    /// Who entered what in the jobs.
+    /// Who entered what in the jobs, and when.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub hands: Vec<HandEntry>,
     /// When jobs stood still, and why.
@@ -48,7 +48,7 @@ pub struct FloorFile {
     pub attempts: Vec<AttemptEntry>,
 }
 
-/// Who made an entry of a job.
+/// Who made an entry of a job, and when.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct HandEntry {
@@ -60,8 +60,9 @@ pub struct HandEntry {
     pub what: String,
     /// When it was made, ms since the epoch.
     pub at_ms: i64,
-    /// Who made it.
-    pub person: usize,
+    /// Who made it; left out: nobody was signed in.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub person: Option<usize>,
 }
 
 /// A time for which a job stood still.

@@ -5,7 +5,7 @@ use rusqlite::{OptionalExtension, Row, params};
 use crate::{Read, StoreError, Write};
 
 /// Somebody who works here.
-#[derive(Clone, PartialEq, Eq)]
+#[derive(Clone, Default, PartialEq, Eq)]
 pub struct PersonRow {
     /// Their number.
     pub id: i64,

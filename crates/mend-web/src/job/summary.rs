@@ -14,7 +14,7 @@ use crate::pages::window_word;
 use crate::words::Words;
 
 /// A job in a list, and at the head of its own pages.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, Default, Serialize, Deserialize)]
 pub(crate) struct Summary {
     pub(crate) device: String,
     pub(crate) customer: String,
@@ -62,6 +62,14 @@ impl Summary {
     /// As it is read from a list.
     pub(crate) fn parse(json: &str) -> Result<Self, serde_json::Error> {
         serde_json::from_str(json)
+    }
+}
+
+#[cfg(test)]
+impl Summary {
+    /// A new job of which nothing is known but how much there is to do.
+    pub(crate) fn of_extent(extent: JobExtent) -> Self {
+        Self { extent, ..Self::default() }
     }
 }
 

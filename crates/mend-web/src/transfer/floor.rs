@@ -80,7 +80,7 @@ fn quote_entry(job: usize, row: QuoteRow) -> QuoteEntry {
 pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), now_ms: i64) -> Result<(), StoreError> {
     let job = |place: usize| jobs.get(place).copied();
     let people = put_people(write, &file.people, now_ms)?;
-    let places = Places { jobs, people: &people };
+    let places = FilePlaces { jobs, people: &people };
     let mut items = Vec::new();
     for entry in &file.items {
         items.push(put_item(write, (entry, places), now_ms)?);
@@ -126,12 +126,12 @@ pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), n
 
 /// The numbers that jobs and people of a file have here, in its order.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Places<'a> {
+pub(super) struct FilePlaces<'a> {
     pub(super) jobs: &'a [i64],
     pub(super) people: &'a [Option<i64>],
 }
 
-impl Places<'_> {
+impl FilePlaces<'_> {
     pub(super) fn person(&self, place: Option<usize>) -> Option<i64> {
         place.and_then(|place| self.people.get(place).copied().flatten())
     }
@@ -152,7 +152,11 @@ fn put_people(write: &Write<'_>, people: &[PersonEntry], now_ms: i64) -> Result<
     people.iter().cloned().map(put).collect()
 }
 
-fn put_item(write: &Write<'_>, (entry, places): (&ItemEntry, Places<'_>), now_ms: i64) -> Result<Option<i64>, StoreError> {
+fn put_item(
+    write: &Write<'_>,
+    (entry, places): (&ItemEntry, FilePlaces<'_>),
+    now_ms: i64,
+) -> Result<Option<i64>, StoreError> {
     let text = item::write(&entry.item).map_err(|error| StoreError::Connection(error.to_string()))?;
     let Some(id) = write.add_item((&entry.item.name, &text), now_ms)? else { return Ok(None) };
     for came in &entry.moves {

@@ -1,10 +1,12 @@
 //! Who worked, and how it went, in the file of a shop's floor: whose each entry is, when jobs stood still, what was practised.
 
 use mend_formats::floor::{AttemptEntry, AttemptEventEntry, FloorFile, HandEntry, WaitEntry};
-use mend_store::{AttemptEnd, AttemptEventRow, AttemptRow, HandRow, PersonRow, Read, StoreError, WaitRow, Write};
+use mend_store::{
+    AttemptEnd, AttemptEventRow, AttemptRow, HandRow, PersonRow, Read, RecordRow, StoreError, WaitRow, Write,
+};
 use serde_json::Value;
 
-use super::floor::Places;
+use super::floor::FilePlaces;
 
 /// JSON as it is stored; text that is none stays text.
 fn value(text: &str) -> Value {
@@ -19,6 +21,15 @@ fn stored(value: &Value) -> String {
     if value.is_null() { String::new() } else { value.to_string() }
 }
 
+/// Is it said whose an entry is, and of when? A field and a mark have their moment nowhere else; whose a move of the stock is
+/// stands with the move. Of what is kept once for its name the last counts.
+fn is_told(row: &RecordRow, later: &[RecordRow]) -> bool {
+    let is_named = ["intake", "pin", "check"].contains(&row.kind.as_str());
+    let again = |other: &RecordRow| (&other.kind, &other.what) == (&row.kind, &row.what);
+    let told = ["intake", "pin"].contains(&row.kind.as_str()) || !row.who.is_empty();
+    told && row.kind != "stock" && !(is_named && later.iter().any(again))
+}
+
 /// Puts all of it into the file.
 pub(super) fn worked(
     read: Read<'_>,
@@ -27,13 +38,13 @@ pub(super) fn worked(
 ) -> Result<(), StoreError> {
     let of_job = |id: Option<i64>| jobs.iter().position(|job| Some(*job) == id);
     for (job, id) in jobs.iter().enumerate() {
-        let hand = |row: mend_store::RecordRow| {
-            let person = people.iter().position(|person| person.name == row.who)?;
-            Some(HandEntry { job, kind: row.kind, what: row.what, at_ms: row.at_ms, person })
+        let hand = |row: &RecordRow| {
+            let person = people.iter().position(|person| person.name == row.who);
+            HandEntry { job, kind: row.kind.clone(), what: row.what.clone(), at_ms: row.at_ms, person }
         };
-        // Whose a move of the stock is stands with the move.
-        let of_the_job = |row: &mend_store::RecordRow| !row.who.is_empty() && row.kind != "stock";
-        file.hands.extend(read.record(*id)?.into_iter().filter(of_the_job).filter_map(hand));
+        let record = read.record(*id)?;
+        let told = record.iter().enumerate().filter(|(k, row)| is_told(row, &record[k + 1..]));
+        file.hands.extend(told.map(|(_, row)| hand(row)));
         let wait = |row: WaitRow| WaitEntry { job, cause: row.cause, begun_ms: row.begun_ms, ended_ms: row.ended_ms };
         file.waits.extend(read.waits(*id)?.into_iter().map(wait));
     }
@@ -58,11 +69,15 @@ fn attempt_entry(
 }
 
 /// Puts all of it into a shop that has its jobs and people already.
-pub(super) fn put_worked(write: &Write<'_>, file: &FloorFile, places: Places<'_>) -> Result<(), StoreError> {
-    for hand in &file.hands {
-        if let (Some(job), Some(person)) = (places.jobs.get(hand.job), places.person(Some(hand.person))) {
-            let HandEntry { kind, what, at_ms, .. } = hand.clone();
-            write.put_hand(*job, &HandRow { kind, what, at_ms, person })?;
+pub(super) fn put_worked(write: &Write<'_>, file: &FloorFile, places: FilePlaces<'_>) -> Result<(), StoreError> {
+    let row = |entry: &HandEntry| {
+        let HandEntry { kind, what, at_ms, person, .. } = entry.clone();
+        HandRow { kind, what, at_ms, person: places.person(person) }
+    };
+    // They stand job by job.
+    for of_job in file.hands.chunk_by(|one, next| one.job == next.job) {
+        if let Some(job) = places.jobs.get(of_job[0].job) {
+            write.put_hands(*job, &of_job.iter().map(row).collect::<Vec<_>>())?;
         }
     }
     for wait in &file.waits {
@@ -75,15 +90,12 @@ pub(super) fn put_worked(write: &Write<'_>, file: &FloorFile, places: Places<'_>
     write.act_as(None)
 }
 
-fn put_attempt(write: &Write<'_>, entry: &AttemptEntry, places: Places<'_>) -> Result<(), StoreError> {
+fn put_attempt(write: &Write<'_>, entry: &AttemptEntry, places: FilePlaces<'_>) -> Result<(), StoreError> {
     write.act_as(places.person(entry.person))?;
     let job = entry.job.and_then(|place| places.jobs.get(place).copied());
     let id = write.begin_attempt((&entry.task, job), &stored(&entry.of), entry.begun_ms)?;
-    let event = |event: &AttemptEventEntry| AttemptEventRow {
-        seq: event.seq,
-        tick: event.tick,
-        does: stored(&event.does),
-    };
+    let event =
+        |event: &AttemptEventEntry| AttemptEventRow { seq: event.seq, tick: event.tick, does: stored(&event.does) };
     write.add_attempt_events(id, &entry.events.iter().map(event).collect::<Vec<_>>())?;
     write.set_attempt_ticks(id, entry.ticks)?;
     match entry.ended_ms {

@@ -4,7 +4,10 @@ use std::sync::atomic::Ordering;
 
 use axum::body::Body;
 use axum::http::{Request, StatusCode};
-use mend_store::{IndexRow, JobPhotoRow, NewBoard, NewPhoto, ReadingRow, StateRow};
+use mend_core::shop::stock::MoveKind;
+use mend_store::{
+    AttemptEnd, AttemptEventRow, IndexRow, JobPhotoRow, LogRow, NewBoard, NewMove, NewPhoto, ReadingRow, StateRow,
+};
 use mend_web::transfer;
 
 use crate::fixture::{Shop, ask, demo, demo_bytes, exported, filled, get, post, shop, upload};
@@ -199,6 +202,39 @@ async fn on_the_floor(shop: &Shop) {
     assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("no time of day"), "{page}");
 }
 
+/// Somebody enters, moves and practises, and the job waits for another part.
+async fn by_somebodys_hand(shop: &Shop) {
+    let worked = |w: &mend_store::Write<'_>| {
+        w.set_intake(1, ("symptom", "no charge"), 5)?;
+        let (stop, words) = ("close".to_owned(), "closed".to_owned());
+        w.add_job_photo(1, &JobPhotoRow { id: 0, photo_id: 1, stop, words, on_sheet: false, added_ms: 7 })?;
+        w.log_job(1, &LogRow { what: "note".to_owned(), who: String::new(), reason: "seen".to_owned(), at_ms: 6 })?;
+        let (day, note) = (String::new(), String::new());
+        w.add_move(&NewMove { item: 1, job: None, kind: MoveKind::Scrapped, quantity: 0.5, day, note, at_ms: 7 })?;
+        let attempt = w.begin_attempt(("still", None), r#"{"format":"urgent-mend/practice/1"}"#, 8)?;
+        let nozzle = AttemptEventRow { seq: 1, tick: 4, does: r#"{"air":true}"#.to_owned() };
+        w.add_attempt_events(attempt, &[nozzle])?;
+        w.end_attempt(attempt, &AttemptEnd { ticks: 40, at_ms: 9, passed: true, harms: "[]".to_owned() })
+    };
+    shop.store.write_as(Some(1), worked).await.unwrap();
+    assert_eq!(ask(shop, post("/jobs/1/parts", "item=2&quantity=1")).await.0, StatusCode::SEE_OTHER);
+    let (status, said) = ask(shop, post("/jobs/1/handover", "")).await;
+    assert_eq!(status, StatusCode::SEE_OTHER, "{said}");
+}
+
+/// What [`by_somebodys_hand`] did stands in the file, and whose it is.
+fn expect_worked(floor: &[u8]) {
+    let floor: serde_json::Value = serde_json::from_slice(floor).unwrap();
+    let hands = floor["hands"].as_array().unwrap().iter();
+    let kinds: Vec<&str> =
+        hands.clone().filter(|hand| hand["person"] == 0).filter_map(|hand| hand["kind"].as_str()).collect();
+    assert_eq!(kinds, ["intake", "log", "photo"], "{floor}");
+    assert!(hands.clone().any(|hand| hand["kind"] == "pin" && hand["person"].is_null()), "{floor}");
+    assert_eq!((&floor["attempts"][0]["person"], &floor["attempts"][0]["ticks"]), (&0.into(), &40.into()), "{floor}");
+    let waits = floor["waits"].as_array().unwrap();
+    assert!(waits.iter().any(|wait| wait["cause"] == "part" && wait["ended_ms"].is_number()), "{floor}");
+}
+
 #[tokio::test]
 async fn an_export_makes_the_same_shop() {
     let (one, other) = (shop(), shop());
@@ -229,10 +265,12 @@ async fn an_export_makes_the_same_shop() {
         assert!(status.is_success() || status == StatusCode::SEE_OTHER, "{path}: {said}");
     }
     on_the_floor(&one).await;
+    by_somebodys_hand(&one).await;
     let files = exported(&one).await;
     assert!(files.contains_key("lessons/00003.json") && files.contains_key("floor.json"));
     let text = |name: &str| String::from_utf8_lossy(&files[name]).into_owned();
     assert!(text("export.json").contains("10.0.0.9:5025"));
+    expect_worked(&files["floor.json"]);
     let job = files.keys().find(|name| name.starts_with("jobs/")).map(|name| text(name)).unwrap();
     for there in
         ["\"celsius\": 84.5", "\"test-closed\"", "\"dust in the fan\"", "\"words\": \"as it came\"", "\"tap\": \"out\""]
@@ -243,7 +281,11 @@ async fn an_export_makes_the_same_shop() {
     let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
     let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();
     assert_eq!(jobs, 1);
-    assert_eq!(exported(&other).await, files);
+    let again = exported(&other).await;
+    assert_eq!(again.keys().collect::<Vec<_>>(), files.keys().collect::<Vec<_>>());
+    for name in files.keys() {
+        assert_eq!(String::from_utf8_lossy(&again[name]), text(name), "{name}");
+    }
     let (_, sheet) = ask(&other, get("/jobs/1/handover")).await;
     assert!(sheet.contains("Released"), "its run came along: {sheet}");
     assert!(transfer::import_whole(&other.app, (&list, &source)).await.is_err(), "into an empty shop only");

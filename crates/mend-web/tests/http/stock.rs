@@ -2,7 +2,9 @@
 
 use axum::http::StatusCode;
 
-use crate::fixture::{ask, get, post, shop};
+use mend_core::shop::stock::MoveKind;
+
+use crate::fixture::{Shop, ask, filled, get, post, shop};
 
 #[tokio::test]
 async fn a_job_waits_for_its_part_and_comes_back_when_it_is_received() {
@@ -32,6 +34,39 @@ async fn a_job_waits_for_its_part_and_comes_back_when_it_is_received() {
     assert!(!bench.contains("waits for Port"), "what one gives up the other has: {bench}");
     let (_, csv) = ask(&shop, get("/stock/order.csv")).await;
     assert!(csv.starts_with("item,quantity,unit") && csv.contains("\"Port, mid mount\""), "{csv}");
+}
+
+/// What the job has used of each item so far.
+async fn used_up(shop: &Shop) -> Vec<(i64, f64)> {
+    shop.store.read(|read| read.moved_for(1, MoveKind::Used)).await.unwrap()
+}
+
+#[tokio::test]
+async fn what_was_done_at_the_bench_leaves_the_shelf_once() {
+    let shop = shop();
+    filled(&shop).await;
+    for form in [
+        "name=Gel+flux&kind=consumable&unit=mL&used-as=flux",
+        "name=Alcohol&kind=consumable&unit=mL&used-as=alcohol",
+        "name=Tape&kind=consumable&unit=m&used-as=polyimide+tape&of=20+mm",
+        "name=Port",
+    ] {
+        assert_eq!(ask(&shop, post("/stock", form)).await.0, StatusCode::SEE_OTHER, "{form}");
+    }
+    let (status, page) = ask(&shop, post("/stock", "name=Nozzle&kind=consumable&used-as=nozzle&of=broad")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("“broad” is no width"), "{page}");
+    let (_, page) = ask(&shop, get("/stock/3")).await;
+    assert!(page.contains("value=\"polyimide tape\" selected") && page.contains("value=\"20 mm\""), "{page}");
+    for _ in 0..2 {
+        ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=again")).await;
+        let (status, said) = ask(&shop, post("/jobs/1/handover", "")).await;
+        assert_eq!(status, StatusCode::SEE_OTHER, "{said}");
+        let used = used_up(&shop).await;
+        let items: Vec<i64> = used.iter().map(|(item, _)| *item).collect();
+        assert!(items.starts_with(&[1, 2]) && !items.contains(&4), "{used:?}");
+        let (_, page) = ask(&shop, get("/stock/1")).await;
+        assert_eq!(page.matches("by the bench run").count(), 1, "given back again, nothing is taken again: {page}");
+    }
 }
 
 #[tokio::test]

@@ -16,10 +16,8 @@ pub(super) fn clean_all() -> Step {
 /// By what the flux could have run into, and by what a bath would hurt.
 pub(super) fn clean(script: &Script<'_>) -> Step {
     let open = script.board.connector.family.has_open_contacts();
-    let mut lines = vec![
-        AfterLine::StrongAlcohol,
-        if open { AfterLine::BrushAwayFromContacts } else { AfterLine::BrushIntoShell },
-    ];
+    let mut lines =
+        vec![AfterLine::StrongAlcohol, if open { AfterLine::BrushAwayFromContacts } else { AfterLine::BrushIntoShell }];
     lines.extend(script.bath.then(|| match hurt_by_bath(script.board) {
         components if components.is_empty() => AfterLine::UltrasonicBath,
         components => AfterLine::NoBath { components },

@@ -114,7 +114,8 @@ mod tests {
     fn twice_the_passes_use_twice_the_braid_and_what_nobody_did_used_nothing() {
         let shop = Shop::new();
         assert!(shop.used(0, 0).is_empty());
-        let braid = |passes| of(&shop.used(0, passes), |used| if let Use::Braid { cm } = used { Some(*cm) } else { None });
+        let braid =
+            |passes| of(&shop.used(0, passes), |used| if let Use::Braid { cm } = used { Some(*cm) } else { None });
         assert!(braid(1) > 0.0 && (braid(2) - 2.0 * braid(1)).abs() < 1e-9);
     }
 

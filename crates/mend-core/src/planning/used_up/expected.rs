@@ -77,7 +77,8 @@ mod tests {
         let of = |keep_intact| {
             PlannedUse { board: &bench.board, composition: &bench.composition, plan: &plan, keep_intact }.uses()
         };
-        let alcohol = |uses: &[Use]| uses.iter().find_map(|used| if let Use::Alcohol { ml } = used { Some(*ml) } else { None });
+        let alcohol =
+            |uses: &[Use]| uses.iter().find_map(|used| if let Use::Alcohol { ml } = used { Some(*ml) } else { None });
         let (board, part) = (of(KeepIntact::Board), of(KeepIntact::Part));
         let braid = |uses: &[Use]| uses.iter().any(|used| matches!(used, Use::Braid { .. }));
         assert!(braid(&board) && !braid(&part));

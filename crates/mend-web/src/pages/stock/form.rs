@@ -26,7 +26,11 @@ pub(super) fn read(sent: &[(String, String)]) -> Result<StockItem, Vec<Finding>>
         kind: if get("kind") == "consumable" { StockKind::Consumable } else { StockKind::Part },
         unit: Some(get("unit")).filter(|unit| !unit.is_empty()).unwrap_or_else(|| "pc".to_owned()),
         connector: get("connector"),
-        attributes: Vec::<String>::from_iter(lines("attributes")).iter().map(|line| attribute(line)).chain(says).collect(),
+        attributes: Vec::<String>::from_iter(lines("attributes"))
+            .iter()
+            .map(|line| attribute(line))
+            .chain(says)
+            .collect(),
         fits: lines("fits"),
         supplier: get("supplier"),
         price: get("price").replace(',', "."),
@@ -69,7 +73,10 @@ mod tests {
         let sent: Vec<(String, String)> =
             sent.into_iter().chain([("attributes", "amber")]).map(|(a, b)| (a.to_owned(), b.to_owned())).collect();
         let item = read(&sent).expect("it can be");
-        assert_eq!((attribute_lines(&item).as_str(), used_as(&item)), ("amber", ("polyimide tape", "20 mm".to_owned())));
+        assert_eq!(
+            (attribute_lines(&item).as_str(), used_as(&item)),
+            ("amber", ("polyimide tape", "20 mm".to_owned()))
+        );
         let broad = [("name", "Nozzle"), ("kind", "consumable"), ("used-as", "nozzle"), ("of", "broad")];
         assert_eq!(read(&broad.map(|(a, b)| (a.to_owned(), b.to_owned()))).expect_err("no width").len(), 1);
     }

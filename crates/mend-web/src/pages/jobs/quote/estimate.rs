@@ -10,7 +10,7 @@ use mend_store::ItemRow;
 
 use super::QuoteLine;
 use crate::App;
-use crate::job::{Job, JobExtent, NeededPart};
+use crate::job::{Job, JobExtent};
 use crate::pages::jobs::parts::from_the_shelf;
 use crate::pages::stock::quantity;
 use crate::refusal::Refusal;
