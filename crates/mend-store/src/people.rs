@@ -135,9 +135,25 @@ impl Write<'_> {
 
     /// Changes name, role, level and hours; false where the name is another's.
     pub fn change_person(&self, row: &PersonRow) -> Result<bool, StoreError> {
-        let sql = "UPDATE OR IGNORE people SET name = ?2, role = ?3, level = ?4, hours = ?5 WHERE id = ?1";
         let PersonRow { id, name, role, level, hours, .. } = row;
-        Ok(self.0.prepare_cached(sql)?.execute(params![id, name, role, level, hours])? == 1)
+        let before = self.read().person(*id)?.map(|row| row.name);
+        let sql = "UPDATE OR IGNORE people SET name = ?2, role = ?3, level = ?4, hours = ?5 WHERE id = ?1";
+        let changed = self.0.prepare_cached(sql)?.execute(params![id, name, role, level, hours])? == 1;
+        if let Some(before) = before.filter(|before| changed && before != name) {
+            self.rename_in_the_past(&before, name)?;
+        }
+        Ok(changed)
+    }
+
+    /// What the past says of somebody goes by their name, which nobody else has: it goes along.
+    fn rename_in_the_past(&self, before: &str, name: &str) -> Result<(), StoreError> {
+        for sql in [
+            "UPDATE job_outcomes SET person = ?2 WHERE person = ?1",
+            "UPDATE job_times SET person = ?2 WHERE person = ?1",
+        ] {
+            self.0.prepare_cached(sql)?.execute([before, name])?;
+        }
+        Ok(())
     }
 
     /// Keeps the hash of a passphrase; whoever is signed in with the old one is not any more.
@@ -202,7 +218,9 @@ impl Write<'_> {
 #[cfg(test)]
 #[allow(clippy::unwrap_used)]
 mod tests {
-    use crate::{NewPerson, NewSession, Store};
+    use mend_core::shop::review::JobOutcome;
+
+    use crate::{NewPerson, NewSession, PersonRow, Store};
 
     fn opened() -> (tempfile::TempDir, Store) {
         let folder = tempfile::tempdir().unwrap();
@@ -236,6 +254,20 @@ mod tests {
             .await;
         let whose: [Option<i64>; 3] = whose.unwrap();
         assert_eq!(whose, [person, None, None], "the last hand counts");
+    }
+
+    #[tokio::test]
+    async fn whoever_is_renamed_keeps_their_past() {
+        let (_folder, store) = opened();
+        let past = store.write(|w| {
+            let id = w.add_person(&ann(), 0)?.unwrap();
+            let row = w.read().person(id)?.unwrap();
+            let job = w.add_job(1)?;
+            w.set_outcome(&JobOutcome { job, person: row.name.clone(), ..JobOutcome::default() }, 2)?;
+            assert!(w.change_person(&PersonRow { name: "Ann Quill".to_owned(), ..row })?);
+            w.read().outcomes()
+        });
+        assert_eq!(past.await.unwrap()[0].person, "Ann Quill");
     }
 
     #[tokio::test]

@@ -4,7 +4,7 @@ use mend_core::shop::schedule::PlacedTask;
 
 use crate::scheduling::BenchPlan;
 
-/// Tasks of a job that somebody does one after the other: drawn as one.
+/// Tasks of a job that follow one another, by the same hands or by themselves: drawn as one.
 pub(super) struct TaskRun<'a> {
     pub(super) first: &'a PlacedTask,
     pub(super) last: &'a PlacedTask,
@@ -15,7 +15,7 @@ pub(super) fn blocks(plan: &BenchPlan) -> Vec<TaskRun<'_>> {
     for placed in &plan.schedule.placed {
         let goes_on = |block: &&mut TaskRun<'_>| {
             let last = block.last;
-            let same = last.job == placed.job && last.worker == placed.worker && placed.worker.is_some();
+            let same = last.job == placed.job && last.worker == placed.worker;
             same && last.until == placed.from && last.task + 1 == placed.task && !is_pinned(plan, placed)
         };
         match blocks.iter_mut().find(goes_on) {
