@@ -88,6 +88,21 @@ export async function press(page, key = "Space") {
   await page.keyboard.press(key);
 }
 
+/** A press at the bench, and the step or phase that comes of it: a press is meant for what is on the screen. */
+export async function advance(page, key = "Space") {
+  const shown = () => page.locator("#step").evaluate(({ dataset: { step, phase } }) => `${step} ${phase}`);
+  const before = await shown();
+  await press(page, key);
+  await expect.poll(shown).not.toBe(before);
+}
+
+/** Steps on to the end of a bench run, and past it. */
+export async function runToTheEnd(page) {
+  const phase = () => page.locator("#step").getAttribute("data-phase");
+  for (let k = 0; k < 60 && (await phase()) !== "done"; k += 1) await advance(page);
+  await press(page);
+}
+
 /** Fails on what axe finds on the page as it stands, and on what is untidy on it. */
 export async function expectAccessible(page) {
   await page.evaluate(axeSource);

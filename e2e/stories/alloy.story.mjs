@@ -1,6 +1,6 @@
 // Low-melt fed to the joints: the curve and the feed table follow, the heat plan shifts, and the fit stays closed until
 // the ledger says that it is out again.
-import { expect, expectAccessible, press, test } from "../harness.mjs";
+import { advance, expect, expectAccessible, press, test } from "../harness.mjs";
 
 // What is refused in words beside its field is a 422 in the console.
 test.use({ allowed: /status of 422|Error Code 422/ });
@@ -42,12 +42,12 @@ test("feeding low-melt moves the curve, the table and the heat plan", async ({ p
 test("the fit opens when the ledger is within limits, and is on the sheet", async ({ page }) => {
   await page.goto("/jobs/5/run");
   await page.getByRole("button", { name: "Begin at the bench" }).click();
-  for (let k = 0; k < 3; k += 1) await press(page, "Space");
+  for (let k = 0; k < 3; k += 1) await advance(page);
   await expect(page.locator("#step h1")).toHaveText("Add alloy");
   await expect(page.locator(".lines")).toContainText("34 x 0.2 mm of Sn42Bi58");
   await press(page, "f");
   await expect(page.locator(".ledger")).toContainText("fed 1×");
-  for (let k = 0; k < 5; k += 1) await press(page, "Space");
+  for (let k = 0; k < 5; k += 1) await advance(page);
   await expect(page.locator("#step h1")).toHaveText("Wick while warm");
   await expectAccessible(page);
   await press(page, "w");
@@ -74,7 +74,7 @@ test("the fit opens when the ledger is within limits, and is on the sheet", asyn
 
 test("who goes on against the arithmetic says why, and it is on the sheet", async ({ page }) => {
   await page.goto("/jobs/4/run");
-  for (let k = 0; k < 6; k += 1) await press(page, "Space");
+  for (let k = 0; k < 6; k += 1) await advance(page);
   await expect(page.locator("#step h1")).toHaveText("Wick while warm");
   await press(page, "Space");
   await expect(page.locator("#step h1")).toHaveText("Clean and look");

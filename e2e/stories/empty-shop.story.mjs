@@ -1,7 +1,7 @@
 // A shop begins with an empty folder and gets to a mended port through its pages alone.
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { command, emptyShop, expect, expectAccessible, press, start, test } from "../harness.mjs";
+import { command, emptyShop, expect, expectAccessible, runToTheEnd, start, test } from "../harness.mjs";
 import { saved, step } from "../trace.mjs";
 
 test.use({ allowed: /status of (422|409)|htmx:/ });
@@ -103,12 +103,7 @@ async function runAndWalk(page) {
   await page.getByRole("link", { name: "To the bench run" }).click();
   await page.getByRole("button", { name: "Begin at the bench" }).click();
   await expect(page.locator("#step")).toBeVisible();
-  for (let k = 0; k < 40 && (await page.locator("#step").getAttribute("data-phase")) !== "done"; k += 1) {
-    const before = await page.locator("#step").evaluate((step) => step.outerHTML.replace(/data-elapsed-ms="\d+"/, ""));
-    await press(page);
-    await expect.poll(() => page.locator("#step").evaluate((step) => step.outerHTML.replace(/data-elapsed-ms="\d+"/, ""))).not.toBe(before);
-  }
-  await press(page);
+  await runToTheEnd(page);
   await page.waitForURL(/\/pins$/);
   const pins = await page.locator("[data-pin]").count();
   for (let pin = 0; pin < pins; pin += 1) await page.keyboard.press("f");

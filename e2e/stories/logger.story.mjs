@@ -1,7 +1,7 @@
 // A simulated logger on the network: it records a probe and watches a heating; damage is warned of before it comes; a wire that
 // breaks in the middle is said; the job that is given back teaches its station.
 import { connect } from "node:net";
-import { expect, expectAccessible, press, test } from "../harness.mjs";
+import { advance, expect, expectAccessible, press, test } from "../harness.mjs";
 import { readAtTheBench, shopWithLoggers } from "../stand-ins.mjs";
 
 test.use({ allowed: /status of 422/ });
@@ -32,15 +32,15 @@ async function toTheHeat(page, shop) {
 
 /** Steps on until the pin walk; where the fit is closed, a flood and another pass of braid open it. */
 async function toTheEnd(page) {
-  for (let k = 0; k < 40 && !page.url().endsWith("/pins"); k += 1) {
-    if (await page.locator(".go-on.shut").count()) {
-      for (const entry of ["f", "w"]) {
-        await page.waitForTimeout(320);
-        await page.keyboard.press(entry);
-      }
+  const step = page.locator("#step");
+  for (let k = 0; k < 40 && (await step.getAttribute("data-phase")) !== "done"; k += 1) {
+    for (let again = 0; again < 4 && (await page.locator(".go-on.shut").count()); again += 1) {
+      for (const entry of ["f", "w"]) await press(page, entry);
+      await page.waitForTimeout(320);
     }
-    await press(page);
+    await advance(page);
   }
+  await press(page);
 }
 
 /** Tells a stand-in something that no real instrument understands. */

@@ -1,5 +1,5 @@
 // The method stop: families side by side, what is kept intact, a family searched, chosen, and its steps at the bench.
-import { expect, expectAccessible, press, test } from "../harness.mjs";
+import { advance, expect, expectAccessible, test } from "../harness.mjs";
 
 // What is refused in words is a 422 in the console; what is asked for again before it came, htmx calls an abort.
 test.use({ allowed: /status of 422|Error Code 422|htmx:(afterRequest|sendAbort)/ });
@@ -47,10 +47,7 @@ test("a donor's board and a customer's get different methods for the same part; 
   await page.getByRole("button", { name: "Begin at the bench" }).click();
   const seen = [await title(page).textContent()];
   while (seen.at(-1) !== "All steps done") {
-    const state = () => page.locator("#step").evaluate((step) => `${step.dataset.phase} ${step.querySelector("h1").textContent}`);
-    const before = await state();
-    await press(page);
-    await expect.poll(state).not.toBe(before);
+    await advance(page);
     const now = await title(page).textContent();
     if (seen.at(-1) !== now) seen.push(now);
     expect(seen.length).toBeLessThan(20);

@@ -1,6 +1,6 @@
 // One job from the counter to the handover, first screw to last, by keyboard, pedal and meter: no mouse is touched.
 import { connect } from "node:net";
-import { expect, expectAccessible, press, test } from "../harness.mjs";
+import { expect, expectAccessible, press, runToTheEnd, test } from "../harness.mjs";
 import { shopWithLoggers } from "../stand-ins.mjs";
 
 const verdict = (page) => page.locator(".pin-verdict h2");
@@ -87,13 +87,7 @@ async function runAtTheBench(page) {
   await expect(page.getByRole("button", { name: "Begin at the bench" })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(page.locator("#step")).toBeVisible();
-  const laid = () => page.locator("#step").evaluate((step) => step.outerHTML.replace(/data-elapsed-ms="\d+"/, ""));
-  for (let k = 0; k < 40 && (await page.locator("#step").getAttribute("data-phase")) !== "done"; k += 1) {
-    const before = await laid();
-    await press(page);
-    await expect.poll(laid).not.toBe(before);
-  }
-  await press(page);
+  await runToTheEnd(page);
 }
 
 test("a job goes from the first screw to the handover by keyboard, pedal and meter", async ({ page }) => {

@@ -1,11 +1,13 @@
-//! The course with somebody's record, boards of the shop, and what was tried last.
+//! The course with somebody's record, boards of the shop, and what was tried last. The owner sees everybody's record.
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::State;
+use axum::extract::{Query, State};
 use mend_core::practice::course::{PracticeTask, course, is_open, level};
+use mend_core::shop::people::Permission;
 use mend_formats::practice::read_harms;
-use mend_store::AttemptRow;
+use mend_store::{AttemptRow, PersonRow, Read, StoreError};
+use serde::Deserialize;
 
 use crate::App;
 use crate::pages::Frame;
@@ -43,6 +45,21 @@ struct AttemptView {
     ended: bool,
 }
 
+/// How far somebody is, for the owner.
+struct RecordView {
+    id: i64,
+    name: String,
+    level: String,
+    passed: usize,
+    tried: usize,
+}
+
+/// Whose record is asked for; left out: one's own.
+#[derive(Deserialize)]
+pub(crate) struct Whose {
+    person: Option<i64>,
+}
+
 #[derive(Template, WebTemplate)]
 #[template(path = "practice/course.html")]
 pub(crate) struct CoursePage {
@@ -55,6 +72,10 @@ pub(crate) struct CoursePage {
     attempts: Vec<AttemptView>,
     /// What was harmed, the most often first.
     harms: Vec<(&'static str, usize)>,
+    /// Whose record it is where the owner looks at another's; empty: one's own.
+    of: String,
+    /// Everybody who has tried anything, for the owner; by name, never by what they came to.
+    people: Vec<RecordView>,
 }
 
 /// Where a task stands in the course.
@@ -62,9 +83,22 @@ pub(super) fn place_of(key: &str) -> usize {
     course().iter().position(|task| task.key == key).unwrap_or_default()
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<CoursePage, Refusal> {
-    let person = Visit::current().person().map(|person| person.id);
+pub(crate) async fn show(
+    State(app): State<App>,
+    visitor: Visitor,
+    Query(whose): Query<Whose>,
+) -> Result<CoursePage, Refusal> {
+    let visit = Visit::current();
+    let (own, owner) = (visit.person().map(|person| person.id), visit.may(Permission::Shop));
+    let other = whose.person.filter(|id| Some(*id) != own);
+    if other.is_some() && !owner {
+        return Err(Refusal::NotFound("record"));
+    }
+    let person = other.or(own);
     let attempts = app.reading(move |read| read.attempts_of(person)).await?;
+    let people = if owner { app.reading(records).await? } else { Vec::new() };
+    let named = |id: i64| people.iter().find(|row| row.id == id).map(|row| row.name.clone());
+    let of = other.map(|id| named(id).ok_or(Refusal::NotFound("record"))).transpose()?.unwrap_or_default();
     let (boards, stations) = app.reading(|read| Ok((read.boards()?, read.stations()?))).await?;
     let passed = passed(&attempts);
     let view = |(place, task): (usize, &PracticeTask)| {
@@ -82,7 +116,20 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Cou
         stations: stations.into_iter().filter(|row| row.retired_ms.is_none()).map(|row| row.name).collect(),
         harms: harms(&attempts),
         attempts: attempts.iter().take(RECENT).map(|row| attempt_view(&app, row)).collect(),
+        people,
+        of,
     })
+}
+
+/// Everybody who has tried anything, by name, with how far they are.
+fn records(read: Read<'_>) -> Result<Vec<RecordView>, StoreError> {
+    let view = |row: PersonRow| {
+        let attempts = read.attempts_of(Some(row.id))?;
+        let passed = passed(&attempts).iter().filter(|times| **times > 0).count();
+        Ok(RecordView { id: row.id, name: row.name, level: row.level, passed, tried: attempts.len() })
+    };
+    let all: Result<Vec<RecordView>, StoreError> = read.people()?.into_iter().map(view).collect();
+    Ok(all?.into_iter().filter(|record| record.tried > 0).collect())
 }
 
 fn attempt_view(app: &App, row: &AttemptRow) -> AttemptView {
