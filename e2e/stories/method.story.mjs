@@ -28,6 +28,7 @@ test("a donor's board and a customer's get different methods for the same part; 
   test.setTimeout(240_000);
   await newJob(page, "Deck console main board");
   const customer = await compared(page);
+  expect(customer).toBe("Pump or vacuum iron");
   await expect(page.locator(".recommend .say")).toContainText("the next best");
   await expect(page.locator(".difficulty")).toContainText("a heavy board: 10 layers");
   await expectAccessible(page);
@@ -148,12 +149,13 @@ test("what if: one thing changed, beside the plan, kept by name", async ({ page 
   await expect(page.getByLabel("Station")).toHaveValue("Tern, bench 2");
 });
 
-test("five jobs of the demo get five different methods", async ({ page }) => {
-  test.setTimeout(300_000);
+// The fifth board's is in the first story: its comparison takes the longest.
+test("four jobs of the demo get four other methods", async ({ page }) => {
+  test.setTimeout(240_000);
   const names = new Set();
-  for (const job of [1, 2, 3, 4, 11]) {
+  for (const job of [1, 3, 4, 11]) {
     await page.goto(`/jobs/${job}/method`);
     names.add(await compared(page));
   }
-  expect([...names].sort()).toEqual(["Air from below", "Iron only", "Iron with alloy flood", "Low-melt, then air", "Pump or vacuum iron"]);
+  expect([...names].sort()).toEqual(["Air from below", "Iron only", "Iron with alloy flood", "Low-melt, then air"]);
 });

@@ -1,6 +1,8 @@
 // The practice bench: what hands do goes to the shop as it is done, what can be seen comes back ten times a second. Nothing is
 // computed here. What the shop has not said that it keeps is sent again when a lost connection is back.
 import { draw } from "./practice-draw.js";
+import { fan } from "./practice-fan.js";
+import { inWords } from "./practice-words.js";
 
 const place = document.getElementById("practice");
 const scene = JSON.parse(place.dataset.scene);
@@ -111,31 +113,10 @@ function paint() {
   });
 }
 
-const PLASTIC = ["", "turns glossy", "sags", "is damaged"];
-let said = "";
-
 /** The cues in words, for whoever hears them, and for whoever does not look at the picture. */
 function say() {
-  const now = seen();
-  const open = now.joints.filter((look) => look !== 0);
-  const shine = open.filter((look) => look === 2).length;
-  const lines = [];
-  if (now.flux) lines.push(["", "The flux runs", "The flux smokes", "The flux is brown"][now.flux]);
-  if (open.length && shine)
-    lines.push(shine === open.length ? "every joint that shows is shiny" : `${shine} of ${open.length} joints shine`);
-  if (now.twitches) lines.push(scene.part ? `${scene.part.name} moves in your grip` : "");
-  if (now.partOff) lines.push("the part is up");
-  if (now.body && scene.part && !now.partOff) lines.push(`${scene.part.name} ${PLASTIC[now.body]}`);
-  now.components.forEach(({ plastic, moved }, k) => {
-    if (plastic) lines.push(`${scene.components[k].name} ${PLASTIC[plastic]}`);
-    if (moved) lines.push(`${scene.components[k].name} has moved`);
-  });
-  if (now.curls.some(Boolean)) lines.push("the tape curls");
-  if (cues[4]) lines.push(`tip on ${scene.joints[cues[4] - 1].name}${cues[5] ? `, ${cues[5]} passes` : ""}`);
-  const text = lines.filter(Boolean).join(", ") || "Nothing is hot yet";
-  if (text === said) return;
-  said = text;
-  id("cues").textContent = `${text[0].toUpperCase()}${text.slice(1)}.`;
+  const text = inWords(scene, { ...seen(), tip: cues[4], passes: cues[5] });
+  if (id("cues").textContent !== text) id("cues").textContent = text;
 }
 
 // --- what hands hold ---
@@ -367,34 +348,5 @@ id("zoom").addEventListener("click", zoom);
 id("done").addEventListener("click", () => act("finish"));
 document.querySelectorAll("input[name=tool]").forEach((radio) => radio.addEventListener("change", () => take(radio.value)));
 addEventListener("resize", () => requestAnimationFrame(paint));
-
-// --- the fan, where somebody wants to hear it ---
-
-let loud = null;
-
-id("sound").addEventListener("click", () => {
-  const on = id("sound").getAttribute("aria-pressed") !== "true";
-  pressed("sound", on);
-  if (!on) {
-    loud?.context.close();
-    loud = null;
-    return;
-  }
-  const context = new AudioContext();
-  const buffer = context.createBuffer(1, context.sampleRate, context.sampleRate);
-  buffer.getChannelData(0).forEach((_, k, all) => (all[k] = Math.random() * 2 - 1));
-  const [noise, filter, gain] = [context.createBufferSource(), context.createBiquadFilter(), context.createGain()];
-  [noise.buffer, noise.loop, filter.type, gain.gain.value] = [buffer, true, "lowpass", 0];
-  noise.connect(filter).connect(gain).connect(context.destination);
-  noise.start();
-  loud = { context, filter, gain };
-  fan(cues[3] ?? 0);
-});
-
-function fan(level) {
-  if (!loud) return;
-  loud.gain.gain.value = level / 800;
-  loud.filter.frequency.value = 300 + 14 * level;
-}
 
 connect();

@@ -160,6 +160,28 @@ async fn what_is_done_keeps_the_name_of_who_did_it() {
 }
 
 #[tokio::test]
+async fn what_somebody_practised_is_for_themselves_and_the_owner() {
+    let (shop, mut owner) = staffed().await;
+    let mut trainee = browser_of(&shop, ("Tilda Roe", "trainee")).await;
+    assert_eq!(trainee.ask(&shop, post("/practice", "task=thin-shell")).await.1, "/practice/1");
+    let (_, page) = owner.ask(&shop, get("/practice")).await;
+    let record = page.split("href=\"/practice?person=").nth(1).and_then(|rest| rest.split('"').next()).unwrap();
+    let whose = format!("/practice?person={record}");
+    let (status, page) = owner.ask(&shop, get(&whose)).await;
+    assert!(status == StatusCode::OK && page.contains("Tilda Roe at the practice bench"), "{page}");
+    assert!(page.contains("href=\"/practice/1\"") && !page.contains("name=\"task\""), "{page}");
+    assert_eq!(owner.ask(&shop, get("/practice/1")).await.0, StatusCode::OK);
+    let mut technician = browser_of(&shop, ("Tam Birk", "technician")).await;
+    assert!(!technician.ask(&shop, get("/practice")).await.1.contains("Records"));
+    for path in [whose.as_str(), "/practice/1", "/practice/1/debrief"] {
+        assert_eq!(technician.ask(&shop, get(path)).await.0, StatusCode::NOT_FOUND, "{path}");
+    }
+    assert_eq!(owner.ask(&shop, get("/practice?person=99")).await.0, StatusCode::NOT_FOUND);
+    let (status, page) = owner.ask(&shop, get("/practice?person=me")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("<h1>"), "{status}: {page}");
+}
+
+#[tokio::test]
 async fn a_shop_is_never_left_without_an_owner_and_secrets_are_checked() {
     let (shop, mut owner) = staffed().await;
     let (status, page) = owner.ask(&shop, post("/people/1", "name=Olga&role=counter&level=trained")).await;

@@ -75,7 +75,7 @@ mod tests {
     use crate::example::Bench;
     use crate::planning::bench_event::{Event, Happening};
     use crate::planning::ledger::GroupState;
-    use crate::planning::make_plan::plan;
+    use crate::planning::make_plan::plan_alone;
     use crate::planning::plan::Plan;
     use crate::planning::sequence::{script::Script, sequence};
 
@@ -88,7 +88,7 @@ mod tests {
     impl Shop {
         fn new() -> Self {
             let bench = Bench::try_new().expect("the example");
-            let plan = plan(&bench.order()).expect("it can be computed");
+            let plan = plan_alone(&bench.order()).expect("it can be computed");
             let steps = sequence(&Script::plain(&bench.board, &plan, &bench.composition));
             Self { bench, plan, steps }
         }

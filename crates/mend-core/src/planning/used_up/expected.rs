@@ -68,12 +68,12 @@ impl PlannedUse<'_> {
 mod tests {
     use super::*;
     use crate::example::Bench;
-    use crate::planning::make_plan::plan;
+    use crate::planning::make_plan::plan_alone;
 
     #[test]
     fn on_a_donors_board_nothing_is_wicked_and_the_part_is_cleaned_once() {
         let bench = Bench::try_new().expect("the example");
-        let plan = plan(&bench.order()).expect("it can be computed");
+        let plan = plan_alone(&bench.order()).expect("it can be computed");
         let of = |keep_intact| {
             PlannedUse { board: &bench.board, composition: &bench.composition, plan: &plan, keep_intact }.uses()
         };

@@ -2,7 +2,7 @@
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Query, State};
+use axum::extract::State;
 use mend_core::practice::course::{PracticeTask, course, is_open, level};
 use mend_core::shop::people::Permission;
 use mend_formats::practice::read_harms;
@@ -10,6 +10,7 @@ use mend_store::{AttemptRow, PersonRow, Read, StoreError};
 use serde::Deserialize;
 
 use crate::App;
+use crate::extract::Query;
 use crate::pages::Frame;
 use crate::people::Visit;
 use crate::practice::record::{count, passed};

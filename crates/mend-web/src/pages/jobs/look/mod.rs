@@ -10,7 +10,7 @@ mod view;
 
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Query, State};
+use axum::extract::State;
 use mend_core::inspection::condition::Condition;
 use mend_core::inspection::insulation::Insulation;
 use mend_core::inspection::sheet::{DiodeReading, NoReading};
@@ -20,7 +20,7 @@ use serde::Deserialize;
 
 use super::{JobPath, number};
 use crate::App;
-use crate::extract::Form;
+use crate::extract::{Form, Query};
 use crate::job::{Job, SKIPPED, stored};
 use crate::pages::Frame;
 use crate::refusal::Refusal;
