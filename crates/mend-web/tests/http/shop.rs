@@ -1,5 +1,6 @@
 //! What is refused is our page, what is unreadable spoils only itself, and an export makes the same shop.
 
+use std::collections::BTreeMap;
 use std::sync::atomic::Ordering;
 
 use axum::body::Body;
@@ -235,6 +236,14 @@ fn expect_worked(floor: &[u8]) {
     assert!(waits.iter().any(|wait| wait["cause"] == "part" && wait["ended_ms"].is_number()), "{floor}");
 }
 
+/// Two exports are the same, file by file: else it is said which is not, and how.
+fn expect_same(one: &BTreeMap<String, Vec<u8>>, other: &BTreeMap<String, Vec<u8>>) {
+    assert_eq!(one.keys().collect::<Vec<_>>(), other.keys().collect::<Vec<_>>());
+    for (name, bytes) in one {
+        assert_eq!(String::from_utf8_lossy(bytes), String::from_utf8_lossy(&other[name]), "{name}");
+    }
+}
+
 #[tokio::test]
 async fn an_export_makes_the_same_shop() {
     let (one, other) = (shop(), shop());
@@ -281,11 +290,7 @@ async fn an_export_makes_the_same_shop() {
     let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
     let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();
     assert_eq!(jobs, 1);
-    let again = exported(&other).await;
-    assert_eq!(again.keys().collect::<Vec<_>>(), files.keys().collect::<Vec<_>>());
-    for name in files.keys() {
-        assert_eq!(String::from_utf8_lossy(&again[name]), text(name), "{name}");
-    }
+    expect_same(&exported(&other).await, &files);
     let (_, sheet) = ask(&other, get("/jobs/1/handover")).await;
     assert!(sheet.contains("Released"), "its run came along: {sheet}");
     assert!(transfer::import_whole(&other.app, (&list, &source)).await.is_err(), "into an empty shop only");
