@@ -8,7 +8,7 @@ use crate::heat::motion::Motion;
 use crate::heat::purpose::Purpose;
 use crate::heat::recipe::Recipe;
 use crate::heat::station::Station;
-use crate::heat::tool::{Blower, HotAir};
+use crate::heat::tool::HotAir;
 use crate::materials::{Alloy, Metal};
 use crate::method::equipment::{Equipment, SkillLevel, Sucker};
 use crate::method::subject::Subject;
@@ -45,7 +45,7 @@ impl Bench {
         let metal = |name: &str| Alloy::named(name).map(Metal::from);
         Some(Self {
             board: board()?,
-            station: station(),
+            station: Station::blind("example station", Temperature::celsius(480.0), &[22.0, 10.0]),
             equipment: Equipment {
                 level: SkillLevel::Trained,
                 tips: vec![Length::mm(2.0), Length::mm(4.0)],
@@ -93,24 +93,6 @@ fn board() -> Option<Board> {
         connector: port.placed(Pose { at: Point { x: 30.0, y: 6.0 }, turn: Turn::None, face: Face::Top }),
         components: vec![ComponentKind::FlexLatch.at("latch", Face::Top, latch)],
     })
-}
-
-fn station() -> Station {
-    Station {
-        name: "example station".to_owned(),
-        blower: Blower::Fan,
-        set_range: (Temperature::celsius(100.0), Temperature::celsius(480.0)),
-        flow_range: (Flow::litres_per_minute(20.0), Flow::litres_per_minute(120.0)),
-        nozzles: vec![Length::mm(22.0), Length::mm(10.0)],
-        heater_w: None,
-        jet_scale: 1.0,
-        jet_spread: 0.25,
-        flow_spread: 0.15,
-        outlet_spread_k: 15.0,
-        display: Default::default(),
-        iron: Default::default(),
-        nozzle_air: Default::default(),
-    }
 }
 
 fn air_from_below() -> HotAir {

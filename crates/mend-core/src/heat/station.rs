@@ -44,6 +44,32 @@ pub struct Station {
 }
 
 impl Station {
+    /// A fan of which nothing was measured: as far from the book as such tools are.
+    ///
+    /// ```
+    /// use mend_core::heat::station::Station;
+    /// use mend_core::units::Temperature;
+    /// let blind = Station::blind("bench 1", Temperature::celsius(480.0), &[22.0, 8.0]);
+    /// assert!(blind.jet_scale == 1.0 && blind.jet_spread > 0.1 && blind.widest_nozzle().in_mm() == 22.0);
+    /// ```
+    pub fn blind(name: &str, highest: Temperature, nozzles_mm: &[f64]) -> Self {
+        Self {
+            name: name.to_owned(),
+            blower: Blower::Fan,
+            set_range: (Temperature::celsius(100.0), highest),
+            flow_range: (Flow::litres_per_minute(20.0), Flow::litres_per_minute(120.0)),
+            nozzles: nozzles_mm.iter().copied().map(Length::mm).collect(),
+            heater_w: None,
+            jet_scale: 1.0,
+            jet_spread: 0.25,
+            flow_spread: 0.15,
+            outlet_spread_k: 15.0,
+            display: Display::default(),
+            iron: IronHeater::default(),
+            nozzle_air: NozzleAir::default(),
+        }
+    }
+
     /// Its jet's law, the transfer scaled by `jet` (1 as it is known).
     pub fn law(&self, jet: f64) -> JetLaw {
         let law = JetLaw::from_blower(self.blower);

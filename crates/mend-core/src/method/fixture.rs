@@ -7,10 +7,9 @@ use crate::board::{Board, Face, KeepIntact, Outline, Point, StackUp, library};
 use crate::heat::known::Knowledge;
 use crate::heat::purpose::Purpose;
 use crate::heat::station::Station;
-use crate::heat::tool::Blower;
 use crate::materials::Metal;
 use crate::solder::JointComposition;
-use crate::units::{Flow, Length, Temperature};
+use crate::units::{Length, Temperature};
 
 /// Everything that a subject borrows.
 pub(crate) struct TestCase {
@@ -35,22 +34,8 @@ pub(crate) fn shop(kind: &str) -> TestCase {
     }
     let stack = StackUp { layers: 4, planes: 1, ..StackUp::usual(Length::mm(1.2)) };
     let (name, maker, outline) = (kind.to_owned(), "none".to_owned(), Outline::rectangle(120.0, 80.0));
-    let flow = Flow::litres_per_minute;
-    let station = Station {
-        name: "bench 1".to_owned(),
-        blower: Blower::Fan,
-        set_range: (Temperature::celsius(100.0), Temperature::celsius(500.0)),
-        flow_range: (flow(20.0), flow(120.0)),
-        nozzles: vec![Length::mm(22.0), Length::mm(8.0)],
-        heater_w: None,
-        jet_scale: 1.0,
-        jet_spread: 0.1,
-        flow_spread: 0.05,
-        outlet_spread_k: 15.0,
-        display: Default::default(),
-        iron: Default::default(),
-        nozzle_air: Default::default(),
-    };
+    let measured = Station::blind("bench 1", Temperature::celsius(500.0), &[22.0, 8.0]);
+    let station = Station { jet_spread: 0.1, flow_spread: 0.05, ..measured };
     let equipment = Equipment {
         level: SkillLevel::Trained,
         tips: vec![Length::mm(2.0), Length::mm(4.0)],

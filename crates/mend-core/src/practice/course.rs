@@ -5,11 +5,10 @@ use crate::board::library::{self, Values};
 use crate::board::{Board, Component, ComponentKind, Face, Outline, Point, Pose, Rect, StackUp, Turn};
 use crate::heat::bridge::Bridge;
 use crate::heat::station::Station;
-use crate::heat::tool::Blower;
 use crate::materials::{Alloy, Metal};
 use crate::method::equipment::SkillLevel;
 use crate::solder::{Feed, JointComposition, Wire};
-use crate::units::{Flow, Length, Temperature};
+use crate::units::{Length, Temperature};
 
 /// Those of the first, passed twice each, make somebody "trained".
 const TRAINED_BY: usize = 4;
@@ -79,7 +78,7 @@ impl PracticeTask {
         let wired = self.by_iron && self.goal == PracticeGoal::Remove;
         Some(PracticeScene {
             board,
-            station: station(),
+            station: Station::blind("practice bench", Temperature::celsius(480.0), &[22.0, 10.0, 5.0]),
             composition,
             goal: self.goal,
             keeps_part: false,
@@ -115,23 +114,6 @@ pub fn level(passed: &[u32]) -> Option<SkillLevel> {
 }
 
 /// The station of the practice bench: a usual one, that nobody has measured.
-fn station() -> Station {
-    Station {
-        name: "practice bench".to_owned(),
-        blower: Blower::Fan,
-        set_range: (Temperature::celsius(100.0), Temperature::celsius(480.0)),
-        flow_range: (Flow::litres_per_minute(20.0), Flow::litres_per_minute(120.0)),
-        nozzles: vec![Length::mm(22.0), Length::mm(10.0), Length::mm(5.0)],
-        heater_w: None,
-        jet_scale: 1.0,
-        jet_spread: 0.25,
-        flow_spread: 0.15,
-        outlet_spread_k: 15.0,
-        display: Default::default(),
-        iron: Default::default(),
-        nozzle_air: Default::default(),
-    }
-}
 
 /// A board of 60 x 40 mm with a part of the library at its near edge.
 fn board(name: &str, (key, values): (&str, &[(&str, f64)]), stack: StackUp) -> Option<Board> {

@@ -14,7 +14,7 @@ use mend_core::heat::motion::Motion;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::station::Station;
-use mend_core::heat::tool::{Blower, HotAir};
+use mend_core::heat::tool::HotAir;
 use mend_core::materials::{BodyMaterial, Metal};
 use mend_core::solder::{Feed, JointComposition, Wire};
 use mend_core::units::{Duration, Flow, Length, Temperature};
@@ -91,21 +91,7 @@ fn connector() -> Connector {
 }
 
 pub(crate) fn station() -> Station {
-    Station {
-        name: "bench 1".to_owned(),
-        blower: Blower::Fan,
-        set_range: (Temperature::celsius(100.0), Temperature::celsius(500.0)),
-        flow_range: (Flow::litres_per_minute(20.0), Flow::litres_per_minute(120.0)),
-        nozzles: vec![Length::mm(22.0), Length::mm(10.0), Length::mm(8.0)],
-        heater_w: None,
-        jet_scale: 1.0,
-        jet_spread: 0.25,
-        flow_spread: 0.15,
-        outlet_spread_k: 15.0,
-        display: Default::default(),
-        iron: Default::default(),
-        nozzle_air: Default::default(),
-    }
+    Station::blind("bench 1", Temperature::celsius(500.0), &[22.0, 10.0, 8.0])
 }
 
 /// A bare nozzle from below, up to five minutes.

@@ -7,7 +7,9 @@ document.addEventListener("click", window.keepEarly);
 
 // A page that loads again because its script never came (`arrive.js`) takes them along, with their time of day.
 document.addEventListener("leaving", () => {
-  const { run, step } = document.getElementById("step").dataset;
+  const shown = document.getElementById("step");
+  if (!shown) return;
+  const { run, step } = shown.dataset;
   const presses = window.earlyPresses.map(({ type, key, target, timeStamp }) => ({
     type,
     key,

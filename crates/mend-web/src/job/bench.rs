@@ -12,7 +12,7 @@ use mend_core::solder::JointComposition;
 use mend_formats::equipment::EquipmentFile;
 use mend_store::{EventRow, Moment, PlanRow, Read, RunRow, StoreError};
 
-use super::{Planned, Workplace};
+use super::{Job, Planned, Workplace};
 use crate::words::Words;
 
 /// A bench run that has begun.
@@ -38,6 +38,16 @@ impl KeptRun {
     pub(super) fn read(read: Read<'_>, run: RunRow) -> Result<Self, StoreError> {
         let (plan, events) = (read.plan(run.plan_id)?, read.events(run.id)?);
         Ok(Self { run, plan, events })
+    }
+}
+
+impl Job {
+    /// Every run at its bench that can be understood, the first first: a job that went back has several.
+    pub(crate) fn runs(&self, read: Read<'_>) -> Result<Vec<BenchRunView>, StoreError> {
+        let Some((_, board)) = &self.board else { return Ok(Vec::new()) };
+        let kept = read.runs_of(self.row.id)?.into_iter().map(|run| KeptRun::read(read, run));
+        let kept: Vec<KeptRun> = kept.collect::<Result<_, _>>()?;
+        Ok(kept.into_iter().filter_map(|kept| BenchRunView::try_new((board, &self.equipment), kept).ok()).collect())
     }
 }
 

@@ -3,6 +3,7 @@
 use axum::http::StatusCode;
 
 use mend_core::shop::stock::MoveKind;
+use mend_store::{EventRow, NewRun, RunRow};
 
 use crate::fixture::{Shop, ask, filled, get, post, shop};
 
@@ -41,6 +42,21 @@ async fn used_up(shop: &Shop) -> Vec<(i64, f64)> {
     shop.store.read(|read| read.moved_for(1, MoveKind::Used)).await.unwrap()
 }
 
+/// The job's run is done once more, press by press.
+async fn run_again(shop: &Shop) {
+    let again = |w: &mend_store::Write<'_>| {
+        let run = w.read().runs_of(1)?.remove(0);
+        let events = w.read().events(run.id)?;
+        let RunRow { plan_id, steps, opened, taped_on, .. } = run;
+        let id = w.add_run(&NewRun { job_id: 1, plan_id, opened, steps, taped_on })?;
+        events.iter().try_for_each(|event| {
+            let token = format!("again {}", event.token);
+            w.put_event(id, &EventRow { token, ..event.clone() })
+        })
+    };
+    shop.store.write(again).await.unwrap();
+}
+
 #[tokio::test]
 async fn what_was_done_at_the_bench_leaves_the_shelf_once() {
     let shop = shop();
@@ -67,6 +83,12 @@ async fn what_was_done_at_the_bench_leaves_the_shelf_once() {
         let (_, page) = ask(&shop, get("/stock/1")).await;
         assert_eq!(page.matches("by the bench run").count(), 1, "given back again, nothing is taken again: {page}");
     }
+    let once = used_up(&shop).await[0].1;
+    ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=it+came+back")).await;
+    run_again(&shop).await;
+    assert_eq!(ask(&shop, post("/jobs/1/handover", "")).await.0, StatusCode::SEE_OTHER);
+    let twice = used_up(&shop).await[0].1;
+    assert!((twice - 2.0 * once).abs() < 1e-9, "what is done again is used again: {once} {twice}");
 }
 
 #[tokio::test]

@@ -363,7 +363,7 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
         w.use_reserved(id, now)?;
         let of_job = |kind| w.read().moved_for(id, kind);
         let (items, used, came) = (w.read().items()?, of_job(MoveKind::Used)?, of_job(MoveKind::Harvested)?);
-        let consumed = stock_parts::consumed(&job, (&items, &used), now);
+        let consumed = stock_parts::consumed((&job, &job.runs(w.read())?), (&items, &used), now);
         consumed.iter().chain(&stock_parts::harvested(&job, &came, now)).try_for_each(|new| w.add_move(new))?;
         w.hand_over(id, now)?;
         if teaches { w.await_lesson(id) } else { Ok(()) }

@@ -17,7 +17,7 @@ use serde::Deserialize;
 use super::{JobPath, number, photos};
 use crate::App;
 use crate::extract::Form;
-use crate::job::{Job, LOOK_ALIKE, NeededPart, day_in_words};
+use crate::job::{BenchRunView, Job, LOOK_ALIKE, NeededPart, day_in_words};
 use crate::pages::number::number as typed_number;
 use crate::pages::stock::{quantity, serve_waiting};
 use crate::pages::{Frame, JobHead};
@@ -219,13 +219,20 @@ pub(crate) async fn tell(
     Ok(Redirect::to(&format!("/jobs/{id}/parts")))
 }
 
-/// What a job that is closed has used up at its bench, where the stock knows such. What it has taken off the shelf before, and was
-/// opened again since, is not taken twice.
-pub(super) fn consumed(job: &Job, (items, taken): (&[ItemRow], &[(i64, f64)]), at_ms: i64) -> Vec<NewMove> {
-    let (Some((_, board)), Some(bench)) = (&job.board, &job.bench) else { return Vec::new() };
-    let (composition, recipe) = (&bench.composition, &bench.planned.plan.recipe);
-    let (steps, run, ledger) = (&bench.steps, &bench.state, &bench.ledger);
-    let uses = BenchUse { board, composition, recipe, steps, run, ledger }.uses();
+/// What a job that is closed has used up in its runs at the bench, where the stock knows such. What it has taken off the shelf
+/// before, and was opened again since, is not taken twice.
+pub(super) fn consumed(
+    (job, runs): (&Job, &[BenchRunView]),
+    (items, taken): (&[ItemRow], &[(i64, f64)]),
+    at_ms: i64,
+) -> Vec<NewMove> {
+    let Some((_, board)) = &job.board else { return Vec::new() };
+    let of_run = |bench: &BenchRunView| {
+        let (composition, recipe) = (&bench.composition, &bench.planned.plan.recipe);
+        let (steps, run, ledger) = (&bench.steps, &bench.state, &bench.ledger);
+        BenchUse { board, composition, recipe, steps, run, ledger }.uses()
+    };
+    let uses: Vec<Use> = runs.iter().flat_map(of_run).collect();
     let took = |item: i64, quantity: f64| NewMove {
         item,
         job: Some(job.row.id),
