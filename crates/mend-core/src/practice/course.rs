@@ -113,8 +113,6 @@ pub fn level(passed: &[u32]) -> Option<SkillLevel> {
     first.iter().all(|times| *times >= TWICE).then_some(SkillLevel::Trained)
 }
 
-/// The station of the practice bench: a usual one, that nobody has measured.
-
 /// A board of 60 x 40 mm with a part of the library at its near edge.
 fn board(name: &str, (key, values): (&str, &[(&str, f64)]), stack: StackUp) -> Option<Board> {
     let values: Values = values.iter().map(|(key, value)| ((*key).to_owned(), *value)).collect();
