@@ -23,11 +23,7 @@ function shining(joints) {
 
 function ofThePart({ part }, { twitches, partOff, body }) {
   if (!part) return [partOff && "the part is up"];
-  return [
-    twitches && `${part.name} moves in your grip`,
-    partOff && "the part is up",
-    body && !partOff && `${part.name} ${PLASTIC[body]}`,
-  ];
+  return [twitches && `${part.name} moves in your grip`, partOff && "the part is up", body && !partOff && `${part.name} ${PLASTIC[body]}`];
 }
 
 function ofComponents(scene, { components }) {

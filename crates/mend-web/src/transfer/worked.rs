@@ -22,12 +22,13 @@ fn stored(value: &Value) -> String {
 }
 
 /// Is it said whose an entry is, and of when? A field and a mark have their moment nowhere else; whose a move of the stock is
-/// stands with the move. Of what is kept once for its name the last counts.
+/// stands with the move, an answer with what it answers. Of what is kept once for its name the last counts.
 fn is_told(row: &RecordRow, later: &[RecordRow]) -> bool {
     let is_named = ["intake", "pin", "check"].contains(&row.kind.as_str());
     let again = |other: &RecordRow| (&other.kind, &other.what) == (&row.kind, &row.what);
     let told = ["intake", "pin"].contains(&row.kind.as_str()) || !row.who.is_empty();
-    told && row.kind != "stock" && !(is_named && later.iter().any(again))
+    let stands_elsewhere = ["stock", "answer", "word"].contains(&row.kind.as_str());
+    told && !stands_elsewhere && !(is_named && later.iter().any(again))
 }
 
 /// Puts all of it into the file.
