@@ -29,6 +29,21 @@ pub struct AttemptRow {
     pub harms: String,
 }
 
+/// How far somebody is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct PracticeRecordRow {
+    /// Their number.
+    pub person: i64,
+    /// Their name.
+    pub name: String,
+    /// Their level, as it is stored.
+    pub level: String,
+    /// Tasks of the course that they have passed.
+    pub passed: u32,
+    /// Attempts.
+    pub tried: u32,
+}
+
 /// Something that hands did.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct AttemptEventRow {
@@ -82,6 +97,19 @@ impl Read<'_> {
         let mut statement =
             self.0.prepare_cached(&format!("{SELECT} WHERE person_id IS ?1 ORDER BY id DESC LIMIT 500"))?;
         let rows = statement.query_map([person], of)?;
+        Ok(rows.collect::<Result<_, _>>()?)
+    }
+
+    /// How far everybody is who has tried anything, by name.
+    pub fn practice_records(&self) -> Result<Vec<PracticeRecordRow>, StoreError> {
+        let sql = "SELECT p.id, p.name, p.level, count(DISTINCT CASE WHEN a.passed AND a.task <> '' THEN a.task END), count(*)
+                   FROM attempts a JOIN people p ON p.id = a.person_id GROUP BY p.id ORDER BY p.name";
+        let mut statement = self.0.prepare_cached(sql)?;
+        let of = |row: &Row<'_>| {
+            let (person, name, level) = (row.get(0)?, row.get(1)?, row.get(2)?);
+            Ok(PracticeRecordRow { person, name, level, passed: row.get(3)?, tried: row.get(4)? })
+        };
+        let rows = statement.query_map([], of)?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 

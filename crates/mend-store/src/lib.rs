@@ -46,7 +46,7 @@ mod to_learn;
 mod variants;
 mod waits;
 
-pub use attempts::{AttemptEnd, AttemptEventRow, AttemptRow};
+pub use attempts::{AttemptEnd, AttemptEventRow, AttemptRow, PracticeRecordRow};
 pub use boards::{BoardRow, ModelRow, NewBoard, VersionRow};
 pub use checks::{CheckRow, NewCheck};
 pub use connectors::ConnectorRow;

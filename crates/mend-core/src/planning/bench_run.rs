@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use super::bench_event::{Event, Happening};
 use super::ledger::Entry;
-use crate::planning::sequence::step::{HotTool, Step, StepKind};
+use crate::planning::sequence::step::{Step, StepKind};
 
 /// Where in its course a step is. Times are ms since the run was opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -235,20 +235,21 @@ impl BenchRun {
             }
             (kind, RunPhase::Running { since_ms }) if kind.is_heating() => {
                 let phase = RunPhase::Moved { since_ms, at_ms: now_ms };
-                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.blown(since_ms, now_ms) };
+                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.blown(kind, (since_ms, now_ms)) };
                 next.stamps.extend(self.stamp(step, (since_ms, now_ms)));
                 next
             }
-            (StepKind::Soak { tools, .. }, RunPhase::Running { since_ms }) if tools.iter().any(HotTool::is_air) => {
-                self.blown(since_ms, now_ms).entered(steps, self.at + 1, now_ms)
+            (kind @ StepKind::Soak { .. }, RunPhase::Running { since_ms }) => {
+                self.blown(kind, (since_ms, now_ms)).entered(steps, self.at + 1, now_ms)
             }
             _ => self.entered(steps, self.at + 1, now_ms),
         })
     }
 
-    /// The air was on in between.
-    fn blown(&self, since_ms: i64, now_ms: i64) -> Self {
-        Self { air_on_ms: self.air_on_ms + (now_ms - since_ms).max(0), ..self.clone() }
+    /// A clock has run from then until then: with the air on, where its step blows.
+    fn blown(&self, kind: &StepKind, (since_ms, until_ms): (i64, i64)) -> Self {
+        let on_ms = if kind.blows() { (until_ms - since_ms).max(0) } else { 0 };
+        Self { air_on_ms: self.air_on_ms + on_ms, ..self.clone() }
     }
 
     /// Only the removal is stamped: the fit has no prediction to stand against.
@@ -265,12 +266,12 @@ impl BenchRun {
 
     fn halted(&self, steps: &[Step], now_ms: i64) -> Option<Self> {
         let RunPhase::Running { since_ms } = self.phase else { return None };
-        let stopped = self.stopped + 1;
-        steps.get(self.at)?.kind.is_heating().then(|| Self {
+        let (stopped, kind) = (self.stopped + 1, &steps.get(self.at)?.kind);
+        kind.is_heating().then(|| Self {
             stopped,
             phase: RunPhase::Ready,
             air_off_ms: Some(now_ms),
-            ..self.blown(since_ms, now_ms)
+            ..self.blown(kind, (since_ms, now_ms))
         })
     }
 }
@@ -281,7 +282,7 @@ mod tests {
     use super::*;
     use crate::planning::band::TimeBand;
     use crate::planning::limited_by::LimitedBy;
-    use crate::planning::sequence::step::{Duty, StepText};
+    use crate::planning::sequence::step::{Duty, FitTimes, HotTool, HotToolKind, StepText};
     use crate::planning::sequence::task::Task;
 
     fn step(task: Task, kind: StepKind) -> Step {
@@ -330,6 +331,22 @@ mod tests {
         assert_eq!((now.at, now.phase), (1, RunPhase::Running { since_ms: 1000 }));
         let now = BenchRun::after(&soaked, &events);
         assert_eq!((now.at, now.phase, now.stamps.len()), (2, RunPhase::Ready, 0));
+    }
+
+    #[test]
+    fn the_airs_time_is_that_of_what_blows_stopped_or_not_and_never_the_irons() {
+        assert_eq!(run(&[(Go, 0), (Go, 1000), (Stopped, 4000), (Go, 9000), (Go, 11_000)]).air_on_ms, 5000);
+        let with = |what: HotToolKind| vec![HotTool { what, set_c: 350.0 }];
+        let of = |kind: StepKind| {
+            let steps = [step(Task::SetWithIron, kind)];
+            BenchRun::after(&steps, &[0, 3000].map(|at_ms| Event { what: Go, at_ms })).air_on_ms
+        };
+        let liquid = TimeBand { low_s: None, mid_s: None, high_s: None, share: 0.0 };
+        let fit = |what| Some(FitTimes { liquid, abort_s: 60.0, tools: with(what) });
+        assert_eq!(of(StepKind::Set { fit: fit(HotToolKind::Iron) }), 0);
+        assert_eq!(of(StepKind::Set { fit: fit(HotToolKind::Air) }), 3000);
+        assert_eq!(of(StepKind::Soak { lasts_s: 3.0, tools: with(HotToolKind::Preheater) }), 0);
+        assert_eq!(of(StepKind::Soak { lasts_s: 3.0, tools: with(HotToolKind::Air) }), 3000);
     }
 
     #[test]

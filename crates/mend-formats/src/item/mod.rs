@@ -9,7 +9,6 @@ use mend_core::units::Money;
 use serde::{Deserialize, Serialize};
 
 use crate::reading::{self, Accepted};
-use used_as::{UsedAs, is_width};
 
 /// The format's name.
 pub const FORMAT: &str = "urgent-mend/item/1";
@@ -131,13 +130,6 @@ impl StockItem {
         }
         if self.attributes.len() > MOST || self.fits.len() > MOST {
             object("lists", format!("more than {MOST} lines"), "leave some out");
-        }
-        match self.used_as() {
-            Some((UsedAs::Wire, "")) => object("alloy", "a wire of no alloy".to_owned(), "like Sn63Pb37"),
-            Some((kind, width)) if kind.wants_width() && !is_width(width) => {
-                object("width", format!("“{width}” is no width"), "how wide it is, like 20 mm");
-            }
-            _ => {}
         }
         if !self.price.is_empty() && self.price.parse::<Money>().is_err() {
             object("price", format!("“{}” is no amount", self.price), "like 3.20; empty: not known");

@@ -3,10 +3,11 @@
 //! An item says it of itself among its attributes: `alloy: Sn63Pb37`, `use: braid`, `use: polyimide tape` with `width: 20 mm`,
 //! `nozzle: 8 mm`.
 
+use mend_core::finding::Finding;
 use mend_core::heat::shield::ShieldKind;
 use mend_core::planning::used_up::Use;
 
-use super::{ItemAttribute, StockItem, StockKind};
+use super::{ItemAttribute, RULE, StockItem, StockKind};
 
 /// Names of the attributes that say it.
 const SAYS: [&str; 4] = ["alloy", "use", "width", "nozzle"];
@@ -79,9 +80,17 @@ impl UsedAs {
         }
     }
 
-    /// Is it told from others of its kind by its width?
-    pub const fn wants_width(self) -> bool {
-        matches!(self, Self::Nozzle)
+    /// What is wrong with what it is said to be of. It is asked where that is typed, never of what is stored: there a word that is no
+    /// width tells one nozzle from another, and nothing more is made of it.
+    pub fn fault(self, of: &str) -> Option<Finding> {
+        let object = |place: &str, message: String, hint: &str| Some(Finding::written(RULE, place, message).hint(hint));
+        match self {
+            Self::Wire if of.is_empty() => object("alloy", "a wire of no alloy".to_owned(), "like Sn63Pb37"),
+            Self::Wire => None,
+            _ if of.is_empty() && self != Self::Nozzle => None,
+            _ if is_width(of) => None,
+            _ => object("width", format!("“{of}” is no width"), "how wide it is, like 20 mm"),
+        }
     }
 
     /// Is this of what the item is?
@@ -188,7 +197,7 @@ fn millimetres(text: &str) -> Option<f64> {
 }
 
 /// Is this a width, as a tape and a nozzle want it?
-pub fn is_width(text: &str) -> bool {
+fn is_width(text: &str) -> bool {
     millimetres(text).is_some()
 }
 
@@ -211,6 +220,16 @@ mod tests {
         assert_eq!(item(UsedAs::Alcohol, ("", "L")).takes(&Use::Alcohol { ml: 5.0 }), Some(0.005));
         let part = StockItem { kind: StockKind::Part, ..item(UsedAs::Braid, ("", "m")) };
         assert_eq!(part.takes(&Use::Braid { cm: 10.0 }), None);
+    }
+
+    #[test]
+    fn what_is_typed_is_asked_for_and_what_is_stored_is_read_all_the_same() {
+        assert!(UsedAs::Wire.fault("").is_some() && UsedAs::Nozzle.fault("").is_some());
+        assert!(UsedAs::Polyimide.fault("broad").is_some() && UsedAs::Polyimide.fault("").is_none());
+        let bent = StockItem { name: "Nozzle".to_owned(), ..item(UsedAs::Nozzle, ("bent", "h")) };
+        let text = crate::item::write(&bent).expect("written");
+        assert_eq!(crate::item::parse(text.as_bytes()), Ok(bent.clone()));
+        assert_eq!(bent.takes(&Use::Nozzle { width_mm: 8.0, hours: 1.0 }), None);
     }
 
     #[test]

@@ -10,6 +10,8 @@ use mend_formats::floor::{
 use mend_formats::item;
 use mend_store::{DonorRow, MoveRow, NewMove, NewPerson, PersonRow, QuoteRow, Read, StoreError, TaskPinRow, Write};
 
+use super::file_places::FilePlaces;
+use super::stored_json::{stored, value};
 use super::worked::{put_worked, worked};
 use crate::job::Job;
 
@@ -72,8 +74,7 @@ fn move_entry(row: &MoveRow, (place, people): (&BTreeMap<i64, usize>, &[PersonRo
 
 fn quote_entry(job: usize, row: QuoteRow) -> QuoteEntry {
     let QuoteRow { says, total, made_ms, answer, who, answered_ms, .. } = row;
-    let says = serde_json::from_str(&says).unwrap_or(serde_json::Value::String(says));
-    QuoteEntry { job, says, total, made_ms, answer, who, answered_ms }
+    QuoteEntry { job, says: value(&says), total, made_ms, answer, who, answered_ms }
 }
 
 /// Puts all of it into a shop whose jobs have these numbers, in the order of the export's list.
@@ -99,7 +100,7 @@ pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), n
     for quote in &file.quotes {
         if let Some(job) = job(quote.job) {
             let QuoteEntry { says, total, made_ms, answer, who, answered_ms, .. } = quote.clone();
-            let row = QuoteRow { id: 0, says: says.to_string(), total, made_ms, answer, who, answered_ms };
+            let row = QuoteRow { id: 0, says: stored(&says), total, made_ms, answer, who, answered_ms };
             write.put_quote(job, &row)?;
         }
     }
@@ -122,19 +123,6 @@ pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), n
     }
     put_worked(write, file, places)?;
     jobs.iter().try_for_each(|job| Job::list(write, *job))
-}
-
-/// The numbers that jobs and people of a file have here, in its order.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct FilePlaces<'a> {
-    pub(super) jobs: &'a [i64],
-    pub(super) people: &'a [Option<i64>],
-}
-
-impl FilePlaces<'_> {
-    pub(super) fn person(&self, place: Option<usize>) -> Option<i64> {
-        place.and_then(|place| self.people.get(place).copied().flatten())
-    }
 }
 
 fn put_people(write: &Write<'_>, people: &[PersonEntry], now_ms: i64) -> Result<Vec<Option<i64>>, StoreError> {

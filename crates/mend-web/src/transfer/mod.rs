@@ -3,8 +3,10 @@
 
 mod check;
 mod export;
+mod file_places;
 mod floor;
 mod import;
+mod stored_json;
 mod worked;
 
 pub use crate::opening::CannotOpen;

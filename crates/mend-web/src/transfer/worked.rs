@@ -4,22 +4,9 @@ use mend_formats::floor::{AttemptEntry, AttemptEventEntry, FloorFile, HandEntry,
 use mend_store::{
     AttemptEnd, AttemptEventRow, AttemptRow, HandRow, PersonRow, Read, RecordRow, StoreError, WaitRow, Write,
 };
-use serde_json::Value;
 
-use super::floor::FilePlaces;
-
-/// JSON as it is stored; text that is none stays text.
-fn value(text: &str) -> Value {
-    if text.is_empty() {
-        return Value::Null;
-    }
-    serde_json::from_str(text).unwrap_or_else(|_| Value::String(text.to_owned()))
-}
-
-/// The same the other way round.
-fn stored(value: &Value) -> String {
-    if value.is_null() { String::new() } else { value.to_string() }
-}
+use super::file_places::FilePlaces;
+use super::stored_json::{stored, value};
 
 /// Is it said whose an entry is, and of when? A field and a mark have their moment nowhere else; whose a move of the stock is
 /// stands with the move, an answer with what it answers. Of what is kept once for its name the last counts.

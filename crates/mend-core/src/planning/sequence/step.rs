@@ -113,6 +113,17 @@ impl StepKind {
     pub const fn is_heating(&self) -> bool {
         matches!(self, Self::Heat { .. } | Self::Set { .. })
     }
+
+    /// Does air blow while its clock runs? A fit by a plan of its own may be the iron's, a soak the preheater's.
+    pub fn blows(&self) -> bool {
+        match self {
+            Self::Heat { .. } | Self::Set { fit: None } => true,
+            Self::Soak { tools, .. } | Self::Set { fit: Some(FitTimes { tools, .. }) } => {
+                tools.iter().any(|tool| tool.what == HotToolKind::Air)
+            }
+            Self::Do | Self::WhileWarm { .. } | Self::Hold { .. } => false,
+        }
+    }
 }
 
 /// What the plan of a fit says of its heat.
@@ -145,13 +156,6 @@ pub struct HotTool {
     pub what: HotToolKind,
     /// What it is set to, °C.
     pub set_c: f64,
-}
-
-impl HotTool {
-    /// Does it blow?
-    pub fn is_air(&self) -> bool {
-        self.what == HotToolKind::Air
-    }
 }
 
 pub(super) fn step<L: Into<Line>>(task: Task, lines: Vec<L>, cautions: &[Caution]) -> Step {

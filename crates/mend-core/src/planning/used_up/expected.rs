@@ -1,7 +1,7 @@
 //! What a plan expects to use up.
 
 use super::{FLUX_OF_A_PASS, Use, alcohol_ml, braid_mm, fed_mm, flux_ml, shields};
-use crate::board::{Board, KeepIntact, groups};
+use crate::board::{Board, JointGroup, KeepIntact, groups};
 use crate::planning::bench_time::passes;
 use crate::planning::plan::Plan;
 use crate::solder::JointComposition;
@@ -40,7 +40,7 @@ impl PlannedUse<'_> {
     /// ```
     pub fn uses(&self) -> Vec<Use> {
         let rows = groups(self.board);
-        let together = |of: fn(&crate::board::JointGroup) -> f64| rows.iter().map(of).sum::<f64>();
+        let together = |of: fn(&JointGroup) -> f64| rows.iter().map(of).sum::<f64>();
         let cleaned = self.keep_intact.board();
         let passes = match cleaned {
             true => passes(self.board, self.composition).unwrap_or(MOST_PASSES).max(1) as f64,

@@ -6,7 +6,7 @@ use axum::extract::State;
 use mend_core::practice::course::{PracticeTask, course, is_open, level};
 use mend_core::shop::people::Permission;
 use mend_formats::practice::read_harms;
-use mend_store::{AttemptRow, PersonRow, Read, StoreError};
+use mend_store::{AttemptRow, PracticeRecordRow};
 use serde::Deserialize;
 
 use crate::App;
@@ -46,15 +46,6 @@ struct AttemptView {
     ended: bool,
 }
 
-/// How far somebody is, for the owner.
-struct RecordView {
-    id: i64,
-    name: String,
-    level: String,
-    passed: usize,
-    tried: usize,
-}
-
 /// Whose record is asked for; left out: one's own.
 #[derive(Deserialize)]
 pub(crate) struct Whose {
@@ -76,7 +67,7 @@ pub(crate) struct CoursePage {
     /// Whose record it is where the owner looks at another's; empty: one's own.
     of: String,
     /// Everybody who has tried anything, for the owner; by name, never by what they came to.
-    people: Vec<RecordView>,
+    people: Vec<PracticeRecordRow>,
 }
 
 /// Where a task stands in the course.
@@ -97,8 +88,8 @@ pub(crate) async fn show(
     }
     let person = other.or(own);
     let attempts = app.reading(move |read| read.attempts_of(person)).await?;
-    let people = if owner { app.reading(records).await? } else { Vec::new() };
-    let named = |id: i64| people.iter().find(|row| row.id == id).map(|row| row.name.clone());
+    let people = if owner { app.reading(|read| read.practice_records()).await? } else { Vec::new() };
+    let named = |id: i64| people.iter().find(|row| row.person == id).map(|row| row.name.clone());
     let of = other.map(|id| named(id).ok_or(Refusal::NotFound("record"))).transpose()?.unwrap_or_default();
     let (boards, stations) = app.reading(|read| Ok((read.boards()?, read.stations()?))).await?;
     let passed = passed(&attempts);
@@ -120,17 +111,6 @@ pub(crate) async fn show(
         people,
         of,
     })
-}
-
-/// Everybody who has tried anything, by name, with how far they are.
-fn records(read: Read<'_>) -> Result<Vec<RecordView>, StoreError> {
-    let view = |row: PersonRow| {
-        let attempts = read.attempts_of(Some(row.id))?;
-        let passed = passed(&attempts).iter().filter(|times| **times > 0).count();
-        Ok(RecordView { id: row.id, name: row.name, level: row.level, passed, tried: attempts.len() })
-    };
-    let all: Result<Vec<RecordView>, StoreError> = read.people()?.into_iter().map(view).collect();
-    Ok(all?.into_iter().filter(|record| record.tried > 0).collect())
 }
 
 fn attempt_view(app: &App, row: &AttemptRow) -> AttemptView {

@@ -14,11 +14,13 @@ pub(super) fn read(sent: &[(String, String)]) -> Result<StockItem, Vec<Finding>>
     };
     let lines = |name: &str| get(name).lines().map(|line| line.trim().to_owned()).filter(|l| !l.is_empty()).collect();
     let mut bad = Vec::new();
+    let (used_as, of) = (UsedAs::named(&get("used-as")), get("of"));
+    bad.extend(used_as.and_then(|kind| kind.fault(&of)));
     let mut or_usual = |name: &str, usual: f64| {
         let typed = get(name);
         if typed.is_empty() { usual } else { number(("item", name), &typed, &mut bad) }
     };
-    let says = UsedAs::named(&get("used-as")).map(|kind| kind.attributes(&get("of"))).unwrap_or_default();
+    let says = used_as.map(|kind| kind.attributes(&of)).unwrap_or_default();
     let (lead_days, pack) = (or_usual("lead-days", 7.0), or_usual("pack", 1.0));
     let item = StockItem {
         format: FORMAT.to_owned(),
