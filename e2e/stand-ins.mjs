@@ -10,7 +10,8 @@ export async function shopWithLoggers(page, ...hidden) {
   cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
   const shop = await start("serve", "--data", data, "--stand-ins", ...hidden);
   const line = (name) => page.locator(".instruments li").filter({ has: page.locator(`input[value="${name}"]`) });
-  // The shop was kept with stand-ins of another start: theirs is another address. The meter's is renewed last.
+  // The shop was kept with stand-ins of another start: theirs is another address. The meter's is renewed last; what is tried is what
+  // the page shows, so a page that was opened before that answers nothing.
   await expect(async () => {
     await page.goto(`${shop.address}/instruments`);
     await line("Stand-in meter").getByRole("button", { name: "Test" }).click({ timeout: 500 });

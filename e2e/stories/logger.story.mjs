@@ -75,6 +75,14 @@ test("instruments are set up by their addresses, and a probe that a logger recor
   await add("Nobody", "127.0.0.1:1");
   await shop.line("Nobody").getByRole("button", { name: "Test" }).click();
   await expect(shop.line("Nobody").locator(".tried.refusal")).toContainText("nothing answers at its address");
+  // What is typed is tried, before it is kept.
+  const there = page.getByLabel("Address of Nobody");
+  await there.fill(await probe.getByLabel("Address of Stand-in logger, probe").inputValue());
+  await shop.line("Nobody").getByRole("button", { name: "Test" }).click();
+  await expect(shop.line("Nobody").locator(".tried.kept")).toContainText("Stand-in,probe,0,1");
+  await there.fill("the attic");
+  await shop.line("Nobody").getByRole("button", { name: "Test" }).click();
+  await expect(page.getByText("“the attic” is no address").first()).toBeVisible();
 
   await page.goto(`${shop.address}/stations`);
   await page.getByRole("link", { name: /^Tern, bench 2/ }).click();
@@ -86,10 +94,10 @@ test("instruments are set up by their addresses, and a probe that a logger recor
   await expect(page.locator(".record-air")).toContainText(/Air on\s*5\d s/);
   await expectAccessible(page);
   // The page is left for a while: the recording goes on.
-  const there = page.url();
+  const recording = page.url();
   await page.goto(`${shop.address}/`);
   await page.waitForTimeout(30_000);
-  await page.goto(there);
+  await page.goto(recording);
   await expect(page.locator(".record-air")).toContainText("Air off", { timeout: 60_000 });
   await expect(page.locator("#found h2")).toContainText(/release .* became /, { timeout: 120_000 });
   const readings = (await page.getByLabel(/Readings, a line each/).inputValue()).split("\n");

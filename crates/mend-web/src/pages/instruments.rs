@@ -137,9 +137,21 @@ struct TriedPart {
     sound: bool,
 }
 
-async fn test(State(app): State<App>, visitor: Visitor, path: Path<String>) -> Result<TriedPart, Refusal> {
+/// What stands in the line that is tried, kept or not.
+#[derive(Deserialize)]
+struct TypedAddress {
+    address: String,
+}
+
+/// Asks at the address that is typed: it is tried before it is kept, and what the line shows is what was asked.
+async fn test(
+    State(app): State<App>,
+    visitor: Visitor,
+    path: Path<String>,
+    Form(typed): Form<TypedAddress>,
+) -> Result<TriedPart, Refusal> {
     let row = load(&app, &path).await?;
-    let at = socket(&row.address)?;
+    let at = socket(&typed.address)?;
     let asked = tokio::task::spawn_blocking(move || tried(&row.kind, at)).await;
     let asked = asked.map_err(|error| Refusal::Broken(error.to_string()))?;
     let sound = asked.identity.is_ok() && asked.reading.is_ok();
