@@ -23,7 +23,7 @@ export default defineConfig({
   // Every test has a shop of its own: two run at a time.
   fullyParallel: true,
   workers: 2,
-  timeout: 90_000,
+  timeout: 180_000,
   // A plan takes seconds while another story computes beside it.
   expect: { timeout: 20_000 },
   reporter: [["list"]],

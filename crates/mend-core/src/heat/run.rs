@@ -15,6 +15,8 @@ use crate::units::Temperature;
 
 /// Longest cooling that is followed, s.
 const LONGEST_COOLING: usize = 300;
+/// Seconds after a release between questions whether a run is known enough.
+const ASKED_EACH: usize = 5;
 /// Down to here braid glides on a warm board, °C (E).
 pub const WICKING_WARMTH: Temperature = Temperature::celsius(150.0);
 
@@ -55,6 +57,13 @@ pub(crate) fn handling(molten: f64) -> f64 {
     (0.25 * molten + 0.5).min(3.0)
 }
 
+/// Is it asked after so many seconds whether a run is known enough? At its release, and every so often from then on: who answers
+/// goes through the whole run.
+fn asks(run: &Run, second: usize) -> bool {
+    let since = run.release.and_then(|release| second.checked_sub(release.ceil() as usize));
+    since.is_some_and(|since| since.is_multiple_of(ASKED_EACH))
+}
+
 /// When the part comes away by when its joints melt: the last of them, and the hand. None while one is not molten.
 pub(crate) fn comes_away(melted: &[Option<f64>]) -> Option<f64> {
     let molten = melted.iter().copied().try_fold(0.0, |last: f64, t| Some(last.max(t?)))?;
@@ -78,7 +87,7 @@ pub fn run(case: &Case<'_>, parameters: &ParameterSample, resolution: Resolution
     run_until(case, parameters, resolution, &|_| false)
 }
 
-/// The same, but once the part is released the heating ends as soon as `enough` is known.
+/// The same, but once the part is released the heating ends soon after `enough` is known: within five seconds.
 ///
 /// ```
 /// use mend_core::example::Bench;
@@ -174,7 +183,7 @@ where
                 for (k, run) in runs.iter_mut().enumerate() {
                     if !done[k] {
                         self.look_after((k, run), &melted[k], second);
-                        done[k] = run.release.is_some_and(|t| t <= second as f64) && enough(run);
+                        done[k] = asks(run, second) && enough(run);
                     }
                 }
                 if self.case.watch.is_cancelled() || done.iter().all(|done| *done) {

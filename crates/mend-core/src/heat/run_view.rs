@@ -51,12 +51,15 @@ impl<R: Sweep<RUNS>, const RUNS: usize> RunView<'_, R, RUNS> {
     /// Hottest cell of the two faces.
     pub fn hottest_face(&self) -> f64 {
         let Self { mesh, coefficients, state, .. } = self;
-        let row = |j: usize, layer: usize| {
-            let at = coefficients.cell((0, j), layer) + self.run;
-            state.now[at..].iter().step_by(RUNS).take(mesh.x.len())
-        };
-        let rows = (0..mesh.y.len()).flat_map(|j| [row(j, 0), row(j, mesh.layers - 1)]);
-        rows.flatten().fold(R::zero(), |hottest, t| hottest.max(*t)).wide()
+        let mut hottest = R::zero();
+        for (j, layer) in (0..mesh.y.len()).flat_map(|j| [(j, 0), (j, mesh.layers - 1)]) {
+            let at = coefficients.cell((0, j), layer);
+            // Whole cells, not every so-manieth value: stepping through them took three times as long.
+            for cell in state.now[at..at + mesh.x.len() * RUNS].as_chunks::<RUNS>().0 {
+                hottest = if cell[self.run] > hottest { cell[self.run] } else { hottest };
+            }
+        }
+        hottest.wide()
     }
 
     /// Heat held by board and nodes over ambient, J.

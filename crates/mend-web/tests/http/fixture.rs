@@ -102,3 +102,8 @@ pub(crate) fn upload(path: &str, fields: &[(&str, &[u8])]) -> Request<Body> {
     let request = Request::post(path).header("host", "localhost").header("content-length", body.len());
     request.header("content-type", "multipart/form-data; boundary=mend").body(Body::from(body)).unwrap()
 }
+
+/// A page as it reads: a line that is broken in its template reads on.
+pub(crate) fn as_read(page: &str) -> String {
+    page.split_whitespace().collect::<Vec<_>>().join(" ")
+}
