@@ -6,8 +6,9 @@ use mend_core::board::{Board, Component, Face, Point, Rect, Role};
 use mend_core::planning::margin::{LimitStatus, Margin};
 use mend_core::units::Scale;
 
+use super::body_name::BodyName;
 use super::heat_map::{ColourLevel, Isotherms};
-use super::labels::{self, Anchor, Extent, Labels, Wanted};
+use super::labels::{Extent, Labels};
 use super::n;
 use super::overlay::{Overlay, ShieldShape, ToolShape, WireLine};
 use super::trace_map::PhotoShape;
@@ -26,11 +27,8 @@ pub(crate) struct MapShape {
     pub(crate) height: String,
     /// Corner radius; half the width makes a circle.
     pub(crate) round: String,
-    /// Short text inside, where there is room.
-    pub(crate) label: String,
-    pub(crate) label_x: String,
-    pub(crate) label_y: String,
-    pub(crate) label_size: String,
+    /// Its name inside it, where there is room.
+    pub(crate) label: Option<BodyName>,
 }
 
 /// The picture.
@@ -152,7 +150,7 @@ impl Drawing<'_> {
         let part = shape(&connector.body, format!("part{ghost}"), format!("{} (to be replaced)", connector.name));
         let frame = self.frame();
         let components = self.board.components.iter().filter(|n| n.face == self.face && n.body.shared(&frame) > 0.0);
-        let mut labels = Labels::within(self.shown());
+        let (mut labels, high) = (Labels::within(self.shown()), self.lettering * unit);
         let body = |component: &Component| {
             let margin = self.margins.iter().find(|m| m.name == component.name);
             let status = margin.map_or("", |m| standing_class(m.status));
@@ -163,11 +161,7 @@ impl Drawing<'_> {
             if component.round {
                 shape.round = n(component.body.width / 2.0);
             }
-            if let Some((x, y)) = self.label(component, (&mut labels, unit)) {
-                shape.label = component.name.clone();
-                shape.label_size = n(self.lettering * unit);
-                (shape.label_x, shape.label_y) = (n(x), n(y));
-            }
+            shape.label = BodyName::within(&component.name, (self.seen_of(&component.body), high), &mut labels);
             shape
         };
         std::iter::once(part).chain(components.map(body)).collect()
@@ -179,16 +173,11 @@ impl Drawing<'_> {
         Extent { left: frame.left(), top: -frame.far(), right: frame.right(), bottom: -frame.near() }
     }
 
-    /// Where a component's name stands: in the middle of what is seen of it, where it does not bury its neighbours. All of them
-    /// are named when pointed at.
-    fn label(&self, component: &Component, (labels, unit): (&mut Labels, f64)) -> Option<(f64, f64)> {
-        let (shown, body, high) = (self.shown(), &component.body, self.lettering * unit);
+    /// What is drawn of a body, on paper.
+    fn seen_of(&self, body: &Rect) -> Extent {
+        let shown = self.shown();
         let (left, right) = (body.left().max(shown.left), body.right().min(shown.right));
-        let (top, bottom) = ((-body.far()).max(shown.top), (-body.near()).min(shown.bottom));
-        let fits = labels::width(&component.name, high) < 2.2 * (right - left) && bottom - top > 0.7 * high;
-        let at = ((left + right) / 2.0, (top + bottom) / 2.0);
-        let wanted = Wanted { text: &component.name, at, high, anchor: Anchor::Middle, gives_way: 0 };
-        (high > 0.0 && fits).then(|| labels.place(wanted)).flatten()
+        Extent { left, right, top: (-body.far()).max(shown.top), bottom: (-body.near()).min(shown.bottom) }
     }
 
     fn joints(&self) -> Vec<MapShape> {
@@ -247,10 +236,7 @@ fn shape(rect: &Rect, class: String, name: String) -> MapShape {
         width: n(rect.width),
         height: n(rect.depth),
         round: n(0.3_f64.min(rect.width / 4.0)),
-        label: String::new(),
-        label_x: n(rect.centre.x),
-        label_y: n(-rect.centre.y),
-        label_size: String::new(),
+        label: None,
     }
 }
 

@@ -5,6 +5,7 @@ pub(crate) mod attempt_chart;
 mod axis;
 pub(crate) mod bench_lanes;
 pub(crate) mod board_map;
+mod body_name;
 mod contour;
 pub(crate) mod curves;
 pub(crate) mod heat_map;

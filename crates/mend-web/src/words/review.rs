@@ -71,11 +71,11 @@ pub(crate) fn change(change: &ReviewChange) -> ChangeView {
             "Look at its jobs",
         ),
         ReviewChange::Stage(stage) => {
-            let way = if stage.factor > 1.0 { "longer" } else { "shorter" };
+            let way = if stage.factor > 1.0 { "more" } else { "less" };
             let percent = 100.0 * (stage.factor - 1.0).abs();
             (
                 format!(
-                    "The stop “{}” takes {percent:.0} % {way} than it was first estimated, on {} jobs; estimates have learnt it, prices may not have.",
+                    "The stop “{}” takes {percent:.0} % {way} time than first estimated, on {} jobs; estimates have learnt it, prices may not have.",
                     stop_name(&stage.stop),
                     stage.n
                 ),
