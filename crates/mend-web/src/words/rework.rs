@@ -2,7 +2,7 @@
 
 use mend_core::inspection::rework::ReworkLoops;
 
-/// How often and how long; empty where it never went back.
+/// How often, and how long until something was tried again: by the clock, nights included. Empty where it never went back.
 pub(crate) fn rework_loops(of: &ReworkLoops) -> String {
     let times = match of.times {
         0 => return String::new(),
@@ -10,8 +10,12 @@ pub(crate) fn rework_loops(of: &ReworkLoops) -> String {
         times => format!("Went back {times} times"),
     };
     let minutes = (of.took.in_seconds() / 60.0).ceil();
-    let took = if minutes < 90.0 { format!("{minutes:.0} min") } else { format!("{:.1} h", minutes / 60.0) };
-    format!("{times}, {took} of rework{}", if of.is_back { " so far" } else { "" })
+    let took = match minutes {
+        m if m < 90.0 => format!("{m:.0} min"),
+        m if m < 48.0 * 60.0 => format!("{:.1} h", m / 60.0),
+        m => format!("{:.0} days", m / (24.0 * 60.0)),
+    };
+    if of.is_back { format!("{times}, not tried again for {took}") } else { format!("{times}, tried again after {took}") }
 }
 
 #[cfg(test)]
@@ -25,7 +29,8 @@ mod tests {
         let of =
             |times, seconds, is_back| rework_loops(&ReworkLoops { times, took: Duration::seconds(seconds), is_back });
         assert_eq!(of(0, 0.0, false), "");
-        assert_eq!(of(1, 610.0, true), "Went back once, 11 min of rework so far");
-        assert_eq!(of(3, 9000.0, false), "Went back 3 times, 2.5 h of rework");
+        assert_eq!(of(1, 610.0, true), "Went back once, not tried again for 11 min");
+        assert_eq!(of(3, 9000.0, false), "Went back 3 times, tried again after 2.5 h");
+        assert_eq!(of(1, 300_000.0, true), "Went back once, not tried again for 3 days");
     }
 }
