@@ -31,9 +31,33 @@ const PART: (usize, f64) = (5, 40.0);
 /// Pauses between taps, pins and tests of a hand that works, s.
 const PAUSES_S: [f64; 4] = [14.0, 22.0, 17.0, 31.0];
 
-/// Customers of those two weeks.
-const CUSTOMERS: [&str; 8] =
-    ["Anders Voll", "Birte Sand", "Corin Hale", "Dagny Moe", "Eskil Lund", "Fenna Tide", "Gorm Reef", "Hedda Skar"];
+/// Customers of those two weeks, most of them once.
+const CUSTOMERS: [&str; 24] = [
+    "Anders Voll",
+    "Birte Sand",
+    "Corin Hale",
+    "Dagny Moe",
+    "Eskil Lund",
+    "Fenna Tide",
+    "Gorm Reef",
+    "Hedda Skar",
+    "Ivar Strand",
+    "Jutta Brand",
+    "Klaas Dune",
+    "Liv Aasen",
+    "Marit Holm",
+    "Nils Oresk",
+    "Orla Finch",
+    "Pia Lindt",
+    "Quirin Vale",
+    "Ragna Ness",
+    "Silje Voss",
+    "Torben Ruud",
+    "Una Falk",
+    "Vidar Moss",
+    "Wenke Bye",
+    "Yrsa Dahl",
+];
 
 /// A past job that is to be put down.
 struct PastJob<'a> {
@@ -95,7 +119,9 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
     let hands: Vec<i64> = people.iter().filter(|row| row.role != "counter").map(|row| row.id).collect();
     let who = (!hands.is_empty()).then(|| hands[k % hands.len()]);
     let (pins, mut intake) = (file.pins.clone(), file.intake.clone());
-    intake.insert("customer".to_owned(), CUSTOMERS[(k + plan.board_id as usize) % CUSTOMERS.len()].to_owned());
+    let whose = k + EACH * plan.board_id as usize;
+    intake.insert("customer".to_owned(), CUSTOMERS[whose % CUSTOMERS.len()].to_owned());
+    intake.entry("serial".to_owned()).and_modify(|serial| *serial = own_serial(serial, whose));
     intake.remove("contact");
     let harmed = like.board()?.1.components.first().map(|component| component.name.clone()).filter(|_| k == HARMED);
     let put = app.writing_as(who, move |write| {
@@ -141,6 +167,12 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
         Job::list(write, id)
     });
     put.await
+}
+
+/// The number of another device of the same make.
+fn own_serial(like: &str, whose: usize) -> String {
+    let make = like.rsplit_once('-').map_or(like, |(make, _)| make);
+    format!("{make}-{}", 11_030 + 271 * whose)
 }
 
 /// What a job waited for before it was opened: of an exponential distribution the quantile that is its own.
