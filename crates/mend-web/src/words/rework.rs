@@ -15,7 +15,11 @@ pub(crate) fn rework_loops(of: &ReworkLoops) -> String {
         m if m < 48.0 * 60.0 => format!("{:.1} h", m / 60.0),
         m => format!("{:.0} days", m / (24.0 * 60.0)),
     };
-    if of.is_back { format!("{times}, not tried again for {took}") } else { format!("{times}, tried again after {took}") }
+    if of.is_back {
+        format!("{times}, not tried again for {took}")
+    } else {
+        format!("{times}, tried again after {took}")
+    }
 }
 
 #[cfg(test)]
