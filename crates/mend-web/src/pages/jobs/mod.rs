@@ -101,9 +101,9 @@ pub(crate) fn routes() -> Router<App> {
         .route("/jobs/{id}/test/back", post(test::back))
         .route("/jobs/{id}/close", get(close::show).post(close::enter))
         .route("/jobs/{id}/close/taps", post(close::tap))
-        .route("/jobs/{id}/handover", get(handover::show).post(handover::close))
+        .route("/jobs/{id}/handover", get(handover::show).post(handover::closing::close))
         .route("/jobs/{id}/handover/decline", post(decline::decline))
-        .route("/jobs/{id}/handover/reopen", post(handover::reopen))
+        .route("/jobs/{id}/handover/reopen", post(handover::closing::reopen))
 }
 
 /// The pages of one of a job's two runs of heat.
