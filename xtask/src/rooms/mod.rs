@@ -1,7 +1,8 @@
-//! The doors between rooms and the ranks inside the core, checked (ARCHITECTURE.md).
+//! The doors between rooms, the ranks inside the core, and the map of both, checked (ARCHITECTURE.md).
 
 mod circles;
 mod imports;
+mod map;
 mod names;
 
 use std::process::Command;
@@ -60,11 +61,12 @@ pub(crate) fn metadata() -> Result<Value, String> {
     serde_json::from_slice(&output.stdout).map_err(|e| format!("cargo metadata: {e}"))
 }
 
-/// Checks doors and ranks; names every breach.
+/// Checks doors, ranks and the map; names every breach.
 pub(crate) fn check() -> Result<(), String> {
     let mut breaches = doors(&metadata()?)?;
     let crates = crates()?;
     breaches.extend(names::twice(&crates));
+    breaches.extend(map::lost()?);
     for (_, sources) in crates.iter().filter(|(room, _)| room == "mend-core") {
         core_sources(sources, &mut breaches);
     }

@@ -1,7 +1,8 @@
-// The practice bench: what hands do goes to the shop as it is done, what can be seen comes back ten times a second. Nothing is
-// computed here. What the shop has not said that it keeps is sent again when a lost connection is back.
+// The practice bench: keys, pointer and fields become moves of the hands, and what can be seen is drawn and said. Nothing is computed
+// here.
 import { draw } from "./practice-draw.js";
 import { fan } from "./practice-fan.js";
+import { openLine } from "./practice-line.js";
 import { inWords } from "./practice-words.js";
 
 const place = document.getElementById("practice");
@@ -15,64 +16,27 @@ const [FIXED, SECOND] = [8, 10];
 
 let hands = null;
 let cues = new Uint8Array(0);
-let socket = null;
-let next = 1;
-let unkept = [];
 let look = null;
 let pointer = null;
 let tool = document.querySelector("input[name=tool]:checked").value;
 let tip = null;
-let wait = 400;
 let near = true;
 
-// --- to the shop ---
+// --- to the shop and back ---
 
-function does(move) {
-  unkept.push(JSON.stringify({ seq: next, does: move }));
-  next += 1;
-  if (socket?.readyState === WebSocket.OPEN && hands) socket.send(unkept.at(-1));
-}
+const does = openLine(place.dataset.id, { told, seen: shows, lost: (is) => (id("lost").hidden = !is), finished });
 
-function connect() {
-  const url = new URL(`/practice/${place.dataset.id}/bench`, location.href);
-  url.protocol = url.protocol.replace("http", "ws");
-  socket = new WebSocket(url);
-  socket.binaryType = "arraybuffer";
-  socket.addEventListener("message", ({ data }) => (typeof data === "string" ? told(JSON.parse(data)) : frame(new DataView(data))));
-  socket.addEventListener("open", () => {
-    wait = 400;
-    id("lost").hidden = true;
-  });
-  socket.addEventListener("close", () => {
-    if (finished()) return;
-    id("lost").hidden = false;
-    setTimeout(connect, wait);
-    wait = Math.min(2 * wait, 5000);
-  });
-}
-
-/** What is laid on, and when it begins what the hands hold. */
-function told(known) {
+/** What is laid on, and as it greets what the hands hold. */
+function told(known, greets) {
   scene.shields = known.shields;
-  if ("taken" in known) greeted(known);
-}
-
-/** What the shop knows of the hands: what it has not is sent once more, in its order. */
-function greeted(known) {
-  unkept = unkept.filter((sent) => JSON.parse(sent).seq > known.taken);
-  next = Math.max(next, known.taken + 1);
+  if (!greets) return;
   hands = known;
-  unkept.forEach((sent) => socket.send(sent));
   showHands();
   place.dataset.ready = "true";
 }
 
-function frame(bytes) {
-  const whole = bytes.getUint8(0) === 0;
-  const [tick, kept] = [bytes.getUint32(1, true), bytes.getUint32(5, true)];
-  unkept = unkept.filter((sent) => JSON.parse(sent).seq > kept);
-  if (whole) cues = new Uint8Array(bytes.buffer.slice(9));
-  else for (let at = 9; at < bytes.byteLength; at += 3) cues[bytes.getUint16(at, true)] = bytes.getUint8(at + 2);
+function shows(tick, now) {
+  cues = now;
   id("clock").textContent = `${Math.floor(tick / SECOND)} s`;
   place.dataset.tick = tick;
   say();
@@ -82,7 +46,9 @@ function frame(bytes) {
 }
 
 const clock = () => Number(place.dataset.tick ?? 0);
-const finished = () => (cues[2] & 4) !== 0;
+function finished() {
+  return (cues[2] & 4) !== 0;
+}
 
 // --- what can be seen ---
 
@@ -348,5 +314,3 @@ id("zoom").addEventListener("click", zoom);
 id("done").addEventListener("click", () => act("finish"));
 document.querySelectorAll("input[name=tool]").forEach((radio) => radio.addEventListener("change", () => take(radio.value)));
 addEventListener("resize", () => requestAnimationFrame(paint));
-
-connect();
