@@ -37,7 +37,7 @@ test("picture of the schedule", async ({ page }) => {
 test("pictures of an attempt at the practice bench and of its debrief", async ({ page }) => {
   test.setTimeout(180_000);
   await page.goto("/jobs/6/run");
-  await page.getByRole("button", { name: "Rehearse it first" }).click();
+  await page.getByRole("button", { name: "Rehearse" }).click();
   await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
   await page.keyboard.press("c");
   await page.locator("#scene").focus();

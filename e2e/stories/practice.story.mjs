@@ -91,7 +91,7 @@ test.describe("an empty shop", () => {
 
 test("a job is rehearsed, with its plan beside the debrief; free practice takes a board of the shop", async ({ page }) => {
   await page.goto("/jobs/6/run");
-  await page.getByRole("button", { name: "Rehearse it first" }).click();
+  await page.getByRole("button", { name: "Rehearse" }).click();
   await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Rehearsal of job 6");
   await expectAccessible(page);
@@ -100,8 +100,16 @@ test("a job is rehearsed, with its plan beside the debrief; free practice takes 
   await page.getByRole("button", { name: "Done" }).click();
   await page.waitForURL("**/debrief");
   await expect(page.locator(".debrief")).toContainText("The plan of job 6 says: free after");
+  // The same, once the new part is on its joints.
+  await page.getByRole("button", { name: "Rehearse again" }).waitFor();
+  await page.goto("/jobs/6/run");
+  await page.getByLabel("Rehearse it first").selectOption("solder the new part");
+  await page.getByRole("button", { name: "Rehearse" }).click();
+  await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Rehearsal of job 6: solder the new part");
   await page.goto("/practice");
-  await page.getByRole("form", { name: "Free practice" }).getByRole("button", { name: "Practise" }).click();
+  const free = page.getByRole("form", { name: "Free practice" });
+  await free.getByRole("button", { name: "Practise" }).click();
   await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Free practice");
 });

@@ -8,7 +8,7 @@ use mend_core::practice::cues::{Cues, JointLook, PlasticLook};
 use mend_core::practice::debrief::{DebriefPoint, debrief};
 use mend_core::practice::hands::{HandEvent, HandMove};
 use mend_core::practice::harm::Harmed;
-use mend_core::practice::scene::PracticeGoal;
+use mend_core::practice::goal::PracticeGoal;
 
 /// An attempt with what was done in it.
 struct Hand {

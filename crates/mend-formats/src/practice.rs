@@ -3,9 +3,11 @@
 use mend_core::board::{Board, KeepIntact};
 use mend_core::heat::station::Station;
 use mend_core::planning::plan_inputs::PlanInputs;
+use mend_core::practice::course::task;
+use mend_core::practice::goal::PracticeGoal;
 use mend_core::practice::hands::{HandEvent, HandMove};
 use mend_core::practice::harm::Harm;
-use mend_core::practice::scene::{PracticeGoal, PracticeScene};
+use mend_core::practice::scene::PracticeScene;
 use mend_core::units::Temperature;
 use serde::{Deserialize, Serialize};
 
@@ -40,6 +42,13 @@ pub struct ShopSceneFile {
     pub station: StationFile,
     /// What the joints hold, and what is laid on.
     pub inputs: PlanInputs,
+    /// What is to be done.
+    #[serde(default, skip_serializing_if = "is_removal")]
+    pub goal: PracticeGoal,
+}
+
+fn is_removal(goal: &PracticeGoal) -> bool {
+    *goal == PracticeGoal::Remove
 }
 
 impl PracticeFile {
@@ -52,6 +61,12 @@ impl PracticeFile {
     pub fn of_shop(shop: ShopSceneFile, seed: u32) -> Self {
         Self { format: FORMAT.to_owned(), seed, task: None, shop: Some(shop) }
     }
+
+    /// What is to be done; a removal where its task is no longer there.
+    pub fn goal(&self) -> PracticeGoal {
+        let of_task = || self.task.as_deref().and_then(task).map(|task| task.goal);
+        self.shop.as_ref().map(|shop| shop.goal).or_else(of_task).unwrap_or_default()
+    }
 }
 
 impl ShopSceneFile {
@@ -63,10 +78,11 @@ impl ShopSceneFile {
             composition,
             board,
             station,
-            goal: PracticeGoal::Remove,
+            goal: self.goal,
             keeps_part: self.inputs.keep_intact != KeepIntact::Board,
             shields: self.inputs.settings.shields.clone(),
-            bridge: self.inputs.settings.bridge,
+            // A wire along the joints comes away with the part.
+            bridge: self.inputs.settings.bridge.filter(|_| self.goal == PracticeGoal::Remove),
             ambient: Temperature::celsius(USUAL_AMBIENT_C),
             seed,
         })

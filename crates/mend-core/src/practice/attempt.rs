@@ -1,9 +1,10 @@
 //! An attempt as it stands, and what can be asked of it. How it goes on is in `fold`.
 
+use super::goal::PracticeGoal;
 use super::hands::Hands;
 use super::harm::Harm;
 use super::joint_fate::JointFate;
-use super::scene::{PracticeGoal, PracticeScene};
+use super::scene::PracticeScene;
 use crate::board::{Point, groups};
 use crate::heat::hand_rig::{BY_HAND, HandRig};
 use crate::heat::parameters::ParameterSample;

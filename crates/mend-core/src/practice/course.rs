@@ -1,13 +1,14 @@
 //! The course: eight tasks, each on a board of its own, the next opened by the one before.
 
-use super::scene::{PracticeGoal, PracticeScene};
+use super::goal::{PracticeGoal, low_melt};
+use super::scene::PracticeScene;
 use crate::board::library::{self, Values};
 use crate::board::{Board, Component, ComponentKind, Face, Outline, Point, Pose, Rect, StackUp, Turn};
 use crate::heat::bridge::Bridge;
 use crate::heat::station::Station;
 use crate::materials::{Alloy, Metal};
 use crate::method::equipment::SkillLevel;
-use crate::solder::{Feed, JointComposition, Wire};
+use crate::solder::JointComposition;
 use crate::units::{Length, Temperature};
 
 /// Those of the first, passed twice each, make somebody "trained".
@@ -25,15 +26,13 @@ pub struct PracticeTask {
     pub goal: PracticeGoal,
     /// A wire lies along its joints, and an iron heats it: no air.
     pub by_iron: bool,
-    /// What is fed to its joints before.
-    feed: Option<&'static str>,
     board: fn() -> Option<Board>,
 }
 
 /// The tasks, the easiest first.
 pub fn course() -> &'static [PracticeTask] {
     const AIR: PracticeTask =
-        PracticeTask { key: "", goal: PracticeGoal::Remove, by_iron: false, feed: None, board: thin_shell };
+        PracticeTask { key: "", goal: PracticeGoal::Remove, by_iron: false, board: thin_shell };
     const COURSE: &[PracticeTask] = &[
         PracticeTask { key: "thin-shell", ..AIR },
         PracticeTask { key: "latch-beside", board: latch_beside, ..AIR },
@@ -42,13 +41,7 @@ pub fn course() -> &'static [PracticeTask] {
         PracticeTask { key: "iron-and-wire", by_iron: true, board: iron_and_wire, ..AIR },
         PracticeTask { key: "new-port", goal: PracticeGoal::Fit, board: latch_beside, ..AIR },
         PracticeTask { key: "full-holes", goal: PracticeGoal::ClearHoles, by_iron: true, board: full_holes, ..AIR },
-        PracticeTask {
-            key: "low-melt",
-            goal: PracticeGoal::CleanUp,
-            by_iron: true,
-            feed: Some("Sn42Bi58"),
-            board: low_melt,
-        },
+        PracticeTask { key: "low-melt", goal: PracticeGoal::CleanUp, by_iron: true, board: low_melt_lands },
     ];
     COURSE
 }
@@ -67,13 +60,10 @@ pub fn task(key: &str) -> Option<&'static PracticeTask> {
 impl PracticeTask {
     /// Its scene, with one of the truths. None where library or table no longer have what it needs, which a test holds.
     pub fn scene(&self, seed: u32) -> Option<PracticeScene> {
-        let metal = |name: &str| Alloy::named(name).map(Metal::from);
         let board = (self.board)()?;
-        let mut composition = JointComposition::factory(metal("SAC305")?);
-        if let Some(fed) = self.feed {
-            let rows = crate::board::row_names(&board.connector.joints).into_iter().map(str::to_owned).collect();
-            let wire = Wire::USUAL;
-            composition.feed = Some(Feed { metal: metal(fed)?, wire, mixing_fraction: 0.6, rows });
+        let mut composition = JointComposition::factory(Metal::from(Alloy::named("SAC305")?));
+        if self.goal == PracticeGoal::CleanUp {
+            composition.feed = Some(low_melt(&board)?);
         }
         let wired = self.by_iron && self.goal == PracticeGoal::Remove;
         Some(PracticeScene {
@@ -168,6 +158,6 @@ fn full_holes() -> Option<Board> {
     board("four full holes", ("header", &[("ways", 4.0)]), layers(1.6, (4, 1)))
 }
 
-fn low_melt() -> Option<Board> {
+fn low_melt_lands() -> Option<Board> {
     board("five lands with low-melt", ("battery-contacts", &[]), layers(1.0, (4, 1)))
 }

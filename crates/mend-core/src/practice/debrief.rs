@@ -2,7 +2,7 @@
 
 use super::attempt::Attempt;
 use super::harm::{Harm, Harmed};
-use super::scene::PracticeGoal;
+use super::goal::PracticeGoal;
 use crate::board::Face;
 
 /// No more than these are said.

@@ -1,5 +1,6 @@
 //! What an attempt begins with: a board, what is to be done on it, and what is true of it and hidden from the hands.
 
+use super::goal::PracticeGoal;
 use crate::board::Board;
 use crate::heat::bridge::Bridge;
 use crate::heat::case::Case;
@@ -7,44 +8,12 @@ use crate::heat::hand_rig::HandRig;
 use crate::heat::iron::{Iron, USUAL_DWELL};
 use crate::heat::known::Knowledge;
 use crate::heat::parameters::ParameterSample;
-use crate::heat::purpose::Purpose;
 use crate::heat::recipe::{HeatingAids, HeatingStage, Recipe};
 use crate::heat::shield::Shield;
 use crate::heat::station::Station;
 use crate::solder::JointComposition;
 use crate::units::{Duration, Length, Temperature};
 use crate::watch::Watch;
-use serde::{Deserialize, Serialize};
-
-/// What is to be done.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum PracticeGoal {
-    /// The part comes off.
-    Remove,
-    /// The new part, in its place, is soldered.
-    Fit,
-    /// Every plated hole is emptied with iron and braid.
-    ClearHoles,
-    /// What was fed comes off every joint, until what stays is within limits.
-    CleanUp,
-}
-
-impl PracticeGoal {
-    /// What the heat is for.
-    pub const fn purpose(self) -> Purpose {
-        match self {
-            Self::Remove => Purpose::Remove,
-            Self::Fit => Purpose::Fit,
-            Self::ClearHoles | Self::CleanUp => Purpose::Clear,
-        }
-    }
-
-    /// Is a part to be gripped?
-    pub const fn has_part(self) -> bool {
-        self.purpose().has_part()
-    }
-}
 
 /// So many truths are drawn; an attempt has one of them by its seed.
 const TRUTHS: usize = 64;

@@ -11,6 +11,7 @@ mod kept;
 mod opening;
 mod outcome;
 mod parts;
+mod rehearsals;
 mod summary;
 mod time;
 

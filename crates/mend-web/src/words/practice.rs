@@ -2,7 +2,7 @@
 
 use mend_core::practice::debrief::DebriefPoint;
 use mend_core::practice::harm::Harmed;
-use mend_core::practice::scene::PracticeGoal;
+use mend_core::practice::goal::{GoalObstacle, PracticeGoal};
 
 /// A task's name, and what it is about.
 pub(crate) fn task_words(key: &str) -> (&'static str, &'static str) {
@@ -36,11 +36,30 @@ pub(crate) fn task_words(key: &str) -> (&'static str, &'static str) {
 }
 
 /// What an attempt is of.
-pub(crate) fn subject_words(task: &str, job: Option<i64>) -> String {
-    match (task, job) {
+pub(crate) fn subject_words(task: &str, job: Option<i64>, goal: PracticeGoal) -> String {
+    let of = match (task, job) {
         ("", Some(job)) => format!("Rehearsal of job {job}"),
         ("", None) => "Free practice".to_owned(),
-        (task, _) => task_words(task).0.to_owned(),
+        (task, _) => return task_words(task).0.to_owned(),
+    };
+    if goal == PracticeGoal::Remove { of } else { format!("{of}: {}", own_goal_words(goal)) }
+}
+
+/// What is done on a board of one's own, as a choice.
+pub(crate) const fn own_goal_words(goal: PracticeGoal) -> &'static str {
+    match goal {
+        PracticeGoal::Remove => "take the part off",
+        PracticeGoal::Fit => "solder the new part",
+        PracticeGoal::ClearHoles => "empty the holes",
+        PracticeGoal::CleanUp => "clean up what was fed",
+    }
+}
+
+/// Why that can't be done on a board, and what can.
+pub(crate) const fn goal_obstacle(obstacle: GoalObstacle) -> (&'static str, &'static str) {
+    match obstacle {
+        GoalObstacle::NoHole => ("this board's part has no plated hole", "choose another board, or something else to practise"),
+        GoalObstacle::NothingFed => ("nothing is fed to the joints of this job", "feed an alloy at its alloy stop first"),
     }
 }
 

@@ -3,7 +3,7 @@
 use crate::board::groups;
 use crate::practice::attempt::Attempt;
 use crate::practice::harm::{Harm, Harmed};
-use crate::practice::scene::PracticeGoal;
+use crate::practice::goal::PracticeGoal;
 
 pub(super) fn look(attempt: &Attempt) -> Vec<Harm> {
     if attempt.scene.goal != PracticeGoal::CleanUp {

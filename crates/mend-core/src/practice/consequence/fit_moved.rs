@@ -2,7 +2,7 @@
 
 use crate::practice::attempt::Attempt;
 use crate::practice::harm::{Harm, Harmed};
-use crate::practice::scene::PracticeGoal;
+use crate::practice::goal::PracticeGoal;
 
 /// A pull that shifts a part which floats, N (E).
 const SHIFTS_N: f64 = 0.5;

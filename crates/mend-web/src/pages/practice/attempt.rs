@@ -6,8 +6,9 @@ use axum::extract::{Path, State};
 use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::board::{JointShape, Rect};
 use mend_core::heat::shield::Shield;
+use mend_core::practice::goal::PracticeGoal;
 use mend_core::practice::hands::{DISTANCES_MM, Hands, IRON_C, MOST_PULL_N};
-use mend_core::practice::scene::{PracticeGoal, PracticeScene};
+use mend_core::practice::scene::PracticeScene;
 use serde::Serialize;
 
 use super::attempt_at;
@@ -190,7 +191,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
     app.practice.expect_room(row.id)?;
     let scene = scene(&app, &row).await?;
     let drawn = DrawnScene::new(&scene);
-    let title = subject_words(&row.task, row.job);
+    let title = subject_words(&row.task, row.job, scene.goal);
     let page = AttemptPage {
         frame: Frame::new(title.clone(), visitor.scale, "practice", format!("/practice/{}", row.id)),
         id: row.id,

@@ -2,8 +2,11 @@
 
 use axum::extract::State;
 use axum::response::Redirect;
+use mend_core::board::Board;
 use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::practice::course::{is_open, task};
+use mend_core::practice::goal::{PracticeGoal, low_melt};
+use mend_core::solder::FeedEntry;
 use mend_formats::practice::{self, PracticeFile, ShopSceneFile};
 use mend_formats::station;
 use serde::Deserialize;
@@ -11,12 +14,13 @@ use serde::Deserialize;
 use super::course::place_of;
 use crate::App;
 use crate::extract::Form;
-use crate::job::{HeatWork, Job};
+use crate::job::{HeatWork, Job, first_fit};
 use crate::pages::jobs::{JobPath, number};
 use crate::people::Visit;
 use crate::planner::{first_inputs, inputs_or_first, station_named, stations};
 use crate::practice::record::passed;
 use crate::refusal::Refusal;
+use crate::words::practice::goal_obstacle;
 
 /// What is to be practised.
 #[derive(Deserialize)]
@@ -28,6 +32,16 @@ pub(crate) struct BeginForm {
     board: String,
     #[serde(default)]
     station: String,
+    /// What is done on a board of the shop.
+    #[serde(default)]
+    goal: PracticeGoal,
+}
+
+/// What of a job is rehearsed.
+#[derive(Deserialize)]
+pub(crate) struct RehearseForm {
+    #[serde(default)]
+    goal: PracticeGoal,
 }
 
 pub(crate) async fn begin(State(app): State<App>, Form(sent): Form<BeginForm>) -> Result<Redirect, Refusal> {
@@ -49,24 +63,37 @@ async fn free(app: &App, sent: &BeginForm) -> Result<Redirect, Refusal> {
     let row = app.reading(move |read| read.board(id)).await?.ok_or(Refusal::NotFound("board"))?;
     let board = mend_formats::board::parse(row.file.as_bytes())?;
     let named = station_named(app, &sent.station).await?;
-    let inputs = first_inputs(&board, std::slice::from_ref(&named.station)).ok_or(Refusal::NoStation)?;
-    let file = of_shop(app, (id, &named.file), inputs)?;
-    put(app, ("", None), &file).await
+    let first = first_inputs(&board, std::slice::from_ref(&named.station)).ok_or(Refusal::NoStation)?;
+    let inputs = match sent.goal {
+        PracticeGoal::Remove | PracticeGoal::ClearHoles => first,
+        PracticeGoal::Fit => first_fit(first, &board),
+        PracticeGoal::CleanUp => PlanInputs { feed: low_melt(&board).as_ref().map(FeedEntry::from), ..first },
+    };
+    expect_possible(sent.goal, &board, &inputs)?;
+    let scene = ShopSceneFile { board: id, station: station::read(named.file.as_bytes())?, inputs, goal: sent.goal };
+    put(app, ("", None), &PracticeFile::of_shop(scene, seed(app))).await
 }
 
 /// The board of a job, with what its joints hold and what its plan lays on.
-pub(crate) async fn rehearse(State(app): State<App>, path: JobPath) -> Result<Redirect, Refusal> {
-    let job = Job::load(&app, number(&path)?).await?;
-    let (board, _) = job.board()?;
-    let inputs = inputs_or_first(&job, HeatWork::Removal, &stations(&app).await?)?;
+pub(crate) async fn rehearse(
+    State(app): State<App>,
+    path: JobPath,
+    Form(sent): Form<RehearseForm>,
+) -> Result<Redirect, Refusal> {
+    let (job, goal) = (Job::load(&app, number(&path)?).await?, sent.goal);
+    let (id, board) = job.board()?;
+    let inputs = inputs_or_first(&job, HeatWork::from(goal.purpose()), &stations(&app).await?)?;
+    expect_possible(goal, board, &inputs)?;
     let named = station_named(&app, &inputs.station).await?;
-    let file = of_shop(&app, (*board, &named.file), inputs)?;
-    put(&app, ("", Some(job.row.id)), &file).await
+    let scene = ShopSceneFile { board: *id, station: station::read(named.file.as_bytes())?, inputs, goal };
+    put(&app, ("", Some(job.row.id)), &PracticeFile::of_shop(scene, seed(&app))).await
 }
 
-fn of_shop(app: &App, (board, file): (i64, &str), inputs: PlanInputs) -> Result<PracticeFile, Refusal> {
-    let station = station::read(file.as_bytes())?;
-    Ok(PracticeFile::of_shop(ShopSceneFile { board, station, inputs }, seed(app)))
+/// A refusal where there is nothing of it to be done on a board.
+fn expect_possible(goal: PracticeGoal, board: &Board, inputs: &PlanInputs) -> Result<(), Refusal> {
+    let Some(obstacle) = goal.obstacle(board, &inputs.composition()?) else { return Ok(()) };
+    let (why, hint) = goal_obstacle(obstacle);
+    Err(Refusal::field("goal", why, hint))
 }
 
 async fn put(app: &App, (task, job): (&'static str, Option<i64>), file: &PracticeFile) -> Result<Redirect, Refusal> {

@@ -4,8 +4,9 @@ use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
 use mend_core::practice::course::{PracticeTask, course, is_open, level};
+use mend_core::practice::goal::PracticeGoal;
 use mend_core::shop::people::Permission;
-use mend_formats::practice::read_harms;
+use mend_formats::practice::{parse, read_harms};
 use mend_store::{AttemptRow, PracticeRecordRow};
 use serde::Deserialize;
 
@@ -16,7 +17,7 @@ use crate::people::Visit;
 use crate::practice::record::{count, passed};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::practice::{harmed_kind, subject_words, task_words};
+use crate::words::practice::{harmed_kind, own_goal_words, subject_words, task_words};
 
 /// So many attempts are shown.
 const RECENT: usize = 12;
@@ -59,6 +60,8 @@ pub(crate) struct CoursePage {
     tasks: Vec<TaskView>,
     /// Trained by it?
     trained: bool,
+    /// What can be practised on a board of the shop: as a form sends it, and in words.
+    goals: [(&'static str, &'static str); 4],
     boards: Vec<(i64, String)>,
     stations: Vec<String>,
     attempts: Vec<AttemptView>,
@@ -104,6 +107,7 @@ pub(crate) async fn show(
         frame: Frame::new("Practice", visitor.scale, "practice", "/practice".to_owned()),
         tasks: course().iter().enumerate().map(view).collect(),
         trained: level(&passed).is_some(),
+        goals: PracticeGoal::ALL.map(|goal| (goal.key(), own_goal_words(goal))),
         boards: boards.into_iter().map(|row| (row.id, row.name)).collect(),
         stations: stations.into_iter().filter(|row| row.retired_ms.is_none()).map(|row| row.name).collect(),
         harms: harms(&attempts),
@@ -114,7 +118,8 @@ pub(crate) async fn show(
 }
 
 fn attempt_view(app: &App, row: &AttemptRow) -> AttemptView {
-    let what = subject_words(&row.task, row.job);
+    let goal = parse(&row.of).map(|file| file.goal()).unwrap_or_default();
+    let what = subject_words(&row.task, row.job, goal);
     let (came, class) = match (row.ended_ms, row.passed) {
         (None, _) => ("goes on", ""),
         (Some(_), true) => ("● passed", "inside"),

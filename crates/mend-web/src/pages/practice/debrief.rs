@@ -7,6 +7,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::practice::attempt::Attempt;
 use mend_core::practice::course::course;
 use mend_core::practice::debrief::debrief;
+use mend_core::practice::goal::PracticeGoal;
 use mend_core::practice::hands::Hands;
 use mend_core::units::{Scale, Temperature};
 use serde::Serialize;
@@ -17,7 +18,7 @@ use super::course::place_of;
 use crate::App;
 use crate::computing::Progress;
 use crate::draw::attempt_chart::AttemptChart;
-use crate::job::{Job, Planned};
+use crate::job::{HeatWork, Job, Planned};
 use crate::pages::Frame;
 use crate::practice::replayed;
 use crate::refusal::Refusal;
@@ -73,6 +74,7 @@ struct DebriefPage {
     unit: &'static str,
     task: String,
     job: Option<i64>,
+    goal: &'static str,
     next: Option<&'static str>,
     planned: Option<PlannedView>,
     /// Did air blow? Then there is a window to look at.
@@ -85,9 +87,9 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         return Ok(Redirect::to(&format!("/practice/{}", row.id)).into_response());
     }
     let attempt = replayed(&app, &row).await?;
-    let (place, rehearsed) = (place_of(&row.task), rehearsed(&app, row.job).await?);
+    let (place, rehearsed) = (place_of(&row.task), rehearsed(&app, row.job, attempt.scene.goal).await?);
     let next = (!row.task.is_empty() && attempt.passed()).then(|| course().get(place + 1)).flatten();
-    let title = subject_words(&row.task, row.job);
+    let title = subject_words(&row.task, row.job, attempt.scene.goal);
     let lets_go = attempt.lets_go_c.iter().map(|t| visitor.scale.of(Temperature::celsius(*t)));
     let lets_go: Vec<f64> = lets_go.collect();
     let page = DebriefPage {
@@ -108,17 +110,22 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         next: next.map(|task| task.key),
         planned: rehearsed.as_ref().zip(row.job).map(planned_view),
         job: row.job,
+        goal: attempt.scene.goal.key(),
         window: super::path::air_of(&attempt).map(|_| Progress::Computing(0)),
     };
     Ok(page.into_response())
 }
 
-/// The plan of the job that was rehearsed.
-async fn rehearsed(app: &App, job: Option<i64>) -> Result<Option<Planned>, Refusal> {
-    match job {
-        Some(job) => Ok(Job::load(app, job).await?.bench_plan().cloned()),
-        None => Ok(None),
-    }
+/// The plan of what was rehearsed; none where nothing is planned for it.
+async fn rehearsed(app: &App, job: Option<i64>, goal: PracticeGoal) -> Result<Option<Planned>, Refusal> {
+    let Some(id) = job else { return Ok(None) };
+    let job = Job::load(app, id).await?;
+    let planned = match goal {
+        PracticeGoal::Remove => job.bench_plan(),
+        PracticeGoal::Fit => job.newest_plan_of(HeatWork::Fit),
+        PracticeGoal::ClearHoles | PracticeGoal::CleanUp => None,
+    };
+    Ok(planned.cloned())
 }
 
 fn planned_view((planned, job): (&Planned, i64)) -> PlannedView {
