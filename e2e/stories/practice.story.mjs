@@ -112,4 +112,8 @@ test("a job is rehearsed, with its plan beside the debrief; free practice takes 
   await free.getByRole("button", { name: "Practise" }).click();
   await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Free practice");
+  await page.getByRole("button", { name: "Done" }).click();
+  await page.waitForURL("**/debrief");
+  await page.getByRole("button", { name: "Try again" }).click();
+  await expect(page.locator("#practice")).toHaveAttribute("data-ready", "true");
 });

@@ -10,6 +10,7 @@ use mend_core::practice::debrief::debrief;
 use mend_core::practice::goal::PracticeGoal;
 use mend_core::practice::hands::Hands;
 use mend_core::units::{Scale, Temperature};
+use mend_formats::practice::parse;
 use serde::Serialize;
 
 use super::attempt::DrawnScene;
@@ -56,6 +57,12 @@ struct PlannedView {
     abort_s: String,
 }
 
+/// What was practised on freely: it can be tried again.
+struct FreeView {
+    board: i64,
+    station: String,
+}
+
 #[derive(Template, WebTemplate)]
 #[template(path = "practice/debrief.html")]
 struct DebriefPage {
@@ -75,6 +82,7 @@ struct DebriefPage {
     task: String,
     job: Option<i64>,
     goal: &'static str,
+    free: Option<FreeView>,
     next: Option<&'static str>,
     planned: Option<PlannedView>,
     /// Did air blow? Then there is a window to look at.
@@ -111,9 +119,15 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         planned: rehearsed.as_ref().zip(row.job).map(planned_view),
         job: row.job,
         goal: attempt.scene.goal.key(),
+        free: if row.job.is_none() { free(&row.of) } else { None },
         window: super::path::air_of(&attempt).map(|_| Progress::Computing(0)),
     };
     Ok(page.into_response())
+}
+
+fn free(of: &str) -> Option<FreeView> {
+    let shop = parse(of)?.shop?;
+    Some(FreeView { board: shop.board, station: shop.inputs.station })
 }
 
 /// The plan of what was rehearsed; none where nothing is planned for it.
