@@ -38,6 +38,8 @@ async function openedJob(page) {
   await page.getByLabel("A new map of").fill("Merle 2 handheld");
   await page.getByRole("button", { name: "Begin it" }).click();
   await expect(title(page)).toHaveText("An empty map: add what you take out");
+  // A tap on a map whose script has not come yet adds nothing.
+  await page.waitForLoadState("load");
   return shop;
 }
 

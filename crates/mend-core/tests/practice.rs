@@ -6,9 +6,9 @@ use mend_core::practice::attempt::{Attempt, STEPS_PER_SECOND};
 use mend_core::practice::course::{PracticeTask, course, task};
 use mend_core::practice::cues::{Cues, JointLook, PlasticLook};
 use mend_core::practice::debrief::{DebriefPoint, debrief};
+use mend_core::practice::goal::PracticeGoal;
 use mend_core::practice::hands::{HandEvent, HandMove};
 use mend_core::practice::harm::Harmed;
-use mend_core::practice::goal::PracticeGoal;
 
 /// An attempt with what was done in it.
 struct Hand {

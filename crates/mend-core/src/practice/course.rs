@@ -31,8 +31,7 @@ pub struct PracticeTask {
 
 /// The tasks, the easiest first.
 pub fn course() -> &'static [PracticeTask] {
-    const AIR: PracticeTask =
-        PracticeTask { key: "", goal: PracticeGoal::Remove, by_iron: false, board: thin_shell };
+    const AIR: PracticeTask = PracticeTask { key: "", goal: PracticeGoal::Remove, by_iron: false, board: thin_shell };
     const COURSE: &[PracticeTask] = &[
         PracticeTask { key: "thin-shell", ..AIR },
         PracticeTask { key: "latch-beside", board: latch_beside, ..AIR },
@@ -40,7 +39,7 @@ pub fn course() -> &'static [PracticeTask] {
         PracticeTask { key: "ten-layers", board: ten_layers, ..AIR },
         PracticeTask { key: "iron-and-wire", by_iron: true, board: iron_and_wire, ..AIR },
         PracticeTask { key: "new-port", goal: PracticeGoal::Fit, board: latch_beside, ..AIR },
-        PracticeTask { key: "full-holes", goal: PracticeGoal::ClearHoles, by_iron: true, board: full_holes, ..AIR },
+        PracticeTask { key: "full-holes", goal: PracticeGoal::ClearHoles, by_iron: true, board: full_holes },
         PracticeTask { key: "low-melt", goal: PracticeGoal::CleanUp, by_iron: true, board: low_melt_lands },
     ];
     COURSE

@@ -1,8 +1,8 @@
 //! What to change next time, by rule, the weightiest first, at most three things.
 
 use super::attempt::Attempt;
-use super::harm::{Harm, Harmed};
 use super::goal::PracticeGoal;
+use super::harm::{Harm, Harmed};
 use crate::board::Face;
 
 /// No more than these are said.

@@ -2,10 +2,10 @@
 
 use super::attempt::{Attempt, LONGEST, STEP_S, STEPS_PER_SECOND};
 use super::consequence::{ALWAYS, AT_THE_END, pull};
+use super::goal::PracticeGoal;
 use super::hands::{HandEvent, HandMove, tip_of};
 use super::harm::{Harm, Harmed};
 use super::joint_fate::JointFate;
-use super::goal::PracticeGoal;
 use super::scene::PracticeScene;
 use crate::board::{Joint, Point};
 use crate::heat::shield::Shield;

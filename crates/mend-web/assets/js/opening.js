@@ -188,4 +188,13 @@ document.addEventListener("keydown", (event) => {
   tap(value);
   event.preventDefault();
 });
-showFields();
+
+/** What was chosen before this script had come counts too. */
+function takeUp() {
+  if (!form()) return;
+  const box = form().querySelector("[data-adding]");
+  box.checked ||= !form().elements.kind.options[0].selected;
+  adding = box.checked;
+  showFields();
+}
+takeUp();

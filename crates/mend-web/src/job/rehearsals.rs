@@ -16,6 +16,9 @@ impl Job {
             // Where nothing goes on again, nothing is cleaned.
             PracticeGoal::ClearHoles | PracticeGoal::CleanUp => removes && fits,
         };
-        PracticeGoal::ALL.into_iter().filter(|goal| does(goal) && goal.obstacle(board, &composition).is_none()).collect()
+        PracticeGoal::ALL
+            .into_iter()
+            .filter(|goal| does(goal) && goal.obstacle(board, &composition).is_none())
+            .collect()
     }
 }

@@ -1,8 +1,8 @@
 //! The practice bench in words.
 
 use mend_core::practice::debrief::DebriefPoint;
-use mend_core::practice::harm::Harmed;
 use mend_core::practice::goal::{GoalObstacle, PracticeGoal};
+use mend_core::practice::harm::Harmed;
 
 /// A task's name, and what it is about.
 pub(crate) fn task_words(key: &str) -> (&'static str, &'static str) {
@@ -58,8 +58,12 @@ pub(crate) const fn own_goal_words(goal: PracticeGoal) -> &'static str {
 /// Why that can't be done on a board, and what can.
 pub(crate) const fn goal_obstacle(obstacle: GoalObstacle) -> (&'static str, &'static str) {
     match obstacle {
-        GoalObstacle::NoHole => ("this board's part has no plated hole", "choose another board, or something else to practise"),
-        GoalObstacle::NothingFed => ("nothing is fed to the joints of this job", "feed an alloy at its alloy stop first"),
+        GoalObstacle::NoHole => {
+            ("this board's part has no plated hole", "choose another board, or something else to practise")
+        }
+        GoalObstacle::NothingFed => {
+            ("nothing is fed to the joints of this job", "feed an alloy at its alloy stop first")
+        }
     }
 }
 

@@ -2,8 +2,8 @@
 
 use crate::board::groups;
 use crate::practice::attempt::Attempt;
-use crate::practice::harm::{Harm, Harmed};
 use crate::practice::goal::PracticeGoal;
+use crate::practice::harm::{Harm, Harmed};
 
 pub(super) fn look(attempt: &Attempt) -> Vec<Harm> {
     if attempt.scene.goal != PracticeGoal::CleanUp {

@@ -1,8 +1,8 @@
 //! A new part is not pulled at while its joints are liquid, and each of them is wetted.
 
 use crate::practice::attempt::Attempt;
-use crate::practice::harm::{Harm, Harmed};
 use crate::practice::goal::PracticeGoal;
+use crate::practice::harm::{Harm, Harmed};
 
 /// A pull that shifts a part which floats, N (E).
 const SHIFTS_N: f64 = 0.5;
