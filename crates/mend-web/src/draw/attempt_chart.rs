@@ -143,16 +143,26 @@ fn planned(attempt: &Attempt, plan: &Plan, paper: &ChartPaper) -> Option<(String
     Some((n(low), n((high - low).max(2.0)), abort.map(|at| n(paper.x(at)))))
 }
 
-/// Names at the right end stand apart.
+/// From one name to the next.
+const NAME: f64 = 17.0;
+
+/// Names at the right end stand apart, and none below the picture.
 fn apart(curves: &mut [AttemptCurve]) {
+    let wanted: Vec<f64> = curves.iter().map(|curve| curve.y.parse().unwrap_or(HEIGHT)).collect();
     let mut order: Vec<usize> = (0..curves.len()).collect();
-    let y = |curve: &AttemptCurve| curve.y.parse::<f64>().unwrap_or(HEIGHT);
-    order.sort_by(|a, b| y(&curves[*a]).total_cmp(&y(&curves[*b])));
+    order.sort_by(|a, b| wanted[*a].total_cmp(&wanted[*b]));
     let mut last = f64::NEG_INFINITY;
-    for k in order {
-        let at = y(&curves[k]).max(last + 17.0);
-        curves[k].y = n(at);
-        last = at;
+    let down = |k: &usize| {
+        last = wanted[*k].max(last + NAME);
+        last
+    };
+    let downwards: Vec<f64> = order.iter().map(down).collect();
+    // What was pushed beyond the picture goes up again, and what is above it gives way.
+    let mut floor = HEIGHT;
+    for (k, y) in order.into_iter().zip(downwards).rev() {
+        let y = y.min(floor);
+        curves[k].y = n(y);
+        floor = y - NAME;
     }
 }
 
@@ -178,4 +188,27 @@ fn marks(attempt: &Attempt, paper: &ChartPaper) -> Vec<AttemptMark> {
         marks.push(AttemptMark { class, x: n(x), sign, line: n(LINES[line]) });
     }
     marks
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn placed(ends: &[f64]) -> Vec<f64> {
+        let curve = |y: &f64| AttemptCurve { class: "component", name: String::new(), points: String::new(), y: n(*y) };
+        let mut curves: Vec<AttemptCurve> = ends.iter().map(curve).collect();
+        apart(&mut curves);
+        curves.iter().map(|curve| curve.y.parse().expect("a number")).collect()
+    }
+
+    #[test]
+    fn names_of_curves_that_end_alike_stand_apart_within_the_picture() {
+        assert_eq!(placed(&[100.0, 240.0]), [100.0, 240.0]);
+        assert_eq!(placed(&[100.0, 104.0]), [100.0, 117.0]);
+        let cold = placed(&[265.0; 6]);
+        let mut sorted = cold.clone();
+        sorted.sort_by(f64::total_cmp);
+        assert!(sorted.windows(2).all(|pair| pair[1] - pair[0] >= NAME), "{cold:?}");
+        assert!(sorted.iter().all(|y| *y <= HEIGHT), "{cold:?}");
+    }
 }
