@@ -125,6 +125,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
     Ok(page.into_response())
 }
 
+/// The board of the shop and the station that an attempt began with; none where it began with a task.
 fn free(of: &str) -> Option<FreeView> {
     let shop = parse(of)?.shop?;
     Some(FreeView { board: shop.board, station: shop.inputs.station })
