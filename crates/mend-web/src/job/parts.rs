@@ -22,7 +22,7 @@ impl NeededPart {
     /// How it stands.
     pub(crate) fn state(&self) -> PartState {
         let NeedRow { wanted, reserved, used, .. } = self.need;
-        part_kept_for(PartNeed { wanted, reserved, used, comes_in_days: None })
+        part_kept_for(PartNeed { wanted, reserved, used })
     }
 
     /// The name that a check against a look-alike is kept under.
@@ -32,7 +32,7 @@ impl NeededPart {
 
     /// Is it not there yet?
     pub(crate) fn is_waited_for(&self) -> bool {
-        matches!(self.state(), PartState::Waits { .. })
+        self.state() == PartState::Waits
     }
 
     /// What it waits for, in words.

@@ -9,8 +9,6 @@ pub struct PartNeed {
     pub reserved: f64,
     /// Used up by it.
     pub used: f64,
-    /// Days until what is on its way comes, where a day was said.
-    pub comes_in_days: Option<i64>,
 }
 
 /// How that stands.
@@ -20,19 +18,16 @@ pub enum PartState {
     Used,
     /// Lies ready for it.
     Ready,
-    /// It waits, until a day where one is known.
-    Waits {
-        /// Days until then; negative: it should have come.
-        comes_in_days: Option<i64>,
-    },
+    /// It waits.
+    Waits,
 }
 
 /// Where a part stands.
 ///
 /// ```
 /// use mend_core::shop::stock::{PartNeed, PartState, part_kept_for};
-/// let need = PartNeed { wanted: 1.0, reserved: 0.0, used: 0.0, comes_in_days: Some(2) };
-/// assert_eq!(part_kept_for(need), PartState::Waits { comes_in_days: Some(2) });
+/// let need = PartNeed { wanted: 1.0, reserved: 0.0, used: 0.0 };
+/// assert_eq!(part_kept_for(need), PartState::Waits);
 /// assert_eq!(part_kept_for(PartNeed { reserved: 1.0, ..need }), PartState::Ready);
 /// ```
 pub fn part_kept_for(need: PartNeed) -> PartState {
@@ -42,7 +37,7 @@ pub fn part_kept_for(need: PartNeed) -> PartState {
     } else if enough(need.used + need.reserved) {
         PartState::Ready
     } else {
-        PartState::Waits { comes_in_days: need.comes_in_days }
+        PartState::Waits
     }
 }
 
@@ -52,8 +47,8 @@ mod tests {
 
     #[test]
     fn a_part_waits_until_all_of_it_is_there() {
-        let need = PartNeed { wanted: 2.0, reserved: 1.0, used: 0.0, comes_in_days: None };
-        assert_eq!(part_kept_for(need), PartState::Waits { comes_in_days: None });
+        let need = PartNeed { wanted: 2.0, reserved: 1.0, used: 0.0 };
+        assert_eq!(part_kept_for(need), PartState::Waits);
         assert_eq!(part_kept_for(PartNeed { used: 1.0, ..need }), PartState::Ready);
         assert_eq!(part_kept_for(PartNeed { used: 2.0, reserved: 0.0, ..need }), PartState::Used);
     }
