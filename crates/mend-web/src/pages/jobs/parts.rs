@@ -110,9 +110,9 @@ fn part_view(job: &Job, part: &NeededPart, items: &[ItemRow]) -> PartView {
     let (state, says) = match part.state() {
         PartState::Used => ("used", "used".to_owned()),
         PartState::Ready => ("ready", "lies ready for this job".to_owned()),
-        PartState::Waits { .. } if harvest && job.is_closed() => ("ready", "went onto the shelf".to_owned()),
-        PartState::Waits { .. } if harvest => ("ready", "goes onto the shelf when this job is closed".to_owned()),
-        PartState::Waits { .. } => match day_in_words(&part.need.day) {
+        PartState::Waits if harvest && job.is_closed() => ("ready", "went onto the shelf".to_owned()),
+        PartState::Waits if harvest => ("ready", "goes onto the shelf when this job is closed".to_owned()),
+        PartState::Waits => match day_in_words(&part.need.day) {
             Some(day) => ("waits", format!("on its way, expected {day}")),
             None => ("waits", "not there: it is on the order list".to_owned()),
         },
