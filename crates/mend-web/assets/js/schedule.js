@@ -4,7 +4,7 @@ const svg = () => document.querySelector(".bench-lanes");
 
 function send(task, values) {
   const { job, task: name } = task.dataset;
-  const at = { job, task: name };
+  const at = { job, task: name, day: svg().dataset.day };
   htmx.ajax("POST", "/schedule/pins", { target: "#schedule", swap: "outerHTML", values: { ...at, ...values } }).then(() => {
     document.querySelector(`.task[data-job="${job}"][data-task="${name}"]`)?.focus();
   });

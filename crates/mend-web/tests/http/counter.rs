@@ -53,6 +53,15 @@ async fn tasks_are_scheduled_pinned_and_set_free_and_a_day_is_a_calendar() {
     assert!(status == StatusCode::OK && page.contains("not before"), "{page}");
     let (_, page) = ask(&shop, post("/schedule/pins", "job=1&task=run")).await;
     assert!(!page.contains("Put by hand"), "{page}");
+    // Put off beyond what is drawn, it is found on the later days, and moved there.
+    let (_, page) = ask(&shop, post("/schedule/pins", "job=1&task=run&from=14400")).await;
+    assert!(page.contains("/schedule?day=2") && !page.contains("Earlier days"), "{page}");
+    let (status, page) = ask(&shop, get("/schedule?day=6")).await;
+    assert!(status == StatusCode::OK && page.contains("/schedule?day=4") && !page.contains("class=\"now\""), "{page}");
+    let (_, page) = ask(&shop, post("/schedule/pins", "job=1&task=run&from=14460&day=6")).await;
+    assert!(page.contains("data-day=\"6\""), "{page}");
+    assert!(ask(&shop, get("/schedule?day=soon")).await.0.is_client_error());
+    ask(&shop, post("/schedule/pins", "job=1&task=run")).await;
     assert_eq!(ask(&shop, post("/schedule/pins", "job=9&task=run&from=3")).await.0, StatusCode::NOT_FOUND);
     assert_eq!(ask(&shop, post("/schedule/pins", "job=1&task=nap&from=3")).await.0, StatusCode::NOT_FOUND);
     let (status, calendar) = ask(&shop, get("/schedule/0/calendar")).await;

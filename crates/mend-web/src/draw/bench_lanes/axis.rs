@@ -1,12 +1,12 @@
-//! The axis of the schedule: open minutes only, from the hour that is now, with its days and hours.
+//! The axis of the schedule: open minutes only, from the hour that is now or from a later day on, with its days and hours.
 
 use super::written::whole;
 use super::{EDGE, LEFT, WIDTH};
 use crate::draw::n;
 use crate::scheduling::{Hours, OpenDay};
 
-/// So many open days are drawn: what is left of today, and the next.
-const DAYS: usize = 2;
+/// So many open days are drawn: what is left of today, and the next; or two later ones.
+pub(crate) const DAYS: usize = 2;
 /// An hour this near before closing has no room for its word, min.
 const CROWDED: i64 = 50;
 
@@ -17,7 +17,7 @@ pub(crate) struct DayShape {
     pub(crate) ticks: Vec<(String, String)>,
 }
 
-/// The axis: open minutes only, from the hour that is now.
+/// The axis: open minutes only, from the hour that is now or from a later day on.
 pub(crate) struct OpenAxis<'a> {
     hours: &'a Hours,
     days: Vec<OpenDay>,
@@ -25,11 +25,13 @@ pub(crate) struct OpenAxis<'a> {
 }
 
 impl<'a> OpenAxis<'a> {
-    pub(crate) fn new(hours: &'a Hours) -> Self {
+    /// From an open day on, 0: today, or the next on which the shop is open.
+    pub(crate) fn new(hours: &'a Hours, first: usize) -> Self {
+        let first = first.min(hours.days.len().saturating_sub(1));
         // The hour in which now is; the first day begins with it where it is open already.
         let hour = -i64::from(hours.moment(0).minute());
         let cut = |day: &OpenDay| OpenDay { opens: day.opens.max(hour), ..day.clone() };
-        let days: Vec<OpenDay> = hours.days.iter().take(DAYS).map(cut).collect();
+        let days: Vec<OpenDay> = hours.days.iter().skip(first).take(DAYS).map(cut).collect();
         let open: i64 = days.iter().map(|day| day.closes - day.opens).sum();
         #[allow(clippy::cast_precision_loss, reason = "minutes of a few days")]
         let scale = WIDTH / open.max(1) as f64;
@@ -56,8 +58,13 @@ impl<'a> OpenAxis<'a> {
         self.end()
     }
 
+    /// The first minute that is drawn.
+    pub(super) fn start(&self) -> i64 {
+        self.days.first().map_or(0, |day| day.opens)
+    }
+
     /// The last minute that is drawn.
-    pub(super) fn end(&self) -> i64 {
+    pub(crate) fn end(&self) -> i64 {
         self.days.last().map_or(0, |day| day.closes)
     }
 }
@@ -89,7 +96,7 @@ mod tests {
     #[test]
     fn the_axis_has_open_hours_only_and_reads_back() {
         let hours = Hours::new(&ShopSettings::default(), "2026-11-27T15:00:00[UTC]".parse().expect("a moment"));
-        let axis = OpenAxis::new(&hours);
+        let axis = OpenAxis::new(&hours, 0);
         let monday = hours.days[1].opens;
         assert_eq!(axis.x(120), axis.x(monday), "Friday's closing is Monday's opening");
         for minute in [0, 60, monday + 30, monday + 300] {
@@ -99,11 +106,21 @@ mod tests {
     }
 
     #[test]
+    fn later_days_have_an_axis_of_their_own() {
+        let hours = Hours::new(&ShopSettings::default(), "2026-11-27T15:00:00[UTC]".parse().expect("a moment"));
+        let axis = OpenAxis::new(&hours, 2);
+        assert_eq!((axis.start(), axis.x(0)), (hours.days[2].opens, LEFT), "now is before it");
+        assert_eq!(axis.minute(axis.x(hours.days[3].opens + 90)), hours.days[3].opens + 90);
+        assert_eq!(axis.end(), hours.days[3].closes);
+        assert!(!OpenAxis::new(&hours, 9999).days.is_empty(), "as far as the hours are known");
+    }
+
+    #[test]
     fn the_name_of_a_day_has_room_at_every_minute_of_the_day() {
         for minute in 0..24 * 60 {
             let now = format!("2026-11-27T{:02}:{:02}:00[UTC]", minute / 60, minute % 60);
             let hours = Hours::new(&ShopSettings::default(), now.parse().expect("a moment"));
-            let axis = OpenAxis::new(&hours);
+            let axis = OpenAxis::new(&hours, 0);
             for day in &axis.days {
                 let share = axis.x(day.closes) - axis.x(day.opens);
                 let name = day_name(&axis, day);

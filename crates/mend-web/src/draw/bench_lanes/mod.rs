@@ -8,7 +8,7 @@ mod written;
 use askama::Template;
 
 use axis::days;
-pub(crate) use axis::{DayShape, OpenAxis};
+pub(crate) use axis::{DAYS, DayShape, OpenAxis};
 use due::{DUE, DueMark, DueShape, LINE, due_shapes, together};
 use task_runs::{TaskRun, blocks, is_pinned, rows};
 use written::{TaskWords, written};
@@ -60,7 +60,10 @@ pub(crate) struct BenchLanes {
     pub(crate) days: Vec<DayShape>,
     pub(crate) tasks: Vec<TaskShape>,
     pub(crate) due: Vec<DueShape>,
-    pub(crate) now: String,
+    /// Where now is; none: before what is drawn.
+    pub(crate) now: Option<String>,
+    /// The open day that is drawn first, for whoever moves a task.
+    pub(crate) day: usize,
     pub(crate) height: String,
     pub(crate) bottom: String,
     /// How far below the lanes the word of the now-line stands.
@@ -68,20 +71,23 @@ pub(crate) struct BenchLanes {
 }
 
 impl BenchLanes {
-    /// The picture of a schedule.
-    pub(crate) fn new(plan: &BenchPlan) -> Self {
-        let axis = OpenAxis::new(&plan.hours);
+    /// The picture of a schedule, from an open day on.
+    pub(crate) fn new(plan: &BenchPlan, day: usize) -> Self {
+        let axis = OpenAxis::new(&plan.hours, day);
         let lanes = plan.workload.workers.iter().map(|worker| worker.name.clone()).chain(["by itself".to_owned()]);
         let lanes: Vec<BenchLaneShape> =
             lanes.enumerate().map(|(k, name)| BenchLaneShape { name, y: n(y_of(k)) }).collect();
-        let blocks = blocks(plan);
+        let drawn = |block: &TaskRun<'_>| block.first.from < axis.end() && (day == 0 || block.last.until > axis.start());
+        let blocks: Vec<TaskRun<'_>> = blocks(plan).into_iter().filter(drawn).collect();
         let rows = rows(&blocks);
-        let tasks = blocks.iter().zip(&rows).filter_map(|(block, row)| task(plan, &axis, (block, *row))).collect();
+        let tasks = blocks.iter().zip(&rows).map(|(block, row)| task(plan, &axis, (block, *row))).collect();
         #[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
         let own = (rows.iter().max().copied().unwrap_or(0) + 1) as f64 * ROW + 8.0;
         let bottom = y_of(lanes.len() - 1) + own.max(PITCH);
+        // What is due while the shop is closed stands at the edge of today's.
+        let from = if day == 0 { 0 } else { axis.start() };
         let due = plan.jobs.iter().enumerate().filter_map(|(k, job)| {
-            let due = job.due.filter(|due| (0..=axis.end()).contains(due))?;
+            let due = job.due.filter(|due| (from..=axis.end()).contains(due))?;
             Some(DueMark { jobs: vec![job.id], x: axis.x(due), late: plan.schedule.done[k] > due })
         });
         let (due, rows) = due_shapes(together(due.collect()));
@@ -89,7 +95,8 @@ impl BenchLanes {
             days: days(&axis),
             tasks,
             due,
-            now: n(axis.x(0)),
+            now: (day == 0).then(|| n(axis.x(0))),
+            day,
             height: n(bottom + DUE + rows * LINE + 6.0),
             below: n(DUE + rows * LINE),
             bottom: n(bottom),
@@ -104,12 +111,9 @@ fn y_of(lane: usize) -> f64 {
 }
 
 #[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
-fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&TaskRun<'_>, usize)) -> Option<TaskShape> {
+fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&TaskRun<'_>, usize)) -> TaskShape {
     let (first, last) = (block.first, block.last);
     let (by_itself, lane) = (first.worker.is_none(), first.worker.unwrap_or(plan.people.len()));
-    if first.from >= axis.end() {
-        return None;
-    }
     let job = &plan.jobs[first.job];
     let (left, right) = (axis.x(first.from), axis.x(last.until));
     let width = (right - left - 2.0).max(3.0);
@@ -121,7 +125,7 @@ fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&TaskRun<'_>, usiz
     let late = ends && job.due.is_some_and(|due| last.until > due);
     let words = format!("{} {}", job.id, names.join(", "));
     let (words, below) = written(TaskWords { number: job.id, words, device: &job.device, late, by_itself }, width);
-    Some(TaskShape {
+    TaskShape {
         job: job.id,
         task: job.kinds[first.task].map_or("", |kind| kind.key),
         title: format!("{}, {}, job {}: {times}", names.join(", "), job.device, job.id),
@@ -142,5 +146,5 @@ fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&TaskRun<'_>, usiz
         pinned: is_pinned(plan, first),
         lane,
         from: first.from,
-    })
+    }
 }

@@ -7,8 +7,8 @@ use mend_store::TaskPinRow;
 use serde::Deserialize;
 
 use crate::App;
-use crate::draw::bench_lanes::{BenchLanes, OpenAxis};
-use crate::extract::Form;
+use crate::draw::bench_lanes::{BenchLanes, DAYS, OpenAxis};
+use crate::extract::{Form, Query};
 use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::scheduling::{BenchPlan, TaskKind, WaitingJob, bench_plan};
@@ -43,6 +43,11 @@ struct PersonDayView {
 #[template(path = "schedule/part.html")]
 pub(crate) struct SchedulePart {
     picture: String,
+    /// The open day that is drawn first.
+    day: usize,
+    /// Open days to which one may go from those that are drawn; none: there is nothing to be seen there.
+    earlier: Option<usize>,
+    later: Option<usize>,
     people: Vec<PersonDayView>,
     pins: Vec<PinView>,
     jobs: Vec<DoneView>,
@@ -58,8 +63,10 @@ pub(crate) struct SchedulePage {
 }
 
 impl SchedulePart {
-    fn new(plan: &BenchPlan) -> Result<Self, Refusal> {
-        let picture = BenchLanes::new(plan).render().map_err(|error| Refusal::Broken(error.to_string()))?;
+    fn new(plan: &BenchPlan, day: usize) -> Result<Self, Refusal> {
+        let end = OpenAxis::new(&plan.hours, day).end();
+        let goes_on = plan.schedule.placed.iter().any(|placed| placed.until > end);
+        let picture = BenchLanes::new(plan, day).render().map_err(|error| Refusal::Broken(error.to_string()))?;
         let mut jobs: Vec<(i64, DoneView)> = plan
             .jobs
             .iter()
@@ -70,6 +77,9 @@ impl SchedulePart {
         let jobs: Vec<DoneView> = jobs.into_iter().map(|(_, view)| view).collect();
         Ok(Self {
             picture,
+            day,
+            earlier: (day > 0).then(|| day.saturating_sub(DAYS)),
+            later: Some(day + DAYS).filter(|later| goes_on && *later < plan.hours.days.len()),
             people: people(plan),
             pins: plan.pins.iter().filter_map(|pin| pin_view(plan, pin)).collect(),
             late: jobs.iter().filter(|job| job.late).count(),
@@ -111,8 +121,19 @@ fn pin_view(plan: &BenchPlan, pin: &TaskPinRow) -> Option<PinView> {
     Some(PinView { job: pin.job, task: pin.task.clone(), name: TaskKind::named(&pin.task)?.name, says })
 }
 
-pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<SchedulePage, Refusal> {
-    let part = SchedulePart::new(&*bench_plan(&app).await?)?;
+/// From which open day on; left out: from now.
+#[derive(Deserialize)]
+pub(crate) struct FromDay {
+    #[serde(default)]
+    day: usize,
+}
+
+pub(crate) async fn show(
+    State(app): State<App>,
+    visitor: Visitor,
+    Query(from): Query<FromDay>,
+) -> Result<SchedulePage, Refusal> {
+    let part = SchedulePart::new(&*bench_plan(&app).await?, from.day)?;
     Ok(SchedulePage { frame: Frame::new("Schedule", visitor.scale, "schedule", "/schedule".to_owned()), part })
 }
 
@@ -126,18 +147,21 @@ pub(crate) struct PinForm {
     x: Option<f64>,
     /// Not before, min from now.
     from: Option<i64>,
+    /// The open day that is drawn first.
+    #[serde(default)]
+    day: usize,
 }
 
 pub(crate) async fn pin(State(app): State<App>, Form(sent): Form<PinForm>) -> Result<SchedulePart, Refusal> {
     let plan = bench_plan(&app).await?;
     plan.place_of(sent.job).ok_or(Refusal::NotFound("job on the schedule"))?;
     let kind = TaskKind::named(&sent.task).ok_or(Refusal::NotFound("task"))?;
-    let from = sent.x.filter(|x| x.is_finite()).map(|x| OpenAxis::new(&plan.hours).minute(x)).or(sent.from);
+    let from = sent.x.filter(|x| x.is_finite()).map(|x| OpenAxis::new(&plan.hours, sent.day).minute(x)).or(sent.from);
     // What is put before now is put to nobody's hour.
     let not_before_ms =
         from.filter(|minute| *minute > 0).map(|minute| plan.hours.moment(minute).timestamp().as_millisecond());
     let person = sent.lane.and_then(|lane| plan.people.get(lane)).and_then(|person| person.as_ref()).map(|row| row.id);
     let row = TaskPinRow { job: sent.job, task: kind.key.to_owned(), person, not_before_ms };
     app.writing(move |write| write.pin_task(&row)).await?;
-    SchedulePart::new(&*bench_plan(&app).await?)
+    SchedulePart::new(&*bench_plan(&app).await?, sent.day)
 }
