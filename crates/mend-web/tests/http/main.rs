@@ -6,6 +6,7 @@ mod drafts;
 mod fixture;
 mod people;
 mod practice;
+mod retired;
 mod routes;
 mod shop;
 mod stock;
