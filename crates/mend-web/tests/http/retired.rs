@@ -32,7 +32,8 @@ async fn a_retired_station_plans_nothing_new_and_comes_back() {
 async fn what_was_entered_of_a_measurement_is_thrown_away_at_a_press() {
     let shop = shop();
     filled(&shop).await;
-    for (kind, field, typed) in [("flow", "bag=31", "31"), ("outlet", "read-1-1=187", "187"), ("iron", "lowest-1=231", "231")]
+    for (kind, field, typed) in
+        [("flow", "bag=31", "31"), ("outlet", "read-1-1=187", "187"), ("iron", "lowest-1=231", "231")]
     {
         let (status, said) = ask(&shop, post(&format!("/stations/1/{kind}"), field)).await;
         assert_eq!(status, StatusCode::OK, "{said}");

@@ -77,7 +77,8 @@ impl BenchLanes {
         let lanes = plan.workload.workers.iter().map(|worker| worker.name.clone()).chain(["by itself".to_owned()]);
         let lanes: Vec<BenchLaneShape> =
             lanes.enumerate().map(|(k, name)| BenchLaneShape { name, y: n(y_of(k)) }).collect();
-        let drawn = |block: &TaskRun<'_>| block.first.from < axis.end() && (day == 0 || block.last.until > axis.start());
+        let drawn =
+            |block: &TaskRun<'_>| block.first.from < axis.end() && (day == 0 || block.last.until > axis.start());
         let blocks: Vec<TaskRun<'_>> = blocks(plan).into_iter().filter(drawn).collect();
         let rows = rows(&blocks);
         let tasks = blocks.iter().zip(&rows).map(|(block, row)| task(plan, &axis, (block, *row))).collect();
