@@ -120,6 +120,19 @@ export function temporaryFolder() {
   return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) };
 }
 
+/** A copy of the demo's shop with all its plans, served with these words; `end` stops it, and the copy is gone. */
+export async function preparedShop(...words) {
+  const { folder, remove } = temporaryFolder();
+  const data = join(folder, "shop");
+  cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
+  const running = await start("serve", "--data", data, ...words);
+  const end = async () => {
+    await running.stop();
+    remove();
+  };
+  return { ...running, end };
+}
+
 /** Collects what a page complains of. A refused request that the test provoked itself is named in `expected`. */
 function watch(page, complaints) {
   page.on("console", (message) => {
@@ -131,13 +144,9 @@ function watch(page, complaints) {
 export const test = base.extend({
   /** The demo shop, a copy for every test: what one enters, no other meets. */
   shop: async ({}, use) => {
-    const { folder, remove } = temporaryFolder();
-    const data = join(folder, "shop");
-    cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
-    const running = await start("serve", "--data", data);
+    const running = await preparedShop();
     await use(running.address);
-    await running.stop();
-    remove();
+    await running.end();
   },
   baseURL: async ({ shop }, use) => use(shop),
   /** What the console may say in this test. */

@@ -1,9 +1,8 @@
 // A shop with a hundred thousand finished jobs: its lists at 200 requests a second, its start, its memory. Printed, never judged.
 import { execFileSync } from "node:child_process";
-import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { command, expect, start, temporaryFolder, test } from "../harness.mjs";
-import { ask, steady, told } from "./load.mjs";
+import { ask, memory, steady, told } from "./load.mjs";
 
 const JOBS = process.env.JOBS ?? "100000";
 const repository = join(import.meta.dirname, "../..");
@@ -25,11 +24,12 @@ test(`lists of ${JOBS} finished jobs`, async () => {
   const began = performance.now();
   const shop = await start("serve", "--data", data);
   console.log(`start: ${(performance.now() - began).toFixed(0)} ms until the address`);
-  const memory = () => Number(readFileSync(`/proc/${shop.child.pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)[1]) / 1024;
   for (const path of ["/", "/boards", "/boards/1", "/jobs", "/jobs?q=moor"]) {
     const first = await ask(`${shop.address}${path}`);
     expect(first.status).toBe(200);
-    console.log(`${path} at 200 a second: ${told(await steady(200, 10, () => ask(`${shop.address}${path}`)))}; ${memory().toFixed(0)} MB`);
+    console.log(
+      `${path} at 200 a second: ${told(await steady(200, 10, () => ask(`${shop.address}${path}`)))}; ${memory(shop).toFixed(0)} MB`,
+    );
   }
   await shop.stop();
   remove();

@@ -1,4 +1,5 @@
 // Requests at an even pace, whatever the answers take, and what they took.
+import { readFileSync } from "node:fs";
 import http from "node:http";
 
 const agent = new http.Agent({ keepAlive: true, maxSockets: 64 });
@@ -34,11 +35,21 @@ export async function steady(perSecond, seconds, one) {
   return Promise.all(answers);
 }
 
-/** What a share of them took at the most, ms. */
-export function quantile(answers, share) {
-  const sorted = answers.map((answer) => answer.ms).sort((a, b) => a - b);
+/** What a share of some values is at the most. */
+export function shareOf(values, share) {
+  const sorted = [...values].sort((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1)];
 }
+
+/** What a share of answers took at the most, ms. */
+export const quantile = (answers, share) =>
+  shareOf(
+    answers.map((answer) => answer.ms),
+    share,
+  );
+
+/** What a served shop holds, MB. */
+export const memory = ({ child }) => Number(readFileSync(`/proc/${child.pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)[1]) / 1024;
 
 export const told = (answers) =>
   `${answers.length} answers, median ${quantile(answers, 0.5).toFixed(1)} ms, p99 ${quantile(answers, 0.99).toFixed(1)} ms, slowest ${quantile(answers, 1).toFixed(1)} ms`;

@@ -1,9 +1,7 @@
 // Fifty at the practice bench, each over a connection of their own, hands moving at every step: cargo xtask bench. Printed; that the
 // fifty-first is told that the bench is full is asserted, times are not. The browser that listens has the same two cores.
-import { cpSync, readFileSync } from "node:fs";
-import { join } from "node:path";
-import { expect, start, temporaryFolder, test } from "../harness.mjs";
-import { ask } from "./load.mjs";
+import { expect, preparedShop, test } from "../harness.mjs";
+import { ask, memory, shareOf } from "./load.mjs";
 
 const SESSIONS = 50;
 const SECONDS = 60;
@@ -36,15 +34,9 @@ async function sitDown({ ids, seconds }) {
   return seats.map(({ frames, bytes, lost }) => ({ frames: frames.filter((at) => at >= from), bytes, lost }));
 }
 
-const at = (values, share) => values.sort((a, b) => a - b)[Math.ceil(share * values.length) - 1];
-
 test(`${SESSIONS} at the practice bench over their connections`, async ({ page }) => {
   test.setTimeout(600_000);
-  const { folder, remove } = temporaryFolder();
-  const data = join(folder, "shop");
-  cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
-  const shop = await start("serve", "--data", data);
-  const memory = () => Number(readFileSync(`/proc/${shop.child.pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)[1]) / 1024;
+  const shop = await preparedShop();
   const begin = async (k) => {
     const begun = await ask(`${shop.address}/practice`, {
       method: "POST",
@@ -55,11 +47,11 @@ test(`${SESSIONS} at the practice bench over their connections`, async ({ page }
   const ids = [];
   for (let k = 0; k <= SESSIONS; k += 1) ids.push(await begin(k));
   await page.goto(`${shop.address}/practice`);
-  const before = memory();
+  const before = memory(shop);
   const sitting = page.evaluate(sitDown, { ids: ids.slice(0, SESSIONS), seconds: SECONDS });
   await page.waitForTimeout(20_000);
   const full = await ask(`${shop.address}/practice/${ids.at(-1)}`);
-  const held = memory() - before;
+  const held = memory(shop) - before;
   const seats = await sitting;
   expect(seats.every(({ lost }) => !lost)).toBe(true);
   expect([full.status, full.text.includes("practice bench is full")]).toEqual([409, true]);
@@ -67,10 +59,9 @@ test(`${SESSIONS} at the practice bench over their connections`, async ({ page }
   const steps = seats.map(({ frames }) => frames.length);
   const bytes = seats.flatMap((seat) => seat.bytes);
   console.log(
-    `${SESSIONS} at it for ${SECONDS} s: between two frames ${at(gaps, 0.5).toFixed(1)} ms in the middle, p99 ${at(gaps, 0.99).toFixed(1)} ms, ` +
-      `longest ${at(gaps, 1).toFixed(0)} ms; ${at(steps, 0.01)}-${at(steps, 1)} frames of ${10 * SECONDS}; ` +
-      `a frame ${at(bytes, 0.5)} bytes, largest ${at(bytes, 1)}; ${(held / SESSIONS).toFixed(2)} MB each`,
+    `${SESSIONS} at it for ${SECONDS} s: between two frames ${shareOf(gaps, 0.5).toFixed(1)} ms in the middle, p99 ${shareOf(gaps, 0.99).toFixed(1)} ms, ` +
+      `longest ${shareOf(gaps, 1).toFixed(0)} ms; ${shareOf(steps, 0.01)}-${shareOf(steps, 1)} frames of ${10 * SECONDS}; ` +
+      `a frame ${shareOf(bytes, 0.5)} bytes, largest ${shareOf(bytes, 1)}; ${(held / SESSIONS).toFixed(2)} MB each`,
   );
-  await shop.stop();
-  remove();
+  await shop.end();
 });

@@ -1,8 +1,7 @@
 // A simulated logger on the network: it records a probe and watches a heating; damage is warned of before it comes; a wire that
 // breaks in the middle is said; the job that is given back teaches its station.
-import { connect } from "node:net";
 import { advance, expect, expectAccessible, press, test } from "../harness.mjs";
-import { readAtTheBench, shopWithLoggers } from "../stand-ins.mjs";
+import { readAtTheBench, shopWithLoggers, tell } from "../stand-ins.mjs";
 
 test.use({ allowed: /status of 422/ });
 
@@ -42,14 +41,6 @@ async function toTheEnd(page) {
   }
   await press(page);
 }
-
-/** Tells a stand-in something that no real instrument understands. */
-const tell = (address, words) =>
-  new Promise((done, lost) => {
-    const [host, port] = address.split(":");
-    const socket = connect(Number(port), host, () => socket.end(`${words}\n`, done));
-    socket.on("error", lost);
-  });
 
 test("instruments are set up by their addresses, and a probe that a logger records makes the next plan nearer", async ({ page }) => {
   // Two minutes of readings, as a probe takes.

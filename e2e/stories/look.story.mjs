@@ -1,10 +1,9 @@
 // Look and measure before the heat, and test after it: lands, a diode sheet by keyboard and off a meter, what was found while inside,
 // and a test that fails.
 import { truncateSync, writeFileSync } from "node:fs";
-import { connect } from "node:net";
 import { join } from "node:path";
 import { expect, expectAccessible, temporaryFolder, test } from "../harness.mjs";
-import { shopWithLoggers } from "../stand-ins.mjs";
+import { shopWithLoggers, tell } from "../stand-ins.mjs";
 
 test.use({ allowed: /status of (422|413)/ });
 
@@ -14,14 +13,6 @@ const type = async (page, text) => {
   await page.keyboard.type(text);
   await page.keyboard.press("Enter");
 };
-
-/** Tells a stand-in something that no real instrument understands. */
-const tell = (address, words) =>
-  new Promise((done, lost) => {
-    const [host, port] = address.split(":");
-    const socket = connect(Number(port), host, () => socket.end(`${words}\n`, done));
-    socket.on("error", lost);
-  });
 
 test("the sheet of a port says that the port is not the fault, and why", async ({ page }) => {
   await page.goto("/jobs/8/look?list=before");

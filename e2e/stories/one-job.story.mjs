@@ -1,17 +1,11 @@
 // One job from the counter to the handover, first screw to last, by keyboard, pedal and meter: no mouse is touched.
-import { connect } from "node:net";
 import { expect, expectAccessible, press, runToTheEnd, test } from "../harness.mjs";
-import { shopWithLoggers } from "../stand-ins.mjs";
+import { shopWithLoggers, tell } from "../stand-ins.mjs";
 
 const verdict = (page) => page.locator(".pin-verdict h2");
 
 /** Tells the stand-in meter which pin its probe rests on; 999: none. */
-const rest = (address, pin) =>
-  new Promise((done, lost) => {
-    const [host, port] = address.split(":");
-    const socket = connect(Number(port), host, () => socket.end(`SIM:PIN ${pin}\n`, done));
-    socket.on("error", lost);
-  });
+const rest = (address, pin) => tell(address, `SIM:PIN ${pin}`);
 
 /** Tab until something has the focus. */
 async function tabTo(page, thing) {

@@ -58,6 +58,20 @@ pub struct BodyLink {
     pub anchor: f64,
 }
 
+impl Connector {
+    /// Joints in plated holes.
+    ///
+    /// ```
+    /// use mend_core::board::library::kind;
+    /// let made = |key: &str| kind(key).expect("of the library").make(&Default::default()).expect("its usual size");
+    /// assert_eq!(made("power-jack").holes(), made("power-jack").joints.len());
+    /// assert_eq!(made("battery-contacts").holes(), 0);
+    /// ```
+    pub fn holes(&self) -> usize {
+        self.joints.iter().filter(|joint| joint.shape.is_hole()).count()
+    }
+}
+
 impl ConnectorFamily {
     /// How its pins and anchors conduct into the body.
     pub const fn body_link(self) -> BodyLink {

@@ -51,7 +51,7 @@ impl<'a> Subject<'a> {
 
     /// Joints in plated holes.
     pub fn holes(&self) -> usize {
-        self.joints().iter().filter(|joint| joint.shape.is_hole()).count()
+        self.board.connector.holes()
     }
 
     /// Does the board carry heat away fast?

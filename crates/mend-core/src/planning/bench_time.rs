@@ -203,7 +203,7 @@ impl TimedJob<'_> {
     }
 
     fn holes(&self) -> f64 {
-        let holes = self.joints().iter().filter(|joint| joint.shape.is_hole()).count() as f64;
+        let holes = self.board.connector.holes() as f64;
         let one = match (self.choice.family, self.equipment.sucker) {
             (MethodFamily::HotSwap, _) => 0.0,
             // Emptied on the way; what light does not show through is done again.

@@ -38,16 +38,6 @@ impl PracticeGoal {
     /// All of them, in the order in which a job has them.
     pub const ALL: [Self; 4] = [Self::Remove, Self::CleanUp, Self::ClearHoles, Self::Fit];
 
-    /// As it stands in a form and in a file.
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Remove => "remove",
-            Self::Fit => "fit",
-            Self::ClearHoles => "clear-holes",
-            Self::CleanUp => "clean-up",
-        }
-    }
-
     /// What the heat is for.
     pub const fn purpose(self) -> Purpose {
         match self {
@@ -73,9 +63,8 @@ impl PracticeGoal {
     /// assert_eq!(against(PracticeGoal::CleanUp), Some(GoalObstacle::NothingFed));
     /// ```
     pub fn obstacle(self, board: &Board, composition: &JointComposition) -> Option<GoalObstacle> {
-        let has_hole = || board.connector.joints.iter().any(|joint| joint.shape.is_hole());
         match self {
-            Self::ClearHoles if !has_hole() => Some(GoalObstacle::NoHole),
+            Self::ClearHoles if board.connector.holes() == 0 => Some(GoalObstacle::NoHole),
             Self::CleanUp if composition.fed().is_none() => Some(GoalObstacle::NothingFed),
             _ => None,
         }

@@ -4,6 +4,8 @@ use mend_core::practice::debrief::DebriefPoint;
 use mend_core::practice::goal::{GoalObstacle, PracticeGoal};
 use mend_core::practice::harm::Harmed;
 
+use crate::pages::word;
+
 /// A task's name, and what it is about.
 pub(crate) fn task_words(key: &str) -> (&'static str, &'static str) {
     match key {
@@ -46,13 +48,18 @@ pub(crate) fn subject_words(task: &str, job: Option<i64>, goal: PracticeGoal) ->
 }
 
 /// What is done on a board of one's own, as a choice.
-pub(crate) const fn own_goal_words(goal: PracticeGoal) -> &'static str {
+const fn own_goal_words(goal: PracticeGoal) -> &'static str {
     match goal {
         PracticeGoal::Remove => "take the part off",
         PracticeGoal::Fit => "solder the new part",
         PracticeGoal::ClearHoles => "empty the holes",
         PracticeGoal::CleanUp => "clean up what was fed",
     }
+}
+
+/// The choice as a form sends it, and in words.
+pub(crate) fn goal_choice(goal: PracticeGoal) -> (String, &'static str) {
+    (word(&goal), own_goal_words(goal))
 }
 
 /// Why that can't be done on a board, and what can.

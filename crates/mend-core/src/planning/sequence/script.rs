@@ -60,6 +60,6 @@ impl Script<'_> {
     }
 
     pub(super) fn holes(&self) -> usize {
-        self.board.connector.joints.iter().filter(|joint| joint.shape.is_hole()).count()
+        self.board.connector.holes()
     }
 }

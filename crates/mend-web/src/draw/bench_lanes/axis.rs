@@ -6,7 +6,7 @@ use crate::draw::n;
 use crate::scheduling::{Hours, OpenDay};
 
 /// So many open days are drawn: what is left of today, and the next; or two later ones.
-pub(crate) const DAYS: usize = 2;
+pub(super) const DAYS: usize = 2;
 /// An hour this near before closing has no room for its word, min.
 const CROWDED: i64 = 50;
 
@@ -64,7 +64,7 @@ impl<'a> OpenAxis<'a> {
     }
 
     /// The last minute that is drawn.
-    pub(crate) fn end(&self) -> i64 {
+    pub(super) fn end(&self) -> i64 {
         self.days.last().map_or(0, |day| day.closes)
     }
 }

@@ -7,8 +7,8 @@ mod written;
 
 use askama::Template;
 
-use axis::days;
-pub(crate) use axis::{DAYS, DayShape, OpenAxis};
+use axis::{DAYS, days};
+pub(crate) use axis::{DayShape, OpenAxis};
 use due::{DUE, DueMark, DueShape, LINE, due_shapes, together};
 use task_runs::{TaskRun, blocks, is_pinned, rows};
 use written::{TaskWords, written};
@@ -64,6 +64,9 @@ pub(crate) struct BenchLanes {
     pub(crate) now: Option<String>,
     /// The open day that is drawn first, for whoever moves a task.
     pub(crate) day: usize,
+    /// Open days to which one may go from those that are drawn; none: there is nothing to be seen there.
+    pub(crate) earlier: Option<usize>,
+    pub(crate) later: Option<usize>,
     pub(crate) height: String,
     pub(crate) bottom: String,
     /// How far below the lanes the word of the now-line stands.
@@ -77,6 +80,7 @@ impl BenchLanes {
         let lanes = plan.workload.workers.iter().map(|worker| worker.name.clone()).chain(["by itself".to_owned()]);
         let lanes: Vec<BenchLaneShape> =
             lanes.enumerate().map(|(k, name)| BenchLaneShape { name, y: n(y_of(k)) }).collect();
+        let goes_on = plan.schedule.placed.iter().any(|placed| placed.until > axis.end());
         let drawn =
             |block: &TaskRun<'_>| block.first.from < axis.end() && (day == 0 || block.last.until > axis.start());
         let blocks: Vec<TaskRun<'_>> = blocks(plan).into_iter().filter(drawn).collect();
@@ -98,6 +102,8 @@ impl BenchLanes {
             due,
             now: (day == 0).then(|| n(axis.x(0))),
             day,
+            earlier: (day > 0).then(|| day.saturating_sub(DAYS)),
+            later: Some(day + DAYS).filter(|later| goes_on && *later < plan.hours.days.len()),
             height: n(bottom + DUE + rows * LINE + 6.0),
             below: n(DUE + rows * LINE),
             bottom: n(bottom),

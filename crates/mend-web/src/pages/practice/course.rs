@@ -17,7 +17,7 @@ use crate::people::Visit;
 use crate::practice::record::{count, passed};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
-use crate::words::practice::{harmed_kind, own_goal_words, subject_words, task_words};
+use crate::words::practice::{goal_choice, harmed_kind, subject_words, task_words};
 
 /// So many attempts are shown.
 const RECENT: usize = 12;
@@ -61,7 +61,7 @@ pub(crate) struct CoursePage {
     /// Trained by it?
     trained: bool,
     /// What can be practised on a board of the shop: as a form sends it, and in words.
-    goals: [(&'static str, &'static str); 4],
+    goals: [(String, &'static str); 4],
     boards: Vec<(i64, String)>,
     stations: Vec<String>,
     attempts: Vec<AttemptView>,
@@ -107,7 +107,7 @@ pub(crate) async fn show(
         frame: Frame::new("Practice", visitor.scale, "practice", "/practice".to_owned()),
         tasks: course().iter().enumerate().map(view).collect(),
         trained: level(&passed).is_some(),
-        goals: PracticeGoal::ALL.map(|goal| (goal.key(), own_goal_words(goal))),
+        goals: PracticeGoal::ALL.map(goal_choice),
         boards: boards.into_iter().map(|row| (row.id, row.name)).collect(),
         stations: stations.into_iter().filter(|row| row.retired_ms.is_none()).map(|row| row.name).collect(),
         harms: harms(&attempts),

@@ -20,7 +20,7 @@ use crate::App;
 use crate::computing::Progress;
 use crate::draw::attempt_chart::AttemptChart;
 use crate::job::{HeatWork, Job, Planned};
-use crate::pages::Frame;
+use crate::pages::{Frame, word};
 use crate::practice::replayed;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -81,7 +81,7 @@ struct DebriefPage {
     unit: &'static str,
     task: String,
     job: Option<i64>,
-    goal: &'static str,
+    goal: String,
     free: Option<FreeView>,
     next: Option<&'static str>,
     planned: Option<PlannedView>,
@@ -118,7 +118,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         next: next.map(|task| task.key),
         planned: rehearsed.as_ref().zip(row.job).map(planned_view),
         job: row.job,
-        goal: attempt.scene.goal.key(),
+        goal: word(&attempt.scene.goal),
         free: if row.job.is_none() { free(&row.of) } else { None },
         window: super::path::air_of(&attempt).map(|_| Progress::Computing(0)),
     };

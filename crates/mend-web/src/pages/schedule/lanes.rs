@@ -7,7 +7,7 @@ use mend_store::TaskPinRow;
 use serde::Deserialize;
 
 use crate::App;
-use crate::draw::bench_lanes::{BenchLanes, DAYS, OpenAxis};
+use crate::draw::bench_lanes::{BenchLanes, OpenAxis};
 use crate::extract::{Form, Query};
 use crate::pages::Frame;
 use crate::refusal::Refusal;
@@ -64,9 +64,8 @@ pub(crate) struct SchedulePage {
 
 impl SchedulePart {
     fn new(plan: &BenchPlan, day: usize) -> Result<Self, Refusal> {
-        let end = OpenAxis::new(&plan.hours, day).end();
-        let goes_on = plan.schedule.placed.iter().any(|placed| placed.until > end);
-        let picture = BenchLanes::new(plan, day).render().map_err(|error| Refusal::Broken(error.to_string()))?;
+        let drawn = BenchLanes::new(plan, day);
+        let picture = drawn.render().map_err(|error| Refusal::Broken(error.to_string()))?;
         let mut jobs: Vec<(i64, DoneView)> = plan
             .jobs
             .iter()
@@ -78,8 +77,8 @@ impl SchedulePart {
         Ok(Self {
             picture,
             day,
-            earlier: (day > 0).then(|| day.saturating_sub(DAYS)),
-            later: Some(day + DAYS).filter(|later| goes_on && *later < plan.hours.days.len()),
+            earlier: drawn.earlier,
+            later: drawn.later,
             people: people(plan),
             pins: plan.pins.iter().filter_map(|pin| pin_view(plan, pin)).collect(),
             late: jobs.iter().filter(|job| job.late).count(),

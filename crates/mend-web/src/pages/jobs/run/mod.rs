@@ -30,7 +30,7 @@ use crate::pages::{Frame, JobHead, window_word};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 use crate::words;
-use crate::words::practice::own_goal_words;
+use crate::words::practice::goal_choice;
 pub(crate) use view::StepView;
 pub(in crate::pages::jobs) use view::{in_words, stamp};
 
@@ -75,7 +75,7 @@ struct ReadyPage {
     /// What a part is taken for and was not told from yet; empty: nothing.
     untold: String,
     /// What of it can be rehearsed: as a form sends it, and in words.
-    rehearses: Vec<(&'static str, &'static str)>,
+    rehearses: Vec<(String, &'static str)>,
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
@@ -112,7 +112,7 @@ async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Resu
         window: plan.map_or("", |p| window_word(p.window)),
         limited_by: plan.map_or(String::new(), |p| visitor.words().limited_by(&p.limited_by)),
         drift,
-        rehearses: job.rehearsals().into_iter().map(|goal| (goal.key(), own_goal_words(goal))).collect(),
+        rehearses: job.rehearsals().into_iter().map(goal_choice).collect(),
         untold: job.untold().unwrap_or_default(),
         places: thermometer.as_ref().map_or(Vec::new(), |_| tape_places(job, plan)),
         thermometer: thermometer.unwrap_or_default(),
