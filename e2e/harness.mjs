@@ -10,7 +10,15 @@ import { expectTidy } from "./tidy.mjs";
 const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 export const binary = process.env.URGENT_MEND ?? join(import.meta.dirname, "../target/debug/urgent-mend");
 
-/** Starts the application with these words; answers its address and how to stop it. */
+/** What is started and what is made in folders, until it is cleared away. */
+const leftBehind = [];
+
+/** Stops and removes what was left behind, the newest first. */
+export async function clear() {
+  while (leftBehind.length) await leftBehind.pop()();
+}
+
+/** Starts the application with these words; answers its address and how to stop it before the test has ended. */
 export async function start(...words) {
   const child = spawn(binary, [...words, "--listen", "127.0.0.1:0"], { stdio: ["ignore", "pipe", "inherit"] });
   const address = await new Promise((found, lost) => {
@@ -22,12 +30,13 @@ export async function start(...words) {
     });
     child.on("exit", (code) => lost(new Error(`ended with ${code} before it listened`)));
   });
-  const stop = () =>
-    new Promise((done) => {
-      child.on("exit", done);
-      child.kill("SIGTERM");
-    });
-  return { address, stop, child };
+  const ended = new Promise((done) => child.on("exit", done));
+  const stop = () => {
+    child.kill("SIGTERM");
+    return ended;
+  };
+  leftBehind.push(stop);
+  return { address, stop, child, ended };
 }
 
 /** Runs a command of the application to its end; answers what it printed. */
@@ -37,12 +46,12 @@ export function command(...words) {
 
 /** An empty shop in a folder that is gone after the test, served; with these files of the demo's folder, if any. */
 export async function emptyShop(...files) {
-  const { folder, remove } = temporaryFolder();
+  const folder = temporaryFolder();
   const data = join(folder, "shop");
   command("init", "--data", data);
   if (files.length) command("import", "--data", data, ...files.map((file) => join(import.meta.dirname, "../demo", file)));
   const running = await start("serve", "--data", data);
-  return { ...running, data, folder, remove };
+  return { ...running, data, folder };
 }
 
 /** A new job on the first board with its plan and a run, made at the pages' own addresses; answers its own. */
@@ -114,23 +123,18 @@ export async function expectAccessible(page) {
   await expectTidy(page);
 }
 
-/** A folder that is gone after the test. */
+/** The path of a folder that is gone after the test. */
 export function temporaryFolder() {
   const folder = mkdtempSync(join(tmpdir(), "urgent-mend-"));
-  return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) };
+  leftBehind.push(() => rmSync(folder, { recursive: true, force: true }));
+  return folder;
 }
 
-/** A copy of the demo's shop with all its plans, served with these words; `end` stops it, and the copy is gone. */
+/** A copy of the demo's shop with all its plans, served with these words. */
 export async function preparedShop(...words) {
-  const { folder, remove } = temporaryFolder();
-  const data = join(folder, "shop");
+  const data = join(temporaryFolder(), "shop");
   cpSync(process.env.PREPARED_SHOP, data, { recursive: true });
-  const running = await start("serve", "--data", data, ...words);
-  const end = async () => {
-    await running.stop();
-    remove();
-  };
-  return { ...running, end };
+  return start("serve", "--data", data, ...words);
 }
 
 /** Collects what a page complains of. A refused request that the test provoked itself is named in `expected`. */
@@ -142,12 +146,16 @@ function watch(page, complaints) {
 }
 
 export const test = base.extend({
+  /** Set up before any page and so cleared after all of them: a page that is open goes on asking its shop. */
+  cleared: [
+    async ({}, use) => {
+      await use();
+      await clear();
+    },
+    { auto: true },
+  ],
   /** The demo shop, a copy for every test: what one enters, no other meets. */
-  shop: async ({}, use) => {
-    const running = await preparedShop();
-    await use(running.address);
-    await running.end();
-  },
+  shop: async ({}, use) => use((await preparedShop()).address),
   baseURL: async ({ shop }, use) => use(shop),
   /** What the console may say in this test. */
   allowed: [null, { option: true }],

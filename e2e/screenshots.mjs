@@ -109,5 +109,4 @@ test("pictures of the heat step and the ledger", async ({ page }) => {
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
   await page.waitForTimeout(13_000);
   await shoot(page, "run-heat");
-  await shop.end();
 });

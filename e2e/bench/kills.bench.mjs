@@ -21,7 +21,7 @@ async function keptOf(shop, { at, draft }) {
 
 test(`${KILLS} kills in the middle of writing`, async () => {
   test.setTimeout(1_200_000);
-  const { folder, remove } = temporaryFolder();
+  const folder = temporaryFolder();
   const data = join(folder, "shop");
   command("init", "--data", data);
   command("import", "--data", data, join(repository, "demo/stations/1-gull.json"), join(repository, "demo/boards/quillon-tern-15.json"));
@@ -86,5 +86,4 @@ test(`${KILLS} kills in the middle of writing`, async () => {
   console.log(
     `${killed} kills, ${sent} rounds of entries: ${acknowledged.events} presses were acknowledged, ${fed} are kept; ${acknowledged.acts} acts on a board; the last mark is ${acknowledged.mark}`,
   );
-  remove();
 });

@@ -9,7 +9,7 @@ const repository = join(import.meta.dirname, "../..");
 
 test(`lists of ${JOBS} finished jobs`, async () => {
   test.setTimeout(600_000);
-  const { folder, remove } = temporaryFolder();
+  const folder = temporaryFolder();
   const data = join(folder, "shop");
   command("init", "--data", data);
   const boards = ["quillon-tern-15", "brannoc-deck", "vennick-lume-3", "osprake-quay-14", "tullimar-brook"];
@@ -31,6 +31,4 @@ test(`lists of ${JOBS} finished jobs`, async () => {
       `${path} at 200 a second: ${told(await steady(200, 10, () => ask(`${shop.address}${path}`)))}; ${memory(shop).toFixed(0)} MB`,
     );
   }
-  await shop.stop();
-  remove();
 });

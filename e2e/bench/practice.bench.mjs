@@ -63,5 +63,4 @@ test(`${SESSIONS} at the practice bench over their connections`, async ({ page }
       `longest ${shareOf(gaps, 1).toFixed(0)} ms; ${shareOf(steps, 0.01)}-${shareOf(steps, 1)} frames of ${10 * SECONDS}; ` +
       `a frame ${shareOf(bytes, 0.5)} bytes, largest ${shareOf(bytes, 1)}; ${(held / SESSIONS).toFixed(2)} MB each`,
   );
-  await shop.end();
 });

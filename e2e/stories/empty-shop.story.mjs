@@ -153,7 +153,6 @@ test("from an empty folder to a mended port, through the pages alone", async ({ 
   }
   expect(command("check", "--data", copy)).toContain("everything can be read");
   await info.attach("exported", { body: files.map((file) => file.name).join("\n"), contentType: "text/plain" });
-  shop.remove();
 });
 
 test("a folder without a shop is refused, a second process too, and nobody else reads it", async () => {
@@ -179,7 +178,5 @@ test("a folder without a shop is refused, a second process too, and nobody else 
   expect(refused("restore", "--data", shop.data, backup)).toBe(2);
   await shop.stop();
   expect(command("restore", "--data", shop.data, backup)).toContain("restored");
-  const again = await start("serve", "--data", shop.data);
-  await again.stop();
-  shop.remove();
+  await start("serve", "--data", shop.data);
 });

@@ -93,8 +93,6 @@ test("what only comes off is left bare, looked at and closed; a transfer goes on
     expect(seen.includes(" > The other board"), seen).toBe(kind === "transfer");
     await expect(page.locator(".go-on")).toContainText(wanted);
   }
-  await shop.stop();
-  shop.remove();
 });
 
 test("every stop that does not apply is skipped by one key, and says so", async ({ page }) => {

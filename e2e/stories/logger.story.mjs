@@ -101,7 +101,6 @@ test("instruments are set up by their addresses, and a probe that a logger recor
   await expect(page.locator("#nozzle"), "its settings are what they were").toHaveValue("8");
   const [low, high] = band(await verdict.textContent());
   expect(low + high, `weaker than by the book, so later than ${blind}: ${low}–${high} s`).toBeGreaterThan(blind[0] + blind[1]);
-  await shop.end();
 });
 
 test("a heating is watched: the band narrows, a broken wire is said, and the job that is given back teaches its station", async ({
@@ -160,7 +159,6 @@ test("a heating is watched: the band narrows, a broken wire is said, and the job
   await page.goto(`${shop.address}${JOB}/heat?view=replay`);
   await expect(page.getByRole("heading", { name: "As it was watched at the bench" })).toBeVisible({ timeout: 60_000 });
   await expectAccessible(page);
-  await shop.end();
 });
 
 test("damage is warned of before it comes, and the air goes away", async ({ page }) => {
@@ -180,5 +178,4 @@ test("damage is warned of before it comes, and the air goes away", async ({ page
   await expect(page.locator(".watch")).toContainText("Stopped at the line once");
   await press(page);
   await expect(page.locator("#twin")).toContainText("Not the first heating");
-  await shop.end();
 });

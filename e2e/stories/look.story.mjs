@@ -126,7 +126,6 @@ test("a probe that rests on a pin enters its reading, hands-free", async ({ page
   await expect(page.locator('[data-pin="A5"]')).toHaveAttribute("aria-label", /4\d\d mV/, { timeout: 10_000 });
   await expect(page.locator('[data-pin="A2"]')).toHaveAttribute("aria-label", /not read/);
   await expectAccessible(page);
-  await shop.end();
 });
 
 test("a test that fails goes back to a stop, on record, and is tried anew", async ({ page }) => {
@@ -182,7 +181,7 @@ test("a job that is not worth it is given back with its reason, its fee and a ph
   await page.getByRole("button", { name: "Add" }).click();
   await expect(page.locator("main")).toContainText("none of JPEG, PNG and WebP");
   // One of 300 MB is answered in words, not by a broken connection.
-  const { folder, remove } = temporaryFolder();
+  const folder = temporaryFolder();
   const large = join(folder, "large.jpg");
   writeFileSync(large, "");
   truncateSync(large, 300 * 1024 * 1024);
@@ -192,7 +191,6 @@ test("a job that is not worth it is given back with its reason, its fee and a ph
   await expect(page.locator("main")).toContainText("A file of 315 MB is too large: a photograph (JPEG, PNG or WebP) has up to 25 MB", {
     timeout: 30_000,
   });
-  remove();
   await page.goto("/jobs/10/handover");
   const form = page.getByRole("form", { name: "Give it back as it is" });
   await form.getByLabel("Your name").fill("Tam");

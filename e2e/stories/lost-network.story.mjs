@@ -61,15 +61,11 @@ test("a killed application finds everything again", async ({ browser }) => {
   await page.getByRole("button", { name: "New job" }).first().click();
   await page.locator("#customer").fill("Maud Ferrar");
   await expect(page.locator("#note-customer")).toContainText("saved");
-  const ended = new Promise((done) => first.child.on("exit", done));
   first.child.kill("SIGKILL");
-  await ended;
+  await first.ended;
   const second = await start("serve", "--data", first.data);
   await page.goto(`${second.address}/jobs/1/intake`);
   await expect(page.locator("#customer")).toHaveValue("Maud Ferrar");
-  await page.close();
-  await second.stop();
-  first.remove();
 });
 
 test("a station that is changed without a network is saved when it is back", async ({ page, context }) => {

@@ -152,5 +152,4 @@ test("a job goes from the first screw to the handover by keyboard, pedal and met
   await enterOn(page, page.getByRole("button", { name: "Hand over" }));
   await expect(page.getByText("Handed over. The record is closed.")).toBeVisible();
   expect(await page.evaluate(() => window.pointed ?? false), "a mouse was used").toBe(false);
-  await shop.end();
 });

@@ -92,8 +92,6 @@ test("a map with 24 screws of five kinds is made while going, counted out, and o
   await page.keyboard.press("Space");
   await expect(title(page)).toHaveText("All back in");
   await expect(page.locator("#job-head")).toContainText("all back");
-  await shop.stop();
-  shop.remove();
 });
 
 test("the cell comes first: its cable before any other, and last of all back", async ({ page }) => {
@@ -145,6 +143,4 @@ test("the cell comes first: its cable before any other, and last of all back", a
   await expect(page.locator("[data-item]")).toHaveCount(there + 2);
   const file = await page.request.get(`${shop.address}/jobs/1/opening/file`);
   expect(JSON.parse(await file.text())).toMatchObject({ format: "urgent-mend/opening/1", device: "Merle 2 handheld" });
-  await shop.stop();
-  shop.remove();
 });

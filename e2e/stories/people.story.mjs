@@ -8,7 +8,7 @@ const PHRASE = "seven herons on the mole";
 
 /** An empty shop that asks for names: its address and the owner's link. */
 async function signedShop() {
-  const { folder, remove } = temporaryFolder();
+  const folder = temporaryFolder();
   const data = join(folder, "shop");
   command("init", "--data", data);
   const child = spawn(binary, ["serve", "--data", data, "--listen", "127.0.0.1:0", "--sign-in"], {
@@ -22,7 +22,7 @@ async function signedShop() {
       if (path) found(path[0]);
     });
   });
-  const stop = () => new Promise((done) => child.on("exit", done) && child.kill("SIGTERM")).then(remove);
+  const stop = () => new Promise((done) => child.on("exit", done) && child.kill("SIGTERM"));
   return { link, address: new URL(link).origin, stop };
 }
 

@@ -24,12 +24,7 @@ async function blowFromBelow(page) {
 
 test.describe("an empty shop", () => {
   test.use({
-    shop: async ({}, use) => {
-      const shop = await emptyShop();
-      await use(shop.address);
-      await shop.stop();
-      shop.remove();
-    },
+    shop: async ({}, use) => use((await emptyShop()).address),
   });
 
   test("an attempt by keyboard alone, over a connection that is lost, to its debrief, and the next task opens", async ({ page }) => {

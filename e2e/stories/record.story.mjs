@@ -10,8 +10,6 @@ const onEmpty = onDemo.extend({
     const shop = await emptyShop("stations/1-gull.json", "boards/quillon-tern-15.json");
     await begunJob(shop.address);
     await use(shop.address);
-    await shop.stop();
-    shop.remove();
   },
 });
 onEmpty.use({ allowed });
@@ -189,9 +187,6 @@ onDemo("what two tabs enter at the same moment is all kept, once", async ({ brow
   await one.reload();
   await expect(one.locator("#customer")).toHaveValue("Maud Ferrar");
   await expect(one.locator("#serial")).toHaveValue("BX-7");
-  await context.close();
-  await shop.stop();
-  shop.remove();
 });
 
 onDemo("parallel acts on one draft are all kept or refused in words", async ({ request }) => {

@@ -32,12 +32,7 @@ async function move(page, [kind, quantity, day]) {
 
 test.describe("an empty shop", () => {
   test.use({
-    shop: async ({}, use) => {
-      const shop = await emptyShop("boards/quillon-tern-15.json");
-      await use(shop.address);
-      await shop.stop();
-      shop.remove();
-    },
+    shop: async ({}, use) => use((await emptyShop("boards/quillon-tern-15.json")).address),
   });
 
   test("intake, promise, quote, part, schedule, done, and back under warranty", async ({ page }) => {

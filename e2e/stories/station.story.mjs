@@ -101,8 +101,6 @@ test("a station is measured in four ways and plans are nearer for it", async ({ 
   await changed.getByRole("textbox").fill("a slip");
   await changed.getByRole("button", { name: /^Leave out/ }).click();
   await expect(known).toContainText("before it was measured");
-  await shop.stop();
-  shop.remove();
 });
 
 test("a probe whose bead came off teaches nothing, and a logger's file is read whatever it looks like", async ({ page }) => {
@@ -140,6 +138,4 @@ test("a probe whose bead came off teaches nothing, and a logger's file is read w
     .setInputFiles({ name: "photo.jpg", mimeType: "image/jpeg", buffer: Buffer.from([255, 216, 255, 224, 0, 16]) });
   await page.getByRole("button", { name: "Read the file" }).click();
   await expect(page.locator("main")).toContainText("there are not two readings in it");
-  await shop.stop();
-  shop.remove();
 });

@@ -154,18 +154,14 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
 
 /** The printed sheet is one page, holds the sheet's words, and none of the screen's. */
 async function lookAtPrint(page, info) {
-  const { folder, remove } = temporaryFolder();
-  try {
-    const file = join(folder, "sheet.pdf");
-    writeFileSync(file, await page.pdf({ preferCSSPageSize: true, printBackground: true }));
-    const text = execFileSync("pdftotext", ["-layout", file, "-"]).toString();
-    expect(text).toContain("34 of 34 firm");
-    expect(text).not.toContain("Hand over");
-    expect(text).not.toContain("New job");
-    expect(execFileSync("pdfinfo", [file]).toString()).toMatch(/Pages:\s+1\n/);
-    execFileSync("pdftoppm", ["-png", "-r", "60", "-singlefile", file, join(folder, "sheet")]);
-    await info.attach("printed sheet", { body: readFileSync(join(folder, "sheet.png")), contentType: "image/png" });
-  } finally {
-    remove();
-  }
+  const folder = temporaryFolder();
+  const file = join(folder, "sheet.pdf");
+  writeFileSync(file, await page.pdf({ preferCSSPageSize: true, printBackground: true }));
+  const text = execFileSync("pdftotext", ["-layout", file, "-"]).toString();
+  expect(text).toContain("34 of 34 firm");
+  expect(text).not.toContain("Hand over");
+  expect(text).not.toContain("New job");
+  expect(execFileSync("pdfinfo", [file]).toString()).toMatch(/Pages:\s+1\n/);
+  execFileSync("pdftoppm", ["-png", "-r", "60", "-singlefile", file, join(folder, "sheet")]);
+  await info.attach("printed sheet", { body: readFileSync(join(folder, "sheet.png")), contentType: "image/png" });
 }
