@@ -71,27 +71,27 @@ test("pictures of describing and comparing", async ({ page }) => {
 test("picture of the methods side by side", async ({ page }) => {
   test.setTimeout(120_000);
   await page.goto("/jobs/7/method");
-  await expect(page.locator("svg.lanes")).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator("svg.lanes")).toBeVisible();
   await shoot(page, "method");
 });
 
 test("picture of the ways to fit a part", async ({ page }) => {
   await page.goto("/jobs/6/fit?view=ways");
-  await expect(page.locator("#ways tbody tr")).toHaveCount(4, { timeout: 60_000 });
+  await expect(page.locator("#ways tbody tr")).toHaveCount(4);
   await page.evaluate(() => document.fonts.ready);
   await shoot(page, "fit");
 });
 
 test("picture of the process window", async ({ page }) => {
   await page.goto("/jobs/4/heat?view=window");
-  await expect(page.locator(".window-map")).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator(".window-map")).toBeVisible();
   await page.evaluate(() => document.fonts.ready);
   await shoot(page, "process-window");
 });
 
 test("picture of the replay", async ({ page }) => {
   await page.goto("/jobs/6/heat?view=replay");
-  await expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
+  await expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes");
   await page.locator("#replay-time").fill("30");
   await shoot(page, "replay");
 });

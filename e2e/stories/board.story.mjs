@@ -146,7 +146,7 @@ test("a board is traced over a photograph, with a port of the library and twelve
   await page.getByRole("button", { name: "Traced Loom" }).click();
   await expect(page.getByRole("heading", { name: "Traced Loom" })).toBeVisible();
   await page.goto(page.url().replace("/board", "/heat"));
-  await expect(page.locator(".margin-strip")).toBeVisible({ timeout: 40_000 });
+  await expect(page.locator(".margin-strip")).toBeVisible();
   await expect(page.locator(".verdict .window-word")).toContainText("Window");
   await expect(page.locator(".margin-strip")).toContainText("electrolytic can 1");
 });

@@ -7,16 +7,16 @@ import { expect, expectAccessible, test } from "../harness.mjs";
 test.use({ allowed: /status of 422|Error Code 422|htmx:(afterRequest|sendAbort)/ });
 
 const word = (page) => page.locator(".verdict .window-word");
-const settled = (page) => expect(page.locator("#plan .plan-tabs")).toBeVisible({ timeout: 30_000 });
+const settled = (page) => expect(page.locator("#plan .plan-tabs")).toBeVisible();
 /** Presses Apply and waits for its answer first: until that comes, the page still shows the plan before and its button. */
 async function applied(page) {
   const answered = page.waitForResponse((answer) => answer.url().endsWith("/heat/edit"));
   await page.getByRole("button", { name: "Apply" }).click();
   await answered;
-  await expect(page.locator("#heat-page .htmx-request, #heat-page .progress")).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator("#heat-page .htmx-request, #heat-page .progress")).toHaveCount(0);
   await settled(page);
 }
-const played = (page) => expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes", { timeout: 30_000 });
+const played = (page) => expect(page.locator("#replay")).toHaveAttribute("data-ready", "yes");
 
 /** A new job on the laptop jack's board, heated so that it fails: the wide nozzle from above, hot and near. */
 async function failing(page) {
@@ -34,7 +34,7 @@ async function failing(page) {
     ["flow", "90"],
   ])
     await page.locator(`#${field}`).fill(value);
-  await expect(word(page)).toContainText("Window closed", { timeout: 20_000 });
+  await expect(word(page)).toContainText("Window closed");
 }
 
 test("a plan that fails says why; a shield and heat from below open the window", async ({ page }) => {
@@ -79,7 +79,7 @@ test("a plan that fails says why; a shield and heat from below open the window",
   await page.locator("#distance").fill("25");
   await page.locator("#set").fill("450");
   await page.locator("#flow").fill("100");
-  await expect(word(page)).not.toContainText("closed", { timeout: 20_000 });
+  await expect(word(page)).not.toContainText("closed");
   await settled(page);
   const opened = async () => (await word(page).textContent()).includes("open");
   for (let more = 0; more < 4 && !(await opened()); more += 1) await applied(page);
@@ -89,7 +89,7 @@ test("a plan that fails says why; a shield and heat from below open the window",
   await page.locator("body").press("2");
   await expect(page).toHaveURL(/view=window/);
   const map = page.locator(".window-map");
-  await expect(map).toBeVisible({ timeout: 30_000 });
+  await expect(map).toBeVisible();
   await expect(map).toHaveAttribute("aria-label", /: [1-9]\d* of 1025 settings work; this one works/);
   expect(await map.locator(".contour").count()).toBeGreaterThan(0);
   expect(await map.locator(".check").count()).toBeGreaterThan(0);
@@ -149,7 +149,7 @@ test("the replay plays both faces, names what is tightest and watches a place", 
   await page.locator("#replay-speed").selectOption("30");
   await page.getByRole("button", { name: "Play" }).click();
   await expect(page.locator("[data-tightest]")).toContainText("5 of 5 joints molten · all off");
-  await expect(page.getByRole("button", { name: "Play" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("button", { name: "Play" })).toBeVisible();
   await expect(page.locator("#replay .joint.molten").first()).toBeVisible();
 
   // The canvas is painted, not empty.
@@ -262,7 +262,7 @@ test("long runs tell how far they are, can be called off, and two of them block 
     }
     for (let stage = 0; stage < 4; stage += 1) await who.locator(`#stage-${stage}-lasts`).fill("600");
     await who.locator("#longest").fill("600");
-    await expect(who.locator("#plan .progress")).toBeVisible({ timeout: 20_000 });
+    await expect(who.locator("#plan .progress")).toBeVisible();
   };
   await Promise.all([long(page, 6), long(other, 9)]);
   // A third visitor reads pages while both still compute.

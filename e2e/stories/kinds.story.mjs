@@ -36,7 +36,7 @@ test("a part that was knocked off goes back by the plan of its fit alone", async
   test.setTimeout(180_000);
   const at = await jobOf(page, "put back");
   await page.goto(`${at}/fit`);
-  await expect(page.locator(".verdict .over")).toHaveText("All joints liquid", { timeout: 60_000 });
+  await expect(page.locator(".verdict .over")).toHaveText("All joints liquid");
   await expect(page.getByRole("link", { name: "Removal", exact: true })).toHaveCount(0);
   await page.goto(`${at}/run`);
   await expect(page.locator(".run-ready")).not.toContainText("Plan the fit as well");

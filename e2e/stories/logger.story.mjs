@@ -24,7 +24,7 @@ async function toTheHeat(page, shop) {
   const planned = band(await page.locator("#twin .expect dd").first().textContent());
   await press(page);
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "running");
-  await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/, { timeout: 20_000 });
+  await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/);
   await expect(page.locator("#twin")).toContainText(/Stand-in station is set to|Set as planned, outlet \d+ °C/);
   return { address, planned };
 }
@@ -89,7 +89,7 @@ test("instruments are set up by their addresses, and a probe that a logger recor
   await page.goto(`${shop.address}/`);
   await page.waitForTimeout(30_000);
   await page.goto(recording);
-  await expect(page.locator(".record-air")).toContainText("Air off", { timeout: 60_000 });
+  await expect(page.locator(".record-air")).toContainText("Air off");
   await expect(page.locator("#found h2")).toContainText(/release .* became /, { timeout: 120_000 });
   const readings = (await page.getByLabel(/Readings, a line each/).inputValue()).split("\n");
   expect(readings.length, "one a second, also while nobody looked").toBeGreaterThan(110);
@@ -97,7 +97,7 @@ test("instruments are set up by their addresses, and a probe that a logger recor
   await expect(page.locator(".lessons li")).toHaveCount(1);
   await expect(page.getByRole("row", { name: /^Heat of the jet, 20 mm nozzle/ })).toContainText("before it was measured");
   await page.goto(`${shop.address}${JOB}/heat`);
-  await expect(verdict).toHaveText(/\d+ s/, { timeout: 60_000 });
+  await expect(verdict).toHaveText(/\d+ s/);
   await expect(page.locator("#nozzle"), "its settings are what they were").toHaveValue("8");
   const [low, high] = band(await verdict.textContent());
   expect(low + high, `weaker than by the book, so later than ${blind}: ${low}–${high} s`).toBeGreaterThan(blind[0] + blind[1]);
@@ -123,7 +123,7 @@ test("a heating is watched: the band narrows, a broken wire is said, and the job
   await expect(page.locator("#twin")).toContainText(/Stand-in logger, bench \d+ °C, expected/);
   await page.keyboard.press("1");
   await expect(page.locator("#twin")).toContainText(/row A: shone at \d+ s/);
-  await expect(expected).toHaveText(/now|^\d+ s$/, { timeout: 40_000 });
+  await expect(expected).toHaveText(/now|^\d+ s$/);
   await press(page);
   await expect(page.locator("#step")).toHaveAttribute("data-phase", "moved");
 
@@ -157,7 +157,7 @@ test("a heating is watched: the band narrows, a broken wire is said, and the job
   await page.getByRole("link", { name: /^Tern, bench 2/ }).click();
   await expect(page.locator(".lessons li").first()).toContainText("Job 5");
   await page.goto(`${shop.address}${JOB}/heat?view=replay`);
-  await expect(page.getByRole("heading", { name: "As it was watched at the bench" })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("heading", { name: "As it was watched at the bench" })).toBeVisible();
   await expectAccessible(page);
 });
 
@@ -168,9 +168,9 @@ test("damage is warned of before it comes, and the air goes away", async ({ page
   await page.getByRole("button", { name: "Sound off" }).click();
   await expect(page.getByRole("button", { name: "Sound on" })).toHaveAttribute("aria-pressed", "true");
   // On a machine that is busy a state may be left out: the warning may be over when it is looked at.
-  await expect(page.locator("#step")).toHaveAttribute("data-advice", /warning|air-away/, { timeout: 60_000 });
+  await expect(page.locator("#step")).toHaveAttribute("data-advice", /warning|air-away/);
   await expect(page.getByRole("alert")).toContainText(/Damage is near|Air away/);
-  await expect(page.locator("#step")).toHaveAttribute("data-advice", "air-away", { timeout: 60_000 });
+  await expect(page.locator("#step")).toHaveAttribute("data-advice", "air-away");
   await expect(page.getByRole("alert")).toHaveText("Air away");
   await expectAccessible(page);
   await page.keyboard.press("s");

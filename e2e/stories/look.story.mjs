@@ -188,9 +188,7 @@ test("a job that is not worth it is given back with its reason, its fee and a ph
   await page.goto("/jobs/10/photos");
   await page.getByLabel("Photograph", { exact: true }).setInputFiles(large);
   await page.getByRole("button", { name: "Add" }).click();
-  await expect(page.locator("main")).toContainText("A file of 315 MB is too large: a photograph (JPEG, PNG or WebP) has up to 25 MB", {
-    timeout: 30_000,
-  });
+  await expect(page.locator("main")).toContainText("A file of 315 MB is too large: a photograph (JPEG, PNG or WebP) has up to 25 MB");
   await page.goto("/jobs/10/handover");
   const form = page.getByRole("form", { name: "Give it back as it is" });
   await form.getByLabel("Your name").fill("Tam");
@@ -235,7 +233,7 @@ test("pins side by side are apart or bridged, and what stands near is looked for
   await expectAccessible(page);
   await row.getByRole("link", { name: "How it goes back" }).click();
   await expect(page.getByRole("heading", { name: "C14 goes back" })).toBeVisible();
-  await expect(page.locator("#back .say")).toContainText(/in 16 runs get it liquid with nothing hurt/, { timeout: 30_000 });
+  await expect(page.locator("#back .say")).toContainText(/in 16 runs get it liquid with nothing hurt/);
   await expect(page.locator("#back")).toContainText("Cold again: measure it, 100 nF.");
   await expectAccessible(page);
   for (const [form, said] of [

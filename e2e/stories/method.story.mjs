@@ -42,7 +42,7 @@ test("a donor's board and a customer's get different methods for the same part; 
 
   await page.getByRole("button", { name: "Choose and plan the heat" }).click();
   await page.waitForURL(/\/heat$/);
-  await expect(page.locator(".verdict .window-word")).toContainText("Window open", { timeout: 30_000 });
+  await expect(page.locator(".verdict .window-word")).toContainText("Window open");
   await expect(page.getByRole("link", { name: /^Method/ })).toContainText(donor);
 
   await page.getByRole("link", { name: "To the bench run" }).click();
@@ -77,7 +77,7 @@ test("a family says how it works, searches its settings, and follows the techniq
   await page.getByLabel("Holes").selectOption("drop-in");
   await page.getByRole("button", { name: "Choose it" }).click();
   await page.waitForURL(/\/heat$/);
-  await expect(page.locator(".verdict .window-word")).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator(".verdict .window-word")).toBeVisible();
   await page.getByRole("link", { name: "Card" }).click();
   const card = page.locator(".card");
   await expect(card).toContainText("Leave the holes filled");
@@ -135,7 +135,7 @@ test("what if: one thing changed, beside the plan, kept by name", async ({ page 
   await page.getByRole("button", { name: "Use as the plan: the narrow one" }).click();
   await page.waitForURL(/\/heat$/);
   await expect(page.locator("#nozzle")).toHaveValue("8");
-  await expect(page.locator(".verdict .window-word")).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator(".verdict .window-word")).toBeVisible();
   await page.goto("/jobs/6/what-if");
   await page.getByRole("button", { name: "Remove the narrow one" }).click();
   await expect(page.getByRole("row", { name: /the narrow one/ })).toHaveCount(0);

@@ -106,7 +106,7 @@ test("a job goes from the first screw to the handover by keyboard, pedal and met
   await measure(page, meter);
 
   await enterOn(page, page.getByRole("link", { name: /^Heat plan/ }));
-  await expect(page.locator(".verdict .huge")).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator(".verdict .huge")).toBeVisible();
   await enterOn(page, page.getByRole("link", { name: "To the bench run" }));
   await page.waitForURL(/\/run$/);
   await runAtTheBench(page);

@@ -56,7 +56,7 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
   await expect(page.locator(".alloy .huge")).toHaveText("183 ± 1 °C");
 
   await page.getByRole("link", { name: "Plan the heat" }).click();
-  await expect(page.locator(".margin-strip .row")).toHaveCount(12, { timeout: 60_000 });
+  await expect(page.locator(".margin-strip .row")).toHaveCount(12);
   const before = await page.locator(".verdict .huge").textContent();
   await page.locator("#set").fill("380");
   await expect(page.locator(".verdict .huge")).not.toHaveText(before);
@@ -64,11 +64,11 @@ test("a new job goes from intake to handover", async ({ page }, info) => {
 
   // The new part has a run of heat of its own; its settings are not the removal's.
   await page.getByRole("link", { name: "Fit", exact: true }).click();
-  await expect(page.locator(".verdict .over")).toHaveText("All joints liquid", { timeout: 60_000 });
+  await expect(page.locator(".verdict .over")).toHaveText("All joints liquid");
   await expect(page.locator(".small-run").first()).toContainText("liquid after");
   const first = await page.locator(".verdict .huge").textContent();
   await page.locator("#set").fill("410");
-  await expect(page.locator(".verdict .huge")).not.toHaveText(first, { timeout: 60_000 });
+  await expect(page.locator(".verdict .huge")).not.toHaveText(first);
   await page.getByRole("link", { name: "Removal", exact: true }).click();
   await expect(page.locator("#set")).toHaveValue("380");
 

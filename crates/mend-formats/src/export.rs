@@ -15,7 +15,7 @@ const RULE: &str = "export_file";
 const LARGEST: usize = 256 * 1024 * 1024;
 
 /// The list. Files are named from the folder that it lies in.
-#[derive(Debug, Clone, Serialize, Deserialize)]
+#[derive(Debug, Clone, Default, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Export {
     /// Always `urgent-mend/export/2`.

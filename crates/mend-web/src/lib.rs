@@ -10,7 +10,7 @@
 //! - `scheduling`: what the benches have before them, and when
 //! - `instruments`: thermometers that are being read
 //! - `methods`: compares and searches methods for a job; `planner`: computes and keeps plans; `computing`: the service that
-//!   computes; [`opening`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
+//!   computes; [`filling`]: fills an empty shop from files; [`transfer`]: a shop as files, out and in
 
 pub mod app;
 mod arrived;
@@ -19,6 +19,7 @@ mod computing;
 mod door;
 mod draw;
 mod extract;
+pub mod filling;
 #[cfg(test)]
 #[allow(clippy::expect_used)]
 mod fixture;
@@ -29,7 +30,6 @@ mod known;
 mod learning;
 mod meter;
 mod methods;
-pub mod opening;
 mod pages;
 mod people;
 mod photograph;

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use mend_web::opening::ShopFiles;
+use mend_web::filling::ShopFiles;
 use rust_embed::RustEmbed;
 
 #[derive(RustEmbed)]

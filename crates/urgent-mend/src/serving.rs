@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use anyhow::Context;
 use mend_store::{Folder, Store, snapshot};
-use mend_web::{App, Door, opening, router};
+use mend_web::{App, Door, filling, router};
 use tokio::net::TcpListener;
 use tokio_rustls::TlsAcceptor;
 
@@ -118,7 +118,7 @@ async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Re
     let listener =
         TcpListener::bind(listen.listen).await.with_context(|| format!("{} can't be listened on", listen.listen))?;
     app.start().await;
-    let rest = if extras.demo { Some(opening::fill(&app, &shop_files()).await?) } else { None };
+    let rest = if extras.demo { Some(filling::fill(&app, &shop_files()).await?) } else { None };
     let owner_link = if listen.asks_for_names() { app.ask_for_names(is_tls || listen.behind_tls).await } else { None };
     announce(&listener, (is_tls, owner_link))?;
     look_after(&app, folder, (rest, extras.stand_ins));
@@ -132,7 +132,7 @@ async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Re
 fn look_after(
     app: &App,
     folder: &Folder,
-    (rest, hidden): (Option<impl Future<Output = Result<(), opening::CannotOpen>> + Send + 'static>, Option<Hidden>),
+    (rest, hidden): (Option<impl Future<Output = Result<(), filling::CannotFill>> + Send + 'static>, Option<Hidden>),
 ) {
     let filled = app.clone();
     let at_work = app.clone();
@@ -171,11 +171,11 @@ fn look_after(
 
 /// Simulated instruments, on any free ports of the loopback.
 async fn stand_ins(app: &App, hidden: Hidden) {
-    let Some(bundle) = opening::bench_bundle(app).await else { return };
+    let Some(bundle) = filling::bench_bundle(app).await else { return };
     let anywhere = std::net::SocketAddr::from(([127, 0, 0, 1], 0));
     let started = tokio::task::spawn_blocking(move || start(&bundle, (anywhere, hidden))).await;
     for StandIn { name, kind, address } in started.into_iter().flatten().flatten() {
-        opening::add_instrument(app, (name, kind), address).await;
+        filling::add_instrument(app, (name, kind), address).await;
     }
 }
 

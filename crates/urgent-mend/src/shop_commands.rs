@@ -42,7 +42,7 @@ pub(crate) fn init(data: &Path) -> anyhow::Result<ExitCode> {
 #[tokio::main]
 async fn on_shop<F>(data: &Path, work: F) -> anyhow::Result<ExitCode>
 where
-    F: AsyncFnOnce(App) -> Result<(), transfer::CannotOpen>,
+    F: AsyncFnOnce(App) -> Result<(), transfer::CannotFill>,
 {
     let folder = match Folder::open(data) {
         Ok(folder) => folder,
@@ -79,8 +79,8 @@ pub(crate) fn import(data: &Path, files: &[PathBuf]) -> anyhow::Result<ExitCode>
     })
 }
 
-fn load(file: &Path) -> Result<Vec<u8>, transfer::CannotOpen> {
-    std::fs::read(file).map_err(|error| transfer::CannotOpen::because(&file.display().to_string(), &error.to_string()))
+fn load(file: &Path) -> Result<Vec<u8>, transfer::CannotFill> {
+    std::fs::read(file).map_err(|error| transfer::CannotFill::because(&file.display().to_string(), &error.to_string()))
 }
 
 /// Writes all of a shop as files of the open formats into a new folder.

@@ -6,14 +6,14 @@ use mend_core::planning::sequence::step::Step;
 use mend_formats::{board, connector, draft, equipment, lesson, plan, shop, shop_settings, station};
 use mend_store::{Read, StoreError};
 
-use super::CannotOpen;
+use super::CannotFill;
 use crate::App;
 use crate::job::Summary;
 use crate::words::Words;
 
 /// A line for everything that can't be read; none: all is well.
-pub async fn check(app: &App) -> Result<Vec<String>, CannotOpen> {
-    let refused = |refusal| CannotOpen::refusal("the shop", refusal);
+pub async fn check(app: &App) -> Result<Vec<String>, CannotFill> {
+    let refused = |refusal| CannotFill::refusal("the shop", refusal);
     let mut found = app.reading(|read| read.integrity()).await.map_err(refused)?;
     found.extend(app.reading(library).await.map_err(refused)?);
     let numbers = app.reading(|read| read.job_numbers()).await.map_err(refused)?;

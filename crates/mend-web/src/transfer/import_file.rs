@@ -5,10 +5,10 @@ use mend_formats::record::{self, BoardName};
 use mend_formats::{FileKind, board, connector, equipment, file_kind, opening, shop, shop_settings, station};
 use mend_store::{NewBoard, Write};
 
-use super::CannotOpen;
+use super::CannotFill;
 use super::put_job::{ExportPlaces, put_job};
 use crate::App;
-use crate::opening::add_one_job;
+use crate::filling::add_one_job;
 use crate::refusal::Refusal;
 
 /// What came of a file, in a line.
@@ -16,7 +16,7 @@ use crate::refusal::Refusal;
 pub struct Imported(pub String);
 
 /// Puts one file into the shop, whatever of our open formats it is of.
-pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Imported, CannotOpen> {
+pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Imported, CannotFill> {
     let taken = match file_kind(bytes) {
         Some(FileKind::Station) => one_station(app, bytes).await,
         Some(FileKind::Board) => one_board(app, bytes).await,
@@ -31,7 +31,7 @@ pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Impo
             Err(vec![Finding::written("import", "format", "it names none that can be imported").hint(known)].into())
         }
     };
-    taken.map(Imported).map_err(|refusal| CannotOpen::refusal(name, refusal))
+    taken.map(Imported).map_err(|refusal| CannotFill::refusal(name, refusal))
 }
 
 async fn one_station(app: &App, bytes: &[u8]) -> Result<String, Refusal> {

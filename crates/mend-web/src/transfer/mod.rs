@@ -11,7 +11,7 @@ mod put_job;
 mod stored_json;
 mod worked;
 
-pub use crate::opening::CannotOpen;
+pub use crate::filling::CannotFill;
 pub use check::check;
 pub use export::{Sink, export};
 pub use import_file::{Imported, import_file};

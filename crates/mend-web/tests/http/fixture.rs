@@ -8,7 +8,7 @@ use std::sync::atomic::{AtomicI64, Ordering};
 use axum::body::{Body, to_bytes};
 use axum::http::{Request, StatusCode};
 use mend_store::{Folder, Store};
-use mend_web::{App, Clocks, Door, opening, router, transfer};
+use mend_web::{App, Clocks, Door, filling, router, transfer};
 use tower::ServiceExt;
 
 /// A shop with a clock that the test moves.
@@ -48,7 +48,7 @@ pub(crate) async fn filled(shop: &Shop) {
     // The job has photographs: by their places, in the order of their names.
     let names = ["1-loom-top.jpg", "2-loom-bottom.jpg", "3-port-torn.jpg", "4-port-new.jpg"];
     let photos = names.map(|name| (name.to_owned(), demo_bytes(&format!("photos/{name}"))));
-    let files = opening::ShopFiles {
+    let files = filling::ShopFiles {
         photos: BTreeMap::from(photos),
         stations: one("gull", "stations/1-gull.json"),
         boards: one("quillon-tern-15", "boards/quillon-tern-15.json"),
@@ -57,7 +57,7 @@ pub(crate) async fn filled(shop: &Shop) {
         settings: Some(demo("shop.json")),
         ..Default::default()
     };
-    opening::fill(&shop.app, &files).await.unwrap().await.unwrap();
+    filling::fill(&shop.app, &files).await.unwrap().await.unwrap();
 }
 
 pub(crate) async fn ask(shop: &Shop, request: Request<Body>) -> (StatusCode, String) {

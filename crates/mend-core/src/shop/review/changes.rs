@@ -2,9 +2,12 @@
 
 use std::collections::BTreeMap;
 
+use super::bias::Bias;
+use super::groups::{GroupedBy, OutcomeGroup};
 use super::interval::Share;
 use super::outcome::JobOutcome;
-use super::summary::{Bias, GroupedBy, OutcomeGroup, Review, StageSummary};
+use super::summary::Review;
+use super::times::StageSummary;
 
 /// No more than these are said: who is told ten things does none.
 const MOST: usize = 3;

@@ -1,11 +1,15 @@
 //! Look and measure: in what state each land is, and a diode sheet before, with the port off, with the new part on and of a good board.
 //!
-//! - this file: the page, and what is entered; [`lists`]: which lists there are; [`view`]: the part that every entry replaces; [`meter`]: readings off a meter,
-//!   hands-free; [`extras`]: what was found while inside, offered to the customer
+//! - this file: the page, and what is entered; [`lists`]: which lists there are, [`tabs`] of them
+//! - [`view`]: the part that every entry replaces: [`faces`] of the pins, and what the list [`comes_to`]
+//! - [`meter`]: readings off a meter, hands-free; [`extras`]: what was found while inside, offered to the customer
 
+mod comes_to;
 pub(super) mod extras;
+mod faces;
 mod lists;
 pub(super) mod meter;
+mod tabs;
 mod view;
 
 use askama::Template;
@@ -26,8 +30,8 @@ use crate::pages::Frame;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
 pub(super) use lists::LookList;
+pub(super) use tabs::{LookTab, inspect_tabs};
 use view::LookPart;
-pub(super) use view::{LookTab, inspect_tabs};
 
 #[derive(Template, WebTemplate)]
 #[template(path = "jobs/look.html")]

@@ -6,13 +6,13 @@ use mend_formats::item;
 use mend_formats::shop::counter::{self, CounterFile, DatedAmount, StockedFile};
 use mend_store::{NewMove, NewPerson, StoreError, Write};
 
-use super::CannotOpen;
+use super::CannotFill;
 use crate::App;
 use crate::job::Job;
 
 /// Puts it down; what jobs need is promised to them.
-pub(super) async fn fill(app: &App, text: &str) -> Result<(), CannotOpen> {
-    let file = counter::parse(text.as_bytes()).map_err(|findings| CannotOpen::findings("counter", &findings))?;
+pub(super) async fn fill(app: &App, text: &str) -> Result<(), CannotFill> {
+    let file = counter::parse(text.as_bytes()).map_err(|findings| CannotFill::findings("counter", &findings))?;
     let now = app.now();
     let put = app.writing(move |write| {
         let counter = Counter { file: &file, now };
@@ -21,7 +21,7 @@ pub(super) async fn fill(app: &App, text: &str) -> Result<(), CannotOpen> {
         counter.needs(write)?;
         counter.donors(write)
     });
-    put.await.map_err(|refusal| CannotOpen::refusal("counter", refusal))
+    put.await.map_err(|refusal| CannotFill::refusal("counter", refusal))
 }
 
 /// What is put down, and when.

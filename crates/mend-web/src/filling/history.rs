@@ -9,7 +9,7 @@ use mend_core::watch::Watch;
 use mend_formats::shop::{JobFile, RunFile};
 use mend_store::{CheckRow, LogRow, Moment, NewCheck, NewMark, NewPlan, NewRun, StoreError, Write};
 
-use super::add_events;
+use super::plans::add_events;
 use crate::App;
 use crate::job::{COMPONENTS, Job, WENT_BACK};
 use crate::planner::Ordered;
