@@ -60,6 +60,13 @@ pub(crate) async fn filled(shop: &Shop) {
     filling::fill(&shop.app, &files).await.unwrap().await.unwrap();
 }
 
+/// A station and a board of the demo, and no job: nothing is computed.
+pub(crate) async fn board_alone(shop: &Shop) {
+    for (name, path) in [("gull", "stations/1-gull.json"), ("tern", "boards/quillon-tern-15.json")] {
+        transfer::import_file(&shop.app, (name, &demo_bytes(path))).await.unwrap();
+    }
+}
+
 pub(crate) async fn ask(shop: &Shop, request: Request<Body>) -> (StatusCode, String) {
     let answer = router(shop.app.clone(), Door::default()).oneshot(request).await.unwrap();
     let status = answer.status();
@@ -106,4 +113,21 @@ pub(crate) fn upload(path: &str, fields: &[(&str, &[u8])]) -> Request<Body> {
 /// A page as it reads: a line that is broken in its template reads on.
 pub(crate) fn as_read(page: &str) -> String {
     page.split_whitespace().collect::<Vec<_>>().join(" ")
+}
+
+/// Every address that the sources name; what is put together there is none of them.
+pub(crate) fn source_routes() -> Vec<String> {
+    let mut found = Vec::new();
+    let mut folders = vec![Path::new(env!("CARGO_MANIFEST_DIR")).join("src")];
+    while let Some(folder) = folders.pop() {
+        for path in std::fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()) {
+            if path.is_dir() {
+                folders.push(path);
+            } else if path.file_name().is_some_and(|name| name != "access.rs") {
+                let text = std::fs::read_to_string(&path).unwrap();
+                found.extend(text.split(".route(\"").skip(1).map(|rest| rest.split('"').next().unwrap().to_owned()));
+            }
+        }
+    }
+    found
 }

@@ -4,9 +4,13 @@
 mod counter;
 mod drafts;
 mod fixture;
+mod looking;
+mod measuring;
+mod opening;
 mod people;
 mod practice;
 mod retired;
 mod routes;
 mod shop;
 mod stock;
+mod what_if;

@@ -6,7 +6,7 @@ use axum::http::{Request, StatusCode, header};
 use mend_web::{Door, router};
 use tower::ServiceExt;
 
-use crate::fixture::{Shop, ask, get, post, shop};
+use crate::fixture::{Shop, ask, get, post, shop, source_routes};
 
 const PHRASE: &str = "seven herons on the mole";
 
@@ -199,23 +199,32 @@ async fn a_shop_is_never_left_without_an_owner_and_secrets_are_checked() {
 }
 
 #[tokio::test]
+async fn who_left_comes_in_no_more_and_comes_back_by_a_new_link() {
+    let (shop, mut owner) = staffed().await;
+    let mut tam = browser_of(&shop, ("Tam Birk", "technician")).await;
+    assert_eq!(tam.ask(&shop, get("/stations")).await.0, StatusCode::OK);
+    assert_eq!(owner.ask(&shop, post("/people/2/leave", "")).await.0, StatusCode::SEE_OTHER);
+    assert_ne!(tam.ask(&shop, get("/stations")).await.0, StatusCode::OK, "the session is over");
+    let (status, _) = Browser::default().sign_in(&shop, ("Tam Birk", &format!("{PHRASE} technician"))).await;
+    assert_ne!(status, StatusCode::SEE_OTHER, "the passphrase opens nothing");
+    let (status, page) = owner.ask(&shop, post("/people", "name=Tam+Birk&role=trainee&level=trained")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("somebody else is called"), "{page}");
+    assert_eq!(owner.ask(&shop, post("/people/2/back", "")).await.0, StatusCode::SEE_OTHER);
+    let (_, page) = owner.ask(&shop, post("/people/2/link", "")).await;
+    let link = page.split("href=\"http://localhost").nth(1).unwrap().split('"').next().unwrap();
+    let form = "passphrase=a+new+phrase+of+mine&pin=7093";
+    assert_eq!(Browser::default().ask(&shop, post(link, form)).await.0, StatusCode::SEE_OTHER);
+    let (status, _) = Browser::default().sign_in(&shop, ("Tam Birk", "a new phrase of mine")).await;
+    assert_eq!(status, StatusCode::SEE_OTHER);
+    let (status, _) = owner.ask(&shop, post("/people/99/link", "")).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
 async fn a_machine_of_its_own_asks_nobody() {
     let shop = shop();
     assert_eq!(ask(&shop, get("/people")).await.0, StatusCode::OK);
     assert_eq!(ask(&shop, post("/jobs", "")).await.0, StatusCode::SEE_OTHER);
-}
-
-/// Every address that the sources name.
-fn routes(folder: &std::path::Path, found: &mut Vec<String>) {
-    for entry in std::fs::read_dir(folder).unwrap().flatten() {
-        let path = entry.path();
-        if path.is_dir() {
-            routes(&path, found);
-        } else if path.file_name().is_some_and(|name| name != "access.rs") {
-            let text = std::fs::read_to_string(&path).unwrap();
-            found.extend(text.split(".route(\"").skip(1).map(|rest| rest.split('"').next().unwrap().to_owned()));
-        }
-    }
 }
 
 /// What a role may, said once more and apart from the application's own table.
@@ -247,8 +256,7 @@ fn may(role: &str, method: &str, route: &str) -> bool {
 #[tokio::test]
 async fn every_address_asks_every_role() {
     let (shop, owner) = staffed().await;
-    let mut all = Vec::new();
-    routes(std::path::Path::new(concat!(env!("CARGO_MANIFEST_DIR"), "/src")), &mut all);
+    let all = source_routes();
     assert!(all.len() > 120, "{}", all.len());
     let people = [("Tam Birk", "technician"), ("Tilda Roe", "trainee"), ("Cas Nye", "counter")];
     let mut browsers = vec![("owner", owner)];

@@ -5,7 +5,7 @@ use axum::http::StatusCode;
 use mend_core::shop::stock::MoveKind;
 use mend_store::{EventRow, NewRun, RunRow};
 
-use crate::fixture::{Shop, as_read, ask, filled, get, post, shop};
+use crate::fixture::{Shop, as_read, ask, demo_bytes, filled, get, post, shop, upload};
 
 #[tokio::test]
 async fn a_job_waits_for_its_part_and_comes_back_when_it_is_received() {
@@ -131,4 +131,64 @@ async fn a_donor_is_harvested_once() {
     assert!(before == StatusCode::SEE_OTHER && page.contains("Harvest: job 1") && !page.contains("job 2"), "{page}");
     let (_, page) = ask(&shop, get("/jobs/1/parts")).await;
     assert!(page.contains("What comes off"), "{page}");
+}
+
+#[tokio::test]
+async fn a_donor_that_is_discarded_is_gone_and_its_harvest_stays() {
+    let shop = shop();
+    for name in ["Quay+4+board", "Loom+board"] {
+        ask(&shop, post("/stock/donors", &format!("name={name}&holds=port"))).await;
+    }
+    ask(&shop, post("/stock/donors/1/harvest", "")).await;
+    for donor in [1, 2] {
+        let (status, _) = ask(&shop, post(&format!("/stock/donors/{donor}/discard"), "")).await;
+        assert_eq!(status, StatusCode::SEE_OTHER);
+    }
+    let (_, page) = ask(&shop, get("/stock/donors")).await;
+    assert!(page.contains("No donor yet"), "{page}");
+    assert_eq!(ask(&shop, get("/jobs/1/parts")).await.0, StatusCode::OK, "its job is still to be done");
+    assert_eq!(ask(&shop, post("/stock/donors/9/discard", "")).await.0, StatusCode::NOT_FOUND);
+    assert_eq!(ask(&shop, post("/stock/donors/2/harvest", "")).await.0, StatusCode::NOT_FOUND, "nothing is left of it");
+}
+
+#[tokio::test]
+async fn a_part_is_told_from_its_look_alike_by_a_measure_or_a_photograph() {
+    let shop = shop();
+    for name in ["Jack+A", "Jack+B"] {
+        ask(&shop, post("/stock", &format!("name={name}"))).await;
+    }
+    let alike = "other=2&difference=the+shell+is+0.4+mm+higher";
+    assert!(ask(&shop, post("/stock/1/look-alike", alike)).await.0.is_redirection());
+    ask(&shop, post("/jobs", "")).await;
+    ask(&shop, post("/jobs/1/parts", "item=1&quantity=1")).await;
+    let (_, page) = ask(&shop, get("/jobs/1/parts")).await;
+    assert!(page.contains("Jack B") && page.contains("0.4 mm higher"), "{page}");
+    let told = |fields: &[(&str, &[u8])]| upload("/jobs/1/parts/1/told/2", fields);
+    let (status, page) = ask(&shop, told(&[("measured", b"")])).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("is empty"), "{page}");
+    let (status, page) = ask(&shop, told(&[("measured", &[b'x'; 61])])).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("is too long"), "{page}");
+    let photo = demo_bytes("photos/3-port-torn.jpg");
+    assert!(ask(&shop, told(&[("measured", b"3.2 mm"), ("photo", &photo)])).await.0.is_redirection());
+    let (_, page) = ask(&shop, get("/jobs/1/parts")).await;
+    assert!(page.contains("measured 3.2 mm, photographed"), "{page}");
+    let (_, photos) = ask(&shop, get("/jobs/1/photos")).await;
+    assert!(photos.contains("told from Jack B"), "{photos}");
+    let other = upload("/jobs/1/parts/2/told/1", &[("measured", b"3.2 mm")]);
+    assert_eq!(ask(&shop, other).await.0, StatusCode::NOT_FOUND, "the job needs no such part");
+}
+
+#[tokio::test]
+async fn a_label_leads_to_its_page_by_the_address_that_was_asked() {
+    let shop = shop();
+    ask(&shop, post("/jobs", "")).await;
+    ask(&shop, post("/jobs/1/intake", "field=customer&value=Maud+Ferrar")).await;
+    ask(&shop, post("/jobs/1/intake", "field=inside&value=a+memory+card")).await;
+    let (_, label) = ask(&shop, get("/jobs/1/label")).await;
+    assert!(label.contains("http://localhost/jobs/1") && label.contains("Maud Ferrar"), "{label}");
+    let (_, bag) = ask(&shop, get("/jobs/1/label/bag")).await;
+    assert!(bag.contains("a memory card") && bag.contains("Maud Ferrar"), "{bag}");
+    for nobody in ["/jobs/9/label", "/jobs/x/label/bag", "/stock/9/label", "/stations/9/label"] {
+        assert_eq!(ask(&shop, get(nobody)).await.0, StatusCode::NOT_FOUND, "{nobody}");
+    }
 }

@@ -6,6 +6,7 @@ use axum::extract::State;
 
 use super::{JobPath, number};
 use crate::App;
+use crate::job::Job;
 use crate::refusal::Refusal;
 
 /// Its lesson, if it has one.
@@ -39,5 +40,6 @@ impl LessonPart {
 }
 
 pub(crate) async fn show(State(app): State<App>, path: JobPath) -> Result<LessonPart, Refusal> {
-    LessonPart::load(&app, number(&path)?).await
+    let job = Job::load(&app, number(&path)?).await?;
+    LessonPart::load(&app, job.row.id).await
 }

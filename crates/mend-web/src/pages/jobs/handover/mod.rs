@@ -8,7 +8,7 @@ mod done;
 mod line;
 mod measured;
 
-use agreed::{agreed, broken, extra, found};
+use agreed::{agreed, broken, extra, found, to_pay};
 use askama::Template;
 use askama_web::WebTemplate;
 use axum::extract::State;
@@ -67,7 +67,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     };
     let id = job.row.id;
     let (extras, photos) = app.reading(move |read| Ok((read.extras(id)?, read.job_photos(id)?))).await?;
-    let extras: Vec<SheetLine> = extras.iter().map(extra).collect();
+    let shop = crate::pages::settings::load(&app).await?;
     Ok(HandoverPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/handover", job.row.id)),
         head: JobHead::from_job(&job, Some(Stop::Handover), app.now().date()),
@@ -75,7 +75,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         job: job.row.id,
         taken_in: day(job.row.taken_in_ms).unwrap_or_default(),
         today: app.now().strftime("%-d %B %Y").to_string(),
-        found: found(&job).into_iter().chain(broken(&job)).chain(extras).collect(),
+        found: found(&job).into_iter().chain(broken(&job)).chain(extras.iter().map(extra)).collect(),
         done: bench_times(&job, &day)
             .into_iter()
             .chain(done(&job, visitor))
@@ -83,7 +83,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
             .collect(),
         measured: measured(&job).into_iter().chain(checked(&job)).collect(),
         parts: parts(&job, visitor),
-        agreed: agreed(&job),
+        agreed: agreed(&job).into_iter().chain(to_pay(&job, &extras, &shop.currency)).collect(),
         readings: pin_readings(&job),
         photos: photos.into_iter().filter(|photo| photo.on_sheet).collect(),
         ready: job.is_ready(),
@@ -92,7 +92,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         handed_over: job.row.handed_over_ms.and_then(day),
         lesson: if job.is_closed() { Some(LessonPart::load(&app, job.row.id).await?) } else { None },
         log: on_record(&job, &|ms| day(ms).unwrap_or_default()),
-        shop: crate::pages::settings::load(&app).await?,
+        shop,
     })
 }
 

@@ -15,7 +15,7 @@ use mend_core::shop::estimate::stage_time::StageTime;
 use mend_core::shop::schedule::promise::promise;
 use mend_core::units::Money;
 use mend_formats::shop_settings::ShopSettings;
-use mend_store::QuoteRow;
+use mend_store::{ExtraRow, QuoteRow};
 use serde::{Deserialize, Serialize};
 
 use self::estimate::{Estimate, in_words, minutes};
@@ -92,6 +92,8 @@ pub(crate) struct QuotePage {
     lines: Vec<QuoteLine>,
     total: String,
     currency: String,
+    /// What was found inside and accepted by itself: a quote leaves it out.
+    besides: Vec<QuoteLine>,
     /// Go or no-go; none: there is no board yet.
     difficulty: Option<DifficultyView>,
     /// The shop's fixed price for its kind of connector; empty: none.
@@ -116,7 +118,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let (estimate, past) = Estimate::load(&app, &job).await?;
     let shop = crate::pages::settings::load(&app).await?;
     let id = job.row.id;
-    let quotes = app.reading(move |read| read.quotes(id)).await?;
+    let (quotes, extras) = app.reading(move |read| Ok((read.quotes(id)?, read.extras(id)?))).await?;
     let rate = shop.rate.parse::<Money>();
     let loss = rate.as_ref().map_or(Money::default(), |rate| estimate.loss(*rate));
     let lines = rate.as_ref().map_or_else(|_| Vec::new(), |rate| estimate.lines((*rate, loss)));
@@ -135,6 +137,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         total: total(&lines).to_string(),
         lines: lines.iter().map(in_words).collect(),
         currency: shop.currency,
+        besides: extras.into_iter().filter(|row| row.answer == "accepted").map(besides).collect(),
         risk: estimate.risk(),
         loss: loss.to_string(),
         promise: promised(&app, &job).await?,
@@ -143,6 +146,10 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         deposit: job.intake("deposit").to_owned(),
         closed: job.is_closed(),
     })
+}
+
+fn besides(row: ExtraRow) -> QuoteLine {
+    QuoteLine { what: row.what, cost: row.price }
 }
 
 fn quotes_in_words(app: &App, quotes: Vec<QuoteRow>) -> Vec<QuoteView> {
