@@ -3,9 +3,10 @@
 
 use serde::Serialize;
 
-use super::compare::Lane;
+use super::compare::{Lane, tightest};
 use super::damaged::Damaged;
-use super::plan::{WindowState, WorksIn};
+use super::make_plan::OPEN_FROM;
+use super::plan::{Plan, WindowState, WorksIn};
 use crate::board::{Board, ComponentKind, KeepIntact};
 use crate::method::equipment::SkillLevel;
 use crate::method::subject::Subject;
@@ -57,7 +58,7 @@ pub enum Hardship {
     NoWay,
     /// The best way brings this near to its limit, K.
     NearLimit { of: Damaged, headroom_k: f64 },
-    /// The best way works only so often.
+    /// The best way, or the one that is planned, works only so often.
     WorksSeldom { works_in: WorksIn },
 }
 
@@ -80,6 +81,8 @@ pub enum Advice {
 pub enum Compared<'a> {
     /// They have not been compared.
     NotYet,
+    /// They have not been compared, but there is a plan of one of them.
+    Planned(&'a Plan),
     /// They have, and none of them is good enough.
     NoneWorks,
     /// This one is recommended.
@@ -177,19 +180,18 @@ fn rare_components(board: &Board) -> Vec<DifficultyPoint> {
 }
 
 fn margin_reason(compared: Compared<'_>) -> Option<DifficultyPoint> {
-    let lane = match compared {
+    let (plan, tight) = match compared {
         Compared::NotYet => return None,
         Compared::NoneWorks => return Some((3, Hardship::NoWay)),
-        Compared::Best(lane) => lane,
+        Compared::Planned(plan) => (plan, tightest(&plan.margins)),
+        Compared::Best(lane) => (&lane.plan, lane.tightest.clone()),
     };
-    match (&lane.plan.window, &lane.tightest) {
-        (WindowState::Open, Some(tight)) if tight.inside => None,
-        (WindowState::Open, None) => None,
-        (WindowState::Open, Some(tight)) => {
-            Some((1, Hardship::NearLimit { of: tight.of.clone(), headroom_k: tight.headroom_k.max(0.0) }))
-        }
-        (_, _) => Some((3, Hardship::WorksSeldom { works_in: lane.plan.works_in() })),
+    if plan.chance < OPEN_FROM {
+        return Some((3, Hardship::WorksSeldom { works_in: plan.works_in() }));
     }
+    let weight = if plan.window == WindowState::Open { 1 } else { 3 };
+    let tight = tight.filter(|tight| !tight.inside)?;
+    Some((weight, Hardship::NearLimit { of: tight.of, headroom_k: tight.headroom_k.max(0.0) }))
 }
 
 #[cfg(test)]
@@ -197,6 +199,7 @@ mod tests {
     use super::*;
     use crate::board::{Component, Face, Point, Rect};
     use crate::example::Bench;
+    use crate::planning::make_plan;
 
     fn reading(change: impl FnOnce(&mut Bench)) -> Difficulty {
         let mut bench = Bench::try_new().expect("the example");
@@ -212,6 +215,19 @@ mod tests {
         assert!(of(3).wants >= of(0).wants && of(0).reasons.len() < of(3).reasons.len());
         assert!(of(2).reasons.contains(&Hardship::BrokenLands { lands: 2 }));
         assert!(!of(0).reasons.iter().any(|reason| matches!(reason, Hardship::BrokenLands { .. })));
+    }
+
+    #[test]
+    fn a_plan_that_seldom_works_is_no_usual_job_and_one_with_room_changes_nothing() {
+        let bench = Bench::try_new().expect("the example");
+        let mut plan = make_plan::plan(&bench.order()).expect("it can be computed");
+        let of = |plan: &Plan| difficulty(&bench.subject(), Compared::Planned(plan), 0);
+        (plan.window, plan.chance, plan.margins) = (WindowState::Open, 1.0, Vec::new());
+        assert_eq!(of(&plan), difficulty(&bench.subject(), Compared::NotYet, 0));
+        (plan.window, plan.chance) = (WindowState::Tight, 0.6);
+        let tight = of(&plan);
+        assert_eq!(tight.reasons[0], Hardship::WorksSeldom { works_in: plan.works_in() }, "the heaviest comes first");
+        assert!(tight.go > Go::Go || tight.wants > SkillLevel::Learning, "{tight:?}");
     }
 
     #[test]

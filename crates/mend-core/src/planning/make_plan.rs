@@ -141,10 +141,13 @@ fn assembled(runs: &PlanRuns<'_>, mut findings: Vec<Finding>, moves: Moves) -> R
     })
 }
 
+/// A window is open where so many of the samples work, and nothing is past its limit.
+pub(super) const OPEN_FROM: f64 = 0.9;
+
 fn window(margins: &[Margin], chance: f64) -> WindowState {
     let past = margins.iter().any(|m| !m.expendable && m.status == LimitStatus::Past);
     match chance {
-        c if c >= 0.9 && !past => WindowState::Open,
+        c if c >= OPEN_FROM && !past => WindowState::Open,
         c if c >= 0.5 => WindowState::Tight,
         _ => WindowState::Closed,
     }

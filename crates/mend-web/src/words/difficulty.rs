@@ -56,7 +56,9 @@ impl Words {
             Hardship::NearLimit { of, headroom_k } => {
                 format!("{} comes within {} of its limit", damaged(of), self.apart(*headroom_k))
             }
-            Hardship::WorksSeldom { works_in } => format!("the best way works in {} only", of_samples(*works_in)),
+            Hardship::WorksSeldom { works_in } => {
+                format!("everything melts before anything is damaged in {} runs only", of_samples(*works_in))
+            }
         }
     }
 }

@@ -2,7 +2,7 @@
 
 use axum::http::StatusCode;
 
-use crate::fixture::{Shop, as_read, ask, filled, get, post, shop};
+use crate::fixture::{Shop, as_read, ask, board_alone, filled, get, post, shop};
 
 async fn taken_in(customer: &str, device: &str) -> Shop {
     let shop = shop();
@@ -131,4 +131,17 @@ async fn what_came_of_jobs_is_reviewed_with_its_figures_and_saved_as_tables() {
     ask(&shop, post("/jobs/1/handover/reopen", "who=Tam&reason=a+line+more")).await;
     let (_, page) = ask(&shop, get("/review")).await;
     assert!(page.contains("from 0 jobs"), "a job that is open again has no outcome: {page}");
+}
+
+#[tokio::test]
+async fn whether_to_go_is_read_off_the_plan_where_there_is_one() {
+    let shop = taken_in("Mara+Lund", "Quay+4").await;
+    board_alone(&shop).await;
+    ask(&shop, post("/jobs/1/board", "board=1")).await;
+    let (_, page) = ask(&shop, get("/jobs/1/quote")).await;
+    assert!(page.contains("Read off the board alone"), "{page}");
+    let shop = crate::fixture::shop();
+    filled(&shop).await;
+    let (_, page) = ask(&shop, get("/jobs/1/quote")).await;
+    assert!(page.contains("Read off the board and its heat plan"), "{page}");
 }

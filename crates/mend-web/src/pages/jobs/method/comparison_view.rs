@@ -39,8 +39,8 @@ pub(crate) struct DifficultyView {
     pub(crate) reading: &'static str,
     pub(crate) advice: String,
     pub(crate) reasons: Vec<String>,
-    /// Its methods have not been compared: what is not seen on the board is not in it.
-    pub(crate) of_board_alone: bool,
+    /// What it is read off where its methods have not been compared; empty: they have.
+    pub(crate) read_off: &'static str,
 }
 
 impl DifficultyView {
@@ -48,12 +48,13 @@ impl DifficultyView {
     pub(crate) async fn of_job(app: &App, job: &Job, words: Words) -> Option<Self> {
         let weighed = MethodInputs::load(app, job).await.ok()?;
         let compared = app.computing.known(&weighed.comparison_key());
-        let stand = match &compared {
-            Some(comparison) => comparison.best().into(),
-            None => Compared::NotYet,
+        let (stand, read_off) = match (&compared, job.current_plan()) {
+            (Some(comparison), _) => (comparison.best().into(), ""),
+            (None, Some(planned)) => (Compared::Planned(&planned.plan), "the board and its heat plan"),
+            (None, None) => (Compared::NotYet, "the board alone"),
         };
         let read = difficulty(&weighed.subject(), stand, job.broken_lands().len());
-        Some(Self { of_board_alone: compared.is_none(), ..Self::from_difficulty(&read, words) })
+        Some(Self { read_off, ..Self::from_difficulty(&read, words) })
     }
 
     fn from_difficulty(difficulty: &Difficulty, words: Words) -> Self {
@@ -61,7 +62,7 @@ impl DifficultyView {
             reading: go(difficulty.go),
             advice: advice(difficulty),
             reasons: difficulty.reasons.iter().map(|hardship| words.hardship(hardship)).collect(),
-            of_board_alone: false,
+            read_off: "",
         }
     }
 }
