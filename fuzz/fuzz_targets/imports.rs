@@ -11,13 +11,13 @@ fuzz_target!(|bytes: &[u8]| {
     let _ = connector::parse(bytes);
     if let Ok(layout) = kicad::layout(bytes) {
         for footprint in layout.footprints.iter().take(3) {
-            let _ = kicad::draft(&layout, ("x", &footprint.reference)).map(|(draft, _)| draft.findings());
+            let _ = kicad::draft(&layout, "x", &footprint.reference).map(|(draft, _)| draft.findings());
         }
     }
     if let Ok((footprint, mut said)) = kicad::footprint(bytes) {
         let _ = kicad::connector(&footprint, &mut said);
     }
     if let Ok(rows) = placement::rows(bytes) {
-        placement::components(&rows, ("J1", Point { x: 0.0, y: 0.0 }), &mut Said::default());
+        placement::components(&rows, "J1", Point { x: 0.0, y: 0.0 }, &mut Said::default());
     }
 });

@@ -19,7 +19,7 @@ fn main() {
         let _ = twin.read(0, [f64::from(second), twin.state(f64::from(second)).expected_c[0][1] + 3.0]);
     }
     let from = Instant::now();
-    black_box(opened.renewed((&bench.order(), &taped), &twin.weights_at(60.0)).expect("it can be computed"));
+    black_box(opened.renewed(&bench.order(), &taped, &twin.weights_at(60.0)).expect("it can be computed"));
     println!("calibration/renewal_all_cores      {:.2} s", from.elapsed().as_secs_f64());
     let mut slowest: f64 = 0.0;
     for _ in 0..5 {

@@ -155,7 +155,7 @@ fn in_cache_triad() -> f64 {
     let once = |a: &mut [f32]| {
         let from = Instant::now();
         for round in 0..rounds {
-            triad(a, &b, (&c, round as f32));
+            triad(a, &b, &c, round as f32);
             black_box(&a);
         }
         (rounds * n * 12) as f64 / from.elapsed().as_secs_f64()
@@ -165,7 +165,7 @@ fn in_cache_triad() -> f64 {
 
 /// Compiled for the processor at hand, as the solver is.
 #[multiversion::multiversion(targets("x86_64+avx512f+avx512vl+avx2+fma", "x86_64+avx2+fma", "aarch64+neon"))]
-fn triad(a: &mut [f32], b: &[f32], (c, k): (&[f32], f32)) {
+fn triad(a: &mut [f32], b: &[f32], c: &[f32], k: f32) {
     for ((a, b), c) in a.iter_mut().zip(b).zip(c) {
         *a = b + k * c;
     }

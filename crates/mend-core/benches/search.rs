@@ -49,6 +49,6 @@ fn main() {
         println!("search/{:<12} {seconds:>6.2} s, {} candidates, {rate:.0} a second", family.key(), found.candidates);
     }
     let from = Instant::now();
-    let lanes = compare((&subject, ambient), watch).expect("can be compared").lanes.len();
+    let lanes = compare(&subject, ambient, watch).expect("can be compared").lanes.len();
     println!("search/compare      {:>6.2} s, {lanes} families", from.elapsed().as_secs_f64());
 }

@@ -22,7 +22,7 @@ use mend_core::units::Temperature;
 /// Times to release of so many samples, the hold included.
 fn releases(recipe: &Recipe, count: usize) -> Vec<Option<f64>> {
     let board = board();
-    with_case((&board, recipe), |case| {
+    with_case(&board, recipe, |case| {
         let runs = run_all(case, &ParameterSample::samples(count, case), &|_: &Run| true);
         runs.iter().map(|run| run.release).collect()
     })

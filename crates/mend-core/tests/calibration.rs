@@ -297,7 +297,7 @@ fn an_ensemble_that_is_drawn_anew_has_more_runs_in_play_and_lies_nearer() {
         };
         let before = told(&opened);
         let weights = before.weights_at(half as f64);
-        let anew = opened.renewed((&order, &taped), &weights).expect("it can be computed");
+        let anew = opened.renewed(&order, &taped, &weights).expect("it can be computed");
         let after = told(&anew);
         for (k, twin) in [before, after].iter().enumerate() {
             off[k] += against(twin, half as f64, release).0;

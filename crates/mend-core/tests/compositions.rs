@@ -90,12 +90,12 @@ fn a_mix_melts_lower_and_holes_are_less_sure_than_pads() {
 #[test]
 fn a_wanted_temperature_gives_an_amount_or_the_word_that_it_can_not_be_had() {
     let (factory, low) = (metal("SAC305"), metal("Sn42Bi58"));
-    let share = share_for((&factory, &low), 0.8, Temperature::celsius(190.0)).expect("can be had");
+    let share = share_for(&factory, &low, 0.8, Temperature::celsius(190.0)).expect("can be had");
     let mix = Composition::mixed(&[(factory, 1.0 - share), (low, share * 0.8)]).expect("has mass");
     let works = working_temperature(&mix).expect("computed") + band(&mix).liquidus;
     assert!((187.0..=190.0).contains(&works.in_celsius()), "{share}: {works:?}");
-    assert_eq!(share_for((&factory, &low), 0.8, Temperature::celsius(240.0)), Some(0.0));
-    assert_eq!(share_for((&factory, &metal("Sn63Pb37")), 0.8, Temperature::celsius(150.0)), None);
+    assert_eq!(share_for(&factory, &low, 0.8, Temperature::celsius(240.0)), Some(0.0));
+    assert_eq!(share_for(&factory, &metal("Sn63Pb37"), 0.8, Temperature::celsius(150.0)), None);
 }
 
 #[test]

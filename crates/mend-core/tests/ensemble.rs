@@ -24,10 +24,10 @@ fn curves(run: &Run) -> Vec<&[f32]> {
 #[test]
 fn a_batch_says_what_each_of_its_runs_says_alone() {
     let (board, recipe) = (board(), below(440.0));
-    with_case((&board, &recipe), |case| {
+    with_case(&board, &recipe, |case| {
         let samples = ParameterSample::samples(8, case);
         let batch: [ParameterSample; 8] = std::array::from_fn(|k| samples[k]);
-        let together = run_batch(case, &batch, (Resolution::COARSE, &|_| false));
+        let together = run_batch(case, &batch, Resolution::COARSE, &|_| false);
         for (sample, of_batch) in samples.iter().zip(&together) {
             let alone = run(case, sample, Resolution::COARSE);
             for (a, b) in curves(&alone).into_iter().zip(curves(of_batch)) {

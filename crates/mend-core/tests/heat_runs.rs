@@ -22,7 +22,7 @@ use mend_core::solder::Melts;
 use mend_core::units::{Flow, Length, Temperature};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
+    with_case(board, recipe, |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
 }
 
 fn last_melt(run: &Run) -> Option<f64> {
@@ -53,7 +53,7 @@ fn r8_hotter_air_melts_sooner_and_most_steeply_near_the_lowest_that_melts() {
 /// When the last joint passes its liquidus in a linear run (no melting, radiation about 400 K), the rise scaled.
 fn scaled_melt(from: f64, to: f64) -> f64 {
     let (board, air) = (board(), below(from));
-    with_case((&board, &air), |case| {
+    with_case(&board, &air, |case| {
         let unit = unit_run(case);
         let scale = (to - case.ambient.in_celsius()) / (from - case.ambient.in_celsius());
         let liquidus = (ParameterSample::nominal().melts(&case.melting[0]).lets_go - case.ambient).in_kelvin();
@@ -104,7 +104,7 @@ fn a_latch_under_the_jet_gets_hotter_than_on_the_far_side() {
 #[test]
 fn the_fine_grid_agrees_with_the_screening_grid_within_a_tenth() {
     let (board, air) = (board(), below(440.0));
-    let at = |resolution| with_case((&board, &air), |case| run(case, &ParameterSample::nominal(), resolution).release);
+    let at = |resolution| with_case(&board, &air, |case| run(case, &ParameterSample::nominal(), resolution).release);
     let (fine, coarse) = (at(Resolution::FINE).expect("melts"), at(Resolution::COARSE).expect("melts"));
     assert!((coarse / fine - 1.0).abs() < 0.10, "fine {fine} s, coarse {coarse} s");
 }
@@ -122,7 +122,7 @@ fn after_release_the_joints_freeze_and_the_board_stays_warm_for_longer() {
 #[test]
 fn samples_are_the_same_every_time_and_centred() {
     let (board, recipe) = (board(), below(440.0));
-    let draw = || with_case((&board, &recipe), |case| ParameterSample::samples(20, case));
+    let draw = || with_case(&board, &recipe, |case| ParameterSample::samples(20, case));
     assert_eq!(draw(), draw());
     let mean = draw().iter().map(|u| u.jet.ln()).sum::<f64>() / 20.0;
     assert!(mean.abs() < 0.03, "{mean}");
@@ -135,13 +135,13 @@ fn samples_are_the_same_every_time_and_centred() {
 fn swept(followed: bool) -> Vec<f64> {
     let air = HotAir { nozzle: Length::mm(8.0), face: Face::Top, motion: Motion::Sweeping, ..air_below(380.0) };
     let (board, recipe) = (board(), Recipe::from(air));
-    with_case((&board, &recipe), |case| {
+    with_case(&board, &recipe, |case| {
         let mesh = Mesh::from_board(&board, Resolution::COARSE, 1.0);
         let nominal = ParameterSample::nominal();
         let melts: Vec<Melts> = case.melting.iter().map(|target| nominal.melts(target)).collect();
-        let network = Network::from_board(&board, &mesh, (&melts, case.ambient));
+        let network = Network::from_board(&board, &mesh, &melts, case.ambient);
         let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE, radiation: Radiation::Full };
-        let (covered, body) = (covered((&board, true), &mesh), board.connector.body);
+        let (covered, body) = (covered(&board, true, &mesh), board.connector.body);
         let (places, shielding) = (air.path(&body), Shielding::default());
         let scene =
             HeatedBoard { mesh: &mesh, nodes: &network.nodes, covered: &covered, shielding: &shielding, ambient };

@@ -15,7 +15,7 @@ use mend_core::heat::tool::{Approach, ComesNearWhen, HotAir, Tilt};
 use mend_core::units::{Duration, Length};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
+    with_case(board, recipe, |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
 }
 
 #[test]
@@ -65,10 +65,10 @@ fn a_hand_that_waits_for_smoke_comes_near_when_the_board_is_so_warm_and_one_that
 #[test]
 fn in_a_batch_each_run_waits_for_its_own_smoke() {
     let board = board();
-    with_case((&board, &once(ComesNearWhen::FluxSmokes)), |case| {
+    with_case(&board, &once(ComesNearWhen::FluxSmokes), |case| {
         let mut runs = [ParameterSample::nominal(); 8];
         runs.iter_mut().enumerate().for_each(|(k, run)| run.capacity *= 0.9 + 0.03 * k as f64);
-        let batch = run_batch(case, &runs, (Resolution::COARSE, &|_| false));
+        let batch = run_batch(case, &runs, Resolution::COARSE, &|_| false);
         for (alone, among) in runs.iter().zip(&batch) {
             let alone = run(case, alone, Resolution::COARSE).release.expect("it melts");
             let among = among.release.expect("it melts");

@@ -21,7 +21,7 @@ use mend_core::solder::Melts;
 use mend_core::units::{Length, Temperature};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
+    with_case(board, recipe, |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
 }
 
 fn iron(row: &str) -> Iron {
@@ -38,7 +38,7 @@ fn an_iron_heats_nothing_outside_its_patch() {
     let mesh = Mesh::from_board(&board, Resolution::COARSE, 1.0);
     let melts = ParameterSample::nominal();
     let targets: Vec<Melts> = sac305().targets(&board).expect("computed").iter().map(|t| melts.melts(t)).collect();
-    let bare = Network::from_board(&board, &mesh, (&targets, Temperature::celsius(23.0)));
+    let bare = Network::from_board(&board, &mesh, &targets, Temperature::celsius(23.0));
     for row in ["anchors", "A", EVERY_ROW] {
         let mut network = bare.clone();
         network.attach((&board, &mesh), &by_iron(row), IronHeater::USUAL);
@@ -140,7 +140,7 @@ fn a_part_that_is_levered_needs_each_joint_once_and_comes_off_long_before_all_ar
 /// Twenty seconds of a tip on every joint.
 fn hottest_by(heater: IronHeater) -> f32 {
     let (board, recipe) = (board(), by_iron(EVERY_ROW));
-    let traces = with_case((&board, &recipe), |case| {
+    let traces = with_case(&board, &recipe, |case| {
         let station = Station { iron: heater, ..case.station.clone() };
         run(&Case { station: &station, ..*case }, &ParameterSample::nominal(), Resolution::COARSE).traces
     });

@@ -96,7 +96,7 @@ impl Case {
     }
 
     fn compare(&self) -> Comparison {
-        compare((&self.subject(), ROOM), &WANTED).expect("can be compared")
+        compare(&self.subject(), ROOM, &WANTED).expect("can be compared")
     }
 
     /// Does the nominal fine run of what was found melt everything before anything is damaged?

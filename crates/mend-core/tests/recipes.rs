@@ -35,7 +35,7 @@ use mend_core::units::{Duration, Flow, Length, Temperature};
 use mend_core::watch::{Cancelled, Watch};
 
 fn nominal(board: &Board, recipe: &Recipe) -> Run {
-    with_case((board, recipe), |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
+    with_case(board, recipe, |case| run(case, &ParameterSample::nominal(), Resolution::COARSE))
 }
 
 fn planned(board: &Board, recipe: &Recipe, watch: &Watch) -> Result<Plan, Unplanned> {
@@ -176,7 +176,7 @@ fn energy_is_kept_when_a_block_and_a_tip_are_joined_on() {
         Iron { set: Temperature::celsius(380.0), tip: Length::mm(4.0), row: "anchors".to_owned(), dwell: USUAL_DWELL };
     let recipe = Recipe { during: HeatingAids { iron: Some(iron), ..HeatingAids::default() }, ..below(360.0) };
     let recipe = with_shield(&recipe, ShieldKind::MetalBlock { height_mm: 5.0 });
-    with_case((&board, &recipe), |case| {
+    with_case(&board, &recipe, |case| {
         let mut rig =
             Rig::new(case, &ParameterSample::nominal(), Model { resolution: Resolution::COARSE, linear: false });
         let tip = rig.network.tips[0][0][0];
@@ -324,7 +324,7 @@ fn a_soaked_window_is_what_the_full_run_says() {
 #[test]
 fn a_replay_ends_at_the_release_that_the_run_found() {
     let (board, recipe) = (board(), below(440.0));
-    with_case((&board, &recipe), |case| {
+    with_case(&board, &recipe, |case| {
         let full = run(case, &ParameterSample::nominal(), Resolution::FINE);
         let replay = replay(case, 60).expect("not cancelled");
         assert_eq!(replay.melted, full.melted);

@@ -51,7 +51,7 @@ fn a_candidate_is_what_the_full_run_says() {
     for (k, set) in map.sets.iter().enumerate().step_by(3) {
         let air = HotAir { set: *set, flow: map.flows[flow], ..air_below(400.0) };
         let recipe = Recipe { air: Some(air), ..two_minutes(400.0) };
-        let full = with_case((&board, &recipe), |case| run(case, &ParameterSample::nominal(), Resolution::COARSE));
+        let full = with_case(&board, &recipe, |case| run(case, &ParameterSample::nominal(), Resolution::COARSE));
         if let (Some(full), Some(scaled)) = (full.release, map.at(flow, k).release_s) {
             // The pause of the hand is in both; near the lowest that melts a per cent of heat is many of time.
             assert!((full - scaled).abs() < 0.08 * full + 1.0, "{set:?}: {full} against {scaled}");

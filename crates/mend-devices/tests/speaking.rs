@@ -20,7 +20,7 @@ fn stand_ins_answer_what_is_asked() {
     let mut logger = ScpiInstrument::new(logger);
     assert_eq!(logger.identity(), Ok("Stand-in,Logger,0,1".to_owned()));
     assert!(logger.celsius().is_ok_and(|celsius| (celsius - 24.0).abs() < 4.0));
-    let readout = listen(ANYWHERE, ReadoutStandIn::new("Station", (400.0, 90.0), -12.0)).expect("it listens");
+    let readout = listen(ANYWHERE, ReadoutStandIn::new("Station", 400.0, 90.0, -12.0)).expect("it listens");
     let read = ScpiInstrument::new(readout).read().expect("it answers");
     assert!((read.outlet_c - 388.0).abs() < 6.0 && read.set_c == 400.0 && read.shown_flow == 90.0, "{read:?}");
     let sound = PinReading { diode_v: Some(0.45), ohm: Some(0.3), farad: Some(1e-7) };

@@ -12,7 +12,7 @@ fn main() {
         .map(|_| {
             let start = Instant::now();
             let layout = kicad::layout(bytes).expect("a layout");
-            let draft = kicad::draft(&layout, ("Harl relay", "J1")).expect("a draft");
+            let draft = kicad::draft(&layout, "Harl relay", "J1").expect("a draft");
             assert!(!draft.0.components.is_empty());
             start.elapsed().as_secs_f64() * 1e3
         })

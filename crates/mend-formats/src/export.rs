@@ -149,7 +149,7 @@ pub struct DraftEntry {
 
 /// Reads the list.
 pub fn parse(bytes: &[u8]) -> Result<Export, Vec<Finding>> {
-    let export: Export = reading::json_up_to(RULE, (bytes, LARGEST))?;
+    let export: Export = reading::json_up_to(RULE, bytes, LARGEST)?;
     reading::expect_format(RULE, &export.format, &ACCEPTED)?;
     Ok(export)
 }

@@ -256,7 +256,7 @@ pub struct TaskPinEntry {
 /// assert!(mend_formats::floor::parse(b"{}").is_err());
 /// ```
 pub fn parse(bytes: &[u8]) -> Result<FloorFile, Vec<Finding>> {
-    let file: FloorFile = reading::json_up_to(RULE, (bytes, LARGEST))?;
+    let file: FloorFile = reading::json_up_to(RULE, bytes, LARGEST)?;
     reading::expect_format(RULE, &file.format, &ACCEPTED)?;
     Ok(file)
 }

@@ -60,13 +60,13 @@ mod tests {
 
     #[test]
     fn a_lesson_comes_back_to_the_bit() {
-        let says = Knowledge::one(Teachable::Jet, (-0.1, 0.07)).and(&Knowledge::one(Teachable::Outlet, (4.0, 3.0)));
+        let says = Knowledge::one(Teachable::Jet, -0.1, 0.07).and(&Knowledge::one(Teachable::Outlet, 4.0, 3.0));
         assert_eq!(parse(write(&says).expect("written").as_bytes()), Ok(says));
     }
 
     #[test]
     fn what_is_no_bell_is_refused() {
-        let mut says = Knowledge::one(Teachable::Jet, (0.0, 0.1));
+        let mut says = Knowledge::one(Teachable::Jet, 0.0, 0.1);
         says.precision[(0, 0)] = -4.0;
         assert!(parse(write(&says).expect("written").as_bytes()).is_err());
     }

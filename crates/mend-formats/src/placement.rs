@@ -133,7 +133,7 @@ fn millimetres(column: &str, text: &str) -> Result<f64, Finding> {
 }
 
 /// The rows as components, shifted; `part` is not one of its own components.
-pub fn components(rows: &[PlacementRow], (part, by): (&str, Point), notes: &mut ImportNotes) -> Vec<Component> {
+pub fn components(rows: &[PlacementRow], part: &str, by: Point, notes: &mut ImportNotes) -> Vec<Component> {
     rows.iter().filter(|row| row.reference != part).filter_map(|row| component(row, by, notes)).collect()
 }
 
@@ -188,7 +188,7 @@ mod tests {
     fn parts_with_a_size_become_components_and_the_others_are_listed() {
         let rows = rows(TABLE.as_bytes()).expect("sound");
         let mut notes = ImportNotes::default();
-        let found = components(&rows, ("J1", Point { x: 20.0, y: 0.0 }), &mut notes);
+        let found = components(&rows, "J1", Point { x: 20.0, y: 0.0 }, &mut notes);
         let names: Vec<&str> = found.iter().map(|n| n.name.as_str()).collect();
         assert_eq!(names, ["C3", "U2"]);
         assert_eq!((found[0].body.width, found[0].body.depth), (0.5, 1.0), "turned by a quarter");

@@ -8,11 +8,11 @@ pub(crate) const LARGEST: usize = 2 * 1024 * 1024;
 
 /// Parses a whole file of one format.
 pub(crate) fn json<T: DeserializeOwned>(rule: &str, bytes: &[u8]) -> Result<T, Vec<Finding>> {
-    json_up_to(rule, (bytes, LARGEST))
+    json_up_to(rule, bytes, LARGEST)
 }
 
 /// The same for a format whose files may be larger.
-pub(crate) fn json_up_to<T: DeserializeOwned>(rule: &str, (bytes, largest): (&[u8], usize)) -> Result<T, Vec<Finding>> {
+pub(crate) fn json_up_to<T: DeserializeOwned>(rule: &str, bytes: &[u8], largest: usize) -> Result<T, Vec<Finding>> {
     if bytes.len() > largest {
         let message = format!("{:.1} MB", bytes.len() as f64 / 1e6);
         let hint = format!("files of this format are up to {} MB", largest / (1024 * 1024));

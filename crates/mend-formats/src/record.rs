@@ -304,7 +304,7 @@ pub(crate) fn is_check(list: &str, value: &str) -> bool {
 
 /// Reads a record; everything in it is checked as if it were entered.
 pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
-    let record: JobRecord = reading::json_up_to(RULE, (bytes, LARGEST))?;
+    let record: JobRecord = reading::json_up_to(RULE, bytes, LARGEST)?;
     reading::expect_format(RULE, &record.format, &ACCEPTED)?;
     let mut found = Vec::new();
     for (key, value) in &record.intake {
@@ -340,7 +340,7 @@ pub fn parse(bytes: &[u8]) -> Result<JobRecord, Vec<Finding>> {
         let steps = of(&run.steps, |text| serde_json::from_str::<Vec<Step>>(text).is_ok());
         want(format!("runs[{k}].steps"), steps, "no steps");
         for (e, event) in run.events.iter().enumerate() {
-            let known = Happening::named(&event.kind, (&event.row, &event.reason)).is_some();
+            let known = Happening::named(&event.kind, &event.row, &event.reason).is_some();
             want(format!("runs[{k}].events[{e}].kind"), known, "nothing that happens at the bench");
         }
     }

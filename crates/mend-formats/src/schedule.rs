@@ -131,14 +131,14 @@ struct Reader<'a> {
 }
 
 impl Reader<'_> {
-    fn object(&mut self, place: String, (what, hint): (String, &str)) {
+    fn object(&mut self, place: String, what: String, hint: &str) {
         self.found.push(Finding::written(RULE, place, what).hint(hint));
     }
 
-    fn within(&mut self, place: String, (minutes, low): (i64, i64)) {
+    fn within(&mut self, place: String, minutes: i64, low: i64) {
         if !(low..=MOST_MIN).contains(&minutes) {
             let hint = format!("{low} to {MOST_MIN} minutes");
-            self.object(place, (format!("{minutes} minutes"), &hint));
+            self.object(place, format!("{minutes} minutes"), &hint);
         }
     }
 
@@ -152,12 +152,12 @@ impl Reader<'_> {
         for (list, names) in lists {
             for (k, name) in names.iter().enumerate() {
                 if name.trim().is_empty() || names[..k].contains(name) {
-                    self.object(format!("{list}[{k}]"), (format!("“{name}”"), "a name of its own"));
+                    self.object(format!("{list}[{k}]"), format!("“{name}”"), "a name of its own");
                 }
             }
         }
         if file.jobs.len() > MOST_JOBS {
-            self.object("jobs".to_owned(), (format!("{} of them", file.jobs.len()), "up to 2000"));
+            self.object("jobs".to_owned(), format!("{} of them", file.jobs.len()), "up to 2000");
         }
     }
 
@@ -170,7 +170,8 @@ impl Reader<'_> {
                 let what = format!("[{from}, {until}]");
                 self.object(
                     format!("workers[{k}].shifts_min[{s}]"),
-                    (what, "in order, from before until, none over another"),
+                    what,
+                    "in order, from before until, none over another",
                 );
             }
             before = *until;
@@ -182,41 +183,41 @@ impl Reader<'_> {
     fn job(&mut self, k: usize) -> BenchJob {
         let (job, at) = (&self.file.jobs[k], |field: &str| format!("jobs[{k}].{field}"));
         if !(WEIGHTS.0..=WEIGHTS.1).contains(&job.weight) {
-            self.object(at("weight"), (format!("{}", job.weight), "0.01 to 1000"));
+            self.object(at("weight"), format!("{}", job.weight), "0.01 to 1000");
         }
-        self.within(at("ready_min"), (job.ready_min, -MOST_MIN));
-        job.due_min.into_iter().for_each(|due| self.within(at("due_min"), (due, -MOST_MIN)));
+        self.within(at("ready_min"), job.ready_min, -MOST_MIN);
+        job.due_min.into_iter().for_each(|due| self.within(at("due_min"), due, -MOST_MIN));
         if job.tasks.len() > MOST_TASKS {
-            self.object(at("tasks"), (format!("{} of them", job.tasks.len()), "up to 40"));
+            self.object(at("tasks"), format!("{} of them", job.tasks.len()), "up to 40");
         }
-        let tasks = (0..job.tasks.len()).map(|t| self.task((k, t))).collect();
+        let tasks = (0..job.tasks.len()).map(|t| self.task(k, t)).collect();
         let (name, due, weight, ready) = (job.name.clone(), job.due_min, job.weight, job.ready_min);
         BenchJob { name, due, weight, ready, tasks }
     }
 
     /// A name's place in a list, or an objection.
-    fn known(&mut self, place: String, (name, of): (&str, &[String])) -> usize {
+    fn known(&mut self, place: String, name: &str, of: &[String]) -> usize {
         let found = of.iter().position(|known| known == name);
         found.unwrap_or_else(|| {
-            self.object(place, (format!("“{name}” is not named above"), &of.join(", ")));
+            self.object(place, format!("“{name}” is not named above"), &of.join(", "));
             0
         })
     }
 
-    fn task(&mut self, (job, k): (usize, usize)) -> BenchTask {
+    fn task(&mut self, job: usize, k: usize) -> BenchTask {
         let (file, at) = (self.file, |field: &str| format!("jobs[{job}].tasks[{k}].{field}"));
         let task = &file.jobs[job].tasks[k];
         let workers: Vec<String> = file.workers.iter().map(|worker| worker.name.clone()).collect();
-        self.within(at("minutes"), (task.minutes, 1));
-        task.not_before_min.into_iter().for_each(|from| self.within(at("not_before_min"), (from, -MOST_MIN)));
+        self.within(at("minutes"), task.minutes, 1);
+        task.not_before_min.into_iter().for_each(|from| self.within(at("not_before_min"), from, -MOST_MIN));
         let needs = task.needs.iter().enumerate();
-        let needs = needs.map(|(n, name)| self.known(at(&format!("needs[{n}]")), (name, &file.resources))).collect();
-        let worker = task.worker.as_ref().map(|name| self.known(at("worker"), (name, &workers)));
+        let needs = needs.map(|(n, name)| self.known(at(&format!("needs[{n}]")), name, &file.resources)).collect();
+        let worker = task.worker.as_ref().map(|name| self.known(at("worker"), name, &workers));
         let begun = task.begun.as_ref().map(|begun| {
             if !(-MOST_MIN..=0).contains(&begun.from_min) {
-                self.object(at("begun.from_min"), (format!("{}", begun.from_min), "zero or less: it has begun"));
+                self.object(at("begun.from_min"), format!("{}", begun.from_min), "zero or less: it has begun");
             }
-            let worker = begun.worker.as_ref().map(|name| self.known(at("begun.worker"), (name, &workers)));
+            let worker = begun.worker.as_ref().map(|name| self.known(at("begun.worker"), name, &workers));
             TaskBegun { worker, from: begun.from_min }
         });
         BenchTask {
@@ -239,7 +240,7 @@ impl Reader<'_> {
                 let Some(worker) = task.begun.and_then(|begun| begun.worker) else { continue };
                 if busy.contains(&worker) {
                     let what = format!("{} has begun two tasks", self.file.workers[worker].name);
-                    self.object(format!("jobs[{k}].tasks"), (what, "one at a time"));
+                    self.object(format!("jobs[{k}].tasks"), what, "one at a time");
                 }
                 busy.push(worker);
             }

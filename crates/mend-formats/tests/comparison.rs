@@ -19,7 +19,7 @@ fn example() -> Bundle {
 #[test]
 fn a_comparison_is_written_with_every_family_once() {
     let bundle = example();
-    let found = compare((&bundle.subject(), bundle.ambient), &Watch::new()).expect("can be compared");
+    let found = compare(&bundle.subject(), bundle.ambient, &Watch::new()).expect("can be compared");
     let reading = difficulty(&bundle.subject(), found.best().into(), 0);
     let text = write(&found, &reading).expect("can be written");
     let file: Value = serde_json::from_str(&text).expect("JSON");

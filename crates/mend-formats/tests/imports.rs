@@ -29,7 +29,7 @@ fn a_board_of_240_footprints_comes_in_with_its_rim_and_its_layers() {
 #[test]
 fn the_chosen_part_becomes_a_connector_and_the_rest_its_components() {
     let layout = kicad::layout(RELAY).unwrap();
-    let (draft, notes) = kicad::draft(&layout, ("Harl relay", "J1")).unwrap();
+    let (draft, notes) = kicad::draft(&layout, "Harl relay", "J1").unwrap();
     let board = draft.board().unwrap_or_else(|f| panic!("{f:?}"));
     let part = &board.connector;
     // The port stands 4 mm from the near rim, turned half round: its pins look inwards.
@@ -50,7 +50,7 @@ fn the_chosen_part_becomes_a_connector_and_the_rest_its_components() {
 #[test]
 fn copper_is_counted_round_the_port() {
     let layout = kicad::layout(RELAY).unwrap();
-    let (draft, _) = kicad::draft(&layout, ("Harl relay", "J1")).unwrap();
+    let (draft, _) = kicad::draft(&layout, "Harl relay", "J1").unwrap();
     let stack = draft.stack;
     assert_eq!((stack.thickness.in_mm(), stack.layers, stack.planes), (1.2, 4, 2));
     assert!(stack.plane_coverage > 0.9, "two whole planes: {stack:?}");
@@ -63,7 +63,7 @@ fn copper_is_counted_round_the_port() {
 #[test]
 fn a_part_that_is_not_there_is_refused_by_name() {
     let layout = kicad::layout(RELAY).unwrap();
-    let found = kicad::draft(&layout, ("x", "J9")).unwrap_err();
+    let found = kicad::draft(&layout, "x", "J9").unwrap_err();
     let Problem::Written { message, hint } = &found[0].problem else { panic!("{found:?}") };
     assert!(message.contains("“J9”") && !hint.is_empty());
 }
@@ -90,7 +90,7 @@ fn a_footprint_file_becomes_a_connector() {
 #[test]
 fn what_the_fuzzer_begins_with_is_read() {
     let layout = kicad::layout(include_bytes!("../../../fuzz/seeds/board.kicad_pcb")).unwrap();
-    let (draft, _) = kicad::draft(&layout, ("seed", "J1")).unwrap();
+    let (draft, _) = kicad::draft(&layout, "seed", "J1").unwrap();
     let component = &draft.components[0];
     assert_eq!((component.name.as_str(), component.face), ("C1", Face::Bottom));
     assert!((component.body.width - 1.5).abs() < 1e-9, "2 mm of courtyard less 0.25 mm all round: {component:?}");
@@ -139,14 +139,14 @@ fn swallow(bytes: &[u8]) {
     let _ = sexpr::read(bytes);
     if let Ok(layout) = kicad::layout(bytes) {
         for footprint in layout.footprints.iter().take(5) {
-            let _ = kicad::draft(&layout, ("x", &footprint.reference)).map(|(draft, _)| draft.findings());
+            let _ = kicad::draft(&layout, "x", &footprint.reference).map(|(draft, _)| draft.findings());
         }
     }
     if let Ok((footprint, mut notes)) = kicad::footprint(bytes) {
         let _ = kicad::connector(&footprint, &mut notes);
     }
     if let Ok(rows) = placement::rows(bytes) {
-        placement::components(&rows, ("J1", mend_core::board::Point { x: 0.0, y: 0.0 }), &mut ImportNotes::default());
+        placement::components(&rows, "J1", mend_core::board::Point { x: 0.0, y: 0.0 }, &mut ImportNotes::default());
     }
 }
 

@@ -79,7 +79,7 @@ impl Read<'_> {
 impl Write<'_> {
     /// Takes a customer out of these jobs of theirs, closed ones too: who they are, how they are reached, and their name where
     /// they gave their word. What was done stays.
-    pub fn erase_customer(&self, (name, jobs): (&str, &[i64])) -> Result<(), StoreError> {
+    pub fn erase_customer(&self, name: &str, jobs: &[i64]) -> Result<(), StoreError> {
         for job in jobs {
             let fields =
                 "UPDATE intake SET value = '' WHERE job_id = ?1 AND field IN ('customer', 'contact', 'serial')";

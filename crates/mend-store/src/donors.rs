@@ -32,7 +32,7 @@ impl Read<'_> {
 
 impl Write<'_> {
     /// Keeps one.
-    pub fn add_donor(&self, (name, holds): (&str, &str), now_ms: i64) -> Result<i64, StoreError> {
+    pub fn add_donor(&self, name: &str, holds: &str, now_ms: i64) -> Result<i64, StoreError> {
         let sql = "INSERT INTO donors (name, holds, added_ms) VALUES (?1, ?2, ?3)";
         self.0.prepare_cached(sql)?.execute(params![name, holds, now_ms])?;
         Ok(self.0.last_insert_rowid())

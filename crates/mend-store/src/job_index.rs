@@ -69,7 +69,7 @@ impl Read<'_> {
     }
 
     /// Jobs that hold all of these words, or their beginnings, the newest before a number first.
-    pub fn found_jobs(&self, words: &str, (before, most): (i64, u32)) -> Result<Vec<ListedJob>, StoreError> {
+    pub fn found_jobs(&self, words: &str, before: i64, most: u32) -> Result<Vec<ListedJob>, StoreError> {
         let quoted = |word: &str| format!("\"{}\"*", word.replace('"', "\"\""));
         let query = words.split_whitespace().map(quoted).collect::<Vec<_>>().join(" ");
         if query.is_empty() {

@@ -55,7 +55,7 @@ impl Read<'_> {
 
 impl Write<'_> {
     /// Keeps a map as the newest version of a device model, which is made where there is none of that name; its number.
-    pub fn add_opening(&self, (name, map): (&str, &str), now_ms: i64) -> Result<i64, StoreError> {
+    pub fn add_opening(&self, name: &str, map: &str, now_ms: i64) -> Result<i64, StoreError> {
         let sql = "INSERT INTO opening_models (name, entered_ms) VALUES (?1, ?2) ON CONFLICT (name) DO NOTHING";
         self.0.prepare_cached(sql)?.execute(params![name, now_ms])?;
         let sql = "INSERT INTO opening_maps (model_id, version, map, entered_ms)
@@ -77,7 +77,7 @@ impl Write<'_> {
     /// as it was.
     pub fn change_opening(&self, job: i64, (row, map): (&OpeningRow, &str), now_ms: i64) -> Result<(), StoreError> {
         if self.read().jobs_by(row.id)? > 1 {
-            let id = self.add_opening((&row.name, map), now_ms)?;
+            let id = self.add_opening(&row.name, map, now_ms)?;
             return self.choose_opening(job, id);
         }
         self.0.prepare_cached("UPDATE opening_maps SET map = ?2 WHERE id = ?1")?.execute(params![row.id, map])?;

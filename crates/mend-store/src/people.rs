@@ -193,7 +193,7 @@ impl Write<'_> {
     }
 
     /// Keeps an invitation by the hash of its token; one that the same person had before is worth nothing any more.
-    pub fn invite(&self, (hash, invited): (&str, Invited), ends_ms: i64) -> Result<(), StoreError> {
+    pub fn invite(&self, hash: &str, invited: Invited, ends_ms: i64) -> Result<(), StoreError> {
         let person = match invited {
             Invited::FirstOwner => None,
             Invited::Person(id) => Some(id),

@@ -35,7 +35,7 @@ fn remove(file: &Path) -> Result<(), StoreError> {
 }
 
 /// Puts a backup in place of a folder's database; what was there becomes a snapshot of the name. The folder is to be held.
-pub fn restore(database: &Path, (from, name): (&Path, &str)) -> Result<(), StoreError> {
+pub fn restore(database: &Path, from: &Path, name: &str) -> Result<(), StoreError> {
     check_backup(from)?;
     if Connection::open(database)?.query_row("SELECT count(*) FROM sqlite_master", [], |row| row.get::<_, i64>(0))? > 0
     {

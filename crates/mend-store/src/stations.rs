@@ -64,7 +64,7 @@ impl Write<'_> {
     }
 
     /// Keeps a station's new file, and its new name; false when another has or had that name.
-    pub fn set_station(&self, id: i64, (name, file): (&str, &str)) -> Result<bool, StoreError> {
+    pub fn set_station(&self, id: i64, name: &str, file: &str) -> Result<bool, StoreError> {
         if self.read().station_named(name)?.is_some_and(|other| other.id != id) {
             return Ok(false);
         }

@@ -177,9 +177,9 @@ async fn lists_count_what_became_of_jobs_and_find_them_by_the_beginnings_of_word
     assert_eq!(ids(store.read(|r| r.open_jobs()).await.unwrap()), [1]);
     assert_eq!(ids(store.read(|r| r.closed_jobs(i64::MAX, 1)).await.unwrap()), [3]);
     assert_eq!(ids(store.read(|r| r.closed_jobs(3, 9)).await.unwrap()), [2]);
-    assert_eq!(ids(store.read(|r| r.found_jobs("mau tern", (i64::MAX, 9))).await.unwrap()), [3, 2, 1]);
-    assert_eq!(ids(store.read(|r| r.found_jobs("2", (i64::MAX, 9))).await.unwrap()), [2]);
-    assert!(store.read(|r| r.found_jobs("\" OR (", (i64::MAX, 9))).await.unwrap().is_empty());
+    assert_eq!(ids(store.read(|r| r.found_jobs("mau tern", i64::MAX, 9)).await.unwrap()), [3, 2, 1]);
+    assert_eq!(ids(store.read(|r| r.found_jobs("2", i64::MAX, 9)).await.unwrap()), [2]);
+    assert!(store.read(|r| r.found_jobs("\" OR (", i64::MAX, 9)).await.unwrap().is_empty());
     let releases = store.read(move |r| r.releases(model, 9)).await.unwrap();
     assert_eq!(releases.iter().map(|row| row.actual_s).collect::<Vec<_>>(), [35.0, 20.0]);
 }
@@ -188,12 +188,12 @@ async fn lists_count_what_became_of_jobs_and_find_them_by_the_beginnings_of_word
 async fn a_station_is_found_by_every_name_that_it_had() {
     let (_folder, store) = fresh();
     let id = store.write(|w| w.add_station("Gull", "a")).await.unwrap().unwrap();
-    assert!(store.write(move |w| w.set_station(id, ("Gull, bench 2", "b"))).await.unwrap());
+    assert!(store.write(move |w| w.set_station(id, "Gull, bench 2", "b")).await.unwrap());
     let row = store.read(|r| r.station_named("Gull")).await.unwrap().unwrap();
     assert_eq!((row.id, row.file.as_str()), (id, "b"));
     assert_eq!(store.write(|w| w.add_station("Gull", "c")).await.unwrap(), None, "the name is taken for good");
     let other = store.write(|w| w.add_station("Tern", "d")).await.unwrap().unwrap();
-    assert!(!store.write(move |w| w.set_station(other, ("Gull", "d"))).await.unwrap());
+    assert!(!store.write(move |w| w.set_station(other, "Gull", "d")).await.unwrap());
 }
 
 #[tokio::test]

@@ -30,7 +30,7 @@ fn begun(w: &Write<'_>) -> Result<(i64, i64), StoreError> {
     Ok((job, w.add_run(&run)?))
 }
 
-fn event(token: &str, (arrived, ago_ms): (Moment, i64)) -> NewEvent {
+fn event(token: &str, arrived: Moment, ago_ms: i64) -> NewEvent {
     let (kind, row, reason, token) = ("go".to_owned(), String::new(), String::new(), token.to_owned());
     NewEvent { kind, step: 0, row, reason, arrived, ago_ms, token }
 }
@@ -44,13 +44,13 @@ async fn events_are_in_their_sequence_and_measured_by_the_clock_that_nobody_sets
     let (_folder, store) = fresh();
     let (job, id) = store.write(begun).await.unwrap();
     let events = [
-        event("a", (moment(1_000_000, 2500), 0)),
+        event("a", moment(1_000_000, 2500), 0),
         // The wall clock has been set an hour back, then an hour forward: nothing is different.
-        event("b", (moment(1_000_000 - 3_600_000, 12_500), 0)),
-        event("c", (moment(1_000_000 + 3_600_000, 22_500), 4000)),
+        event("b", moment(1_000_000 - 3_600_000, 12_500), 0),
+        event("c", moment(1_000_000 + 3_600_000, 22_500), 4000),
         // Pressed before the last one, it says: it never comes before it.
-        event("d", (moment(1_000_000, 23_500), 20_000)),
-        event("b", (moment(1_000_000, 99_000), 0)),
+        event("d", moment(1_000_000, 23_500), 20_000),
+        event("b", moment(1_000_000, 99_000), 0),
     ];
     store
         .write(move |w| {
@@ -71,7 +71,7 @@ async fn across_a_restart_of_the_machine_the_time_of_day_has_to_do() {
     let (_folder, store) = fresh();
     let (job, id) = store.write(begun).await.unwrap();
     let rebooted = Moment { wall_ms: 1_060_000, clock: "boot 2".to_owned(), tick_ms: 9 };
-    store.write(move |w| w.add_event(&run(w.read(), job), &event("a", (rebooted, 0)))).await.unwrap();
+    store.write(move |w| w.add_event(&run(w.read(), job), &event("a", rebooted, 0))).await.unwrap();
     let kept = store.read(move |r| r.events(id)).await.unwrap();
     assert_eq!(kept[0].at_ms, 60_000);
 }
@@ -92,7 +92,7 @@ async fn a_closed_job_takes_no_write_until_it_is_reopened_with_a_reason() {
             let (pin, mark, token) = ("A1".to_owned(), "firm".to_owned(), "t".to_owned());
             w.mark_pin(job, &NewMark { pin, mark, at_ms: 1, token })
         }),
-        ("event", |w, job| w.add_event(&run(w.read(), job), &event("z", (moment(1, 1), 0)))),
+        ("event", |w, job| w.add_event(&run(w.read(), job), &event("z", moment(1, 1), 0))),
         ("run", |w, job| {
             let run = run(w.read(), job);
             w.add_run(&NewRun {

@@ -73,14 +73,14 @@ async fn a_backup_made_while_it_is_written_comes_back_and_what_was_there_is_kept
         .unwrap();
     let second = name_device(&store, "Lume").await;
     drop(store);
-    snapshot::restore(&folder.database(), (&file, "2031")).unwrap();
+    snapshot::restore(&folder.database(), &file, "2031").unwrap();
     let store = Store::open(&folder.database()).unwrap();
     assert_eq!(device(&store, first).await.as_deref(), Some("Tern"));
     assert_eq!(device(&store, second).await, None);
     let kept = snapshot::kept(&folder.database()).unwrap();
     assert_eq!(kept.len(), 1);
     drop(store);
-    snapshot::restore(&folder.database(), (&kept[0], "2032")).unwrap();
+    snapshot::restore(&folder.database(), &kept[0], "2032").unwrap();
     let store = Store::open(&folder.database()).unwrap();
     assert_eq!(device(&store, second).await.as_deref(), Some("Lume"), "a snapshot comes back as well");
 }
@@ -93,7 +93,7 @@ fn what_is_no_backup_is_not_restored() {
     let other = temporary.path().join("other.db");
     for bytes in [&b"hello"[..], &b""[..]] {
         std::fs::write(&other, bytes).unwrap();
-        assert!(snapshot::restore(&folder.database(), (&other, "x")).is_err());
+        assert!(snapshot::restore(&folder.database(), &other, "x").is_err());
     }
     assert!(Store::open(&folder.database()).is_ok());
 }

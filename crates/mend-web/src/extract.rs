@@ -26,7 +26,7 @@ impl<T: DeserializeOwned> FromRequest<App> for Form<T> {
 
     async fn from_request(request: Request, app: &App) -> Result<Self, Refusal> {
         let read = axum::Form::<T>::from_request(request, app).await;
-        read.map(|form| Self(form.0)).map_err(|error| Refusal::sent("form", (error.status(), error.body_text())))
+        read.map(|form| Self(form.0)).map_err(|error| Refusal::sent("form", error.status(), error.body_text()))
     }
 }
 
@@ -35,7 +35,7 @@ impl<T: DeserializeOwned> FromRequest<App> for Json<T> {
 
     async fn from_request(request: Request, app: &App) -> Result<Self, Refusal> {
         let read = axum::Json::<T>::from_request(request, app).await;
-        read.map(|json| Self(json.0)).map_err(|error| Refusal::sent("act", (error.status(), error.body_text())))
+        read.map(|json| Self(json.0)).map_err(|error| Refusal::sent("act", error.status(), error.body_text()))
     }
 }
 
@@ -44,6 +44,6 @@ impl<T: DeserializeOwned> FromRequestParts<App> for Query<T> {
 
     async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Refusal> {
         let read = axum::extract::Query::<T>::from_request_parts(parts, app).await;
-        read.map(|query| Self(query.0)).map_err(|error| Refusal::sent("address", (error.status(), error.body_text())))
+        read.map(|query| Self(query.0)).map_err(|error| Refusal::sent("address", error.status(), error.body_text()))
     }
 }

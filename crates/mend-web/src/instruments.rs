@@ -54,7 +54,7 @@ fn locked<T>(of: &Mutex<T>) -> MutexGuard<'_, T> {
 
 impl Instruments {
     /// What the thermometer at an address has read since a moment; it is read on from now.
-    pub(crate) fn since(&self, address: SocketAddr, (from_ms, clocks): (i64, &Clocks)) -> Vec<Taken<f64>> {
+    pub(crate) fn since(&self, address: SocketAddr, from_ms: i64, clocks: &Clocks) -> Vec<Taken<f64>> {
         let line = self.thermometer(address, clocks);
         let taken = locked(&line.taken);
         taken.iter().filter(|taken| taken.tick_ms >= from_ms).cloned().collect()
@@ -71,19 +71,20 @@ impl Instruments {
         address: SocketAddr,
         clocks: &Clocks,
     ) -> Option<Result<HotAirReading, InstrumentFault>> {
-        let line = wanted((&self.stations, |instrument| instrument.read()), address, clocks);
+        let line = wanted(&self.stations, |instrument| instrument.read(), address, clocks);
         let taken = locked(&line.taken);
         taken.back().map(|taken| taken.value.clone())
     }
 
     fn thermometer(&self, address: SocketAddr, clocks: &Clocks) -> Arc<ReadLine<f64>> {
-        wanted((&self.thermometers, |instrument| instrument.celsius()), address, clocks)
+        wanted(&self.thermometers, |instrument| instrument.celsius(), address, clocks)
     }
 }
 
 /// The instrument at an address, read on from now.
 fn wanted<T: Send + 'static>(
-    (lines, asks): (&Arc<Lines<T>>, Asks<T>),
+    lines: &Arc<Lines<T>>,
+    asks: Asks<T>,
     address: SocketAddr,
     clocks: &Clocks,
 ) -> Arc<ReadLine<T>> {

@@ -30,7 +30,7 @@ pub(crate) fn day(ms: i64, zone: &TimeZone) -> String {
 }
 
 /// What the lessons of a station say of a nozzle's jet, if it has changed.
-pub(crate) fn jet_drift(rows: &[LessonRow], setup: Setup, (blind, zone): (&Belief, &TimeZone)) -> Option<String> {
+pub(crate) fn jet_drift(rows: &[LessonRow], setup: Setup, blind: &Belief, zone: &TimeZone) -> Option<String> {
     let of_jet = |lesson: &Lesson| lesson.shares.contains(&Owner::Nozzle);
     let jets: Vec<Lesson> = counting(rows, setup).into_iter().filter(of_jet).collect();
     let found = drift(&jets, blind)?;
@@ -53,7 +53,7 @@ pub(crate) async fn drift_of(app: &App, inputs: &PlanInputs) -> Result<String, R
     let rows = app.reading(move |read| read.lessons_of_station(id)).await?;
     let blind = guessed_of(&station::read(named.file.as_bytes())?);
     let setup = Setup { station: id, board: None, nozzle: Some(air.nozzle) };
-    Ok(jet_drift(&rows, setup, (&blind, app.now().time_zone())).unwrap_or_default())
+    Ok(jet_drift(&rows, setup, &blind, app.now().time_zone()).unwrap_or_default())
 }
 
 #[cfg(test)]
@@ -68,7 +68,7 @@ mod tests {
     #[test]
     fn a_jet_that_loses_a_third_is_said_to_be_weaker_since_a_day() {
         let week_ms = 7 * 86_400_000;
-        let row = |(k, mean): (i64, f64)| LessonRow {
+        let row = |k: i64, mean: f64| LessonRow {
             id: k + 1,
             lesson: NewLesson {
                 kind: "probe".to_owned(),
@@ -76,7 +76,7 @@ mod tests {
                 nozzle_mm: Some(8.0),
                 board_id: None,
                 job_id: None,
-                says: lesson::write(&Knowledge::one(Teachable::Jet, (mean, 0.08))).expect("written"),
+                says: lesson::write(&Knowledge::one(Teachable::Jet, mean, 0.08)).expect("written"),
                 entered: String::new(),
                 figures: String::new(),
             },
@@ -86,8 +86,8 @@ mod tests {
         let blind = Belief::from_spreads(&TeachableValues::repeat(0.25));
         let setup = Setup { station: 1, board: None, nozzle: Some(Length::mm(8.0)) };
         let said = |means: &[f64]| {
-            let rows: Vec<LessonRow> = means.iter().enumerate().map(|(k, mean)| row((k as i64, *mean))).collect();
-            jet_drift(&rows, setup, (&blind, &TimeZone::UTC))
+            let rows: Vec<LessonRow> = means.iter().enumerate().map(|(k, mean)| row(k as i64, *mean)).collect();
+            jet_drift(&rows, setup, &blind, &TimeZone::UTC)
         };
         assert_eq!(said(&[-0.1, -0.1, -0.1]), None);
         let line = said(&[-0.1, -0.1, -0.1, -0.5]).expect("a third less");

@@ -27,7 +27,7 @@ pub(crate) fn as_known(file: &str, lessons: &[i64]) -> String {
 }
 
 /// What lessons say of a setup now, guessing the rest as widely as its plan would. One that can't be read does not count.
-pub(crate) fn known(lessons: &[LessonRow], setup: Setup, (bundle, now_ms): (&Bundle, i64)) -> Knowledge {
+pub(crate) fn known(lessons: &[LessonRow], setup: Setup, bundle: &Bundle, now_ms: i64) -> Knowledge {
     let watch = Watch::new();
     let blind = Bundle { known: Knowledge::NOTHING, ..bundle.clone() };
     let blind = Belief::blind(&blind.order(&watch).case(&[]));
@@ -112,10 +112,10 @@ mod tests {
 
     #[test]
     fn a_jet_is_known_with_the_nozzle_that_it_was_measured_with_alone() {
-        let rows = [row(3, Some(22.0), Knowledge::one(Teachable::Jet, (-0.3, 0.08)))];
+        let rows = [row(3, Some(22.0), Knowledge::one(Teachable::Jet, -0.3, 0.08))];
         let with = |station, nozzle| {
             let setup = Setup { station, board: Some(0), nozzle: Some(Length::mm(nozzle)) };
-            known(&rows, setup, (&bundle(&planned().0), 0)).precision.amax()
+            known(&rows, setup, &bundle(&planned().0), 0).precision.amax()
         };
         assert!(with(1, 22.0) > 50.0);
         assert!(with(1, 10.0) < 1e-9 && with(2, 22.0) < 1e-9);
@@ -128,11 +128,11 @@ mod tests {
             row.lesson.kind = kind.to_owned();
             row
         };
-        let jet = || row(1, Some(22.0), Knowledge::one(Teachable::Jet, (-0.3, 0.08)));
-        let flow = || row(2, None, Knowledge::one(Teachable::Flow, (-0.2, 0.08)));
+        let jet = || row(1, Some(22.0), Knowledge::one(Teachable::Jet, -0.3, 0.08));
+        let flow = || row(2, None, Knowledge::one(Teachable::Flow, -0.2, 0.08));
         let of = |rows: &[LessonRow]| {
             let setup = Setup { station: 1, board: Some(0), nozzle: Some(Length::mm(22.0)) };
-            let says = known(rows, setup, (&bundle(&planned().0), 0));
+            let says = known(rows, setup, &bundle(&planned().0), 0);
             [Teachable::Jet, Teachable::Flow].map(|what| says.teaches(what))
         };
         assert_eq!(of(&[jet(), flow()]), [true, true]);
@@ -147,13 +147,13 @@ mod tests {
     #[test]
     fn with_efficiency_and_loss_measured_an_offset_from_others_counts_no_longer() {
         let said = |id, kind: &str| {
-            let mut row = row(id, None, Knowledge::one(Teachable::Outlet, (-20.0, 5.0)));
+            let mut row = row(id, None, Knowledge::one(Teachable::Outlet, -20.0, 5.0));
             row.lesson.kind = kind.to_owned();
             row
         };
         let precision = |rows: &[LessonRow]| {
             let setup = Setup { station: 1, board: Some(0), nozzle: None };
-            known(rows, setup, (&bundle(&planned().0), 0)).precision[(2, 2)]
+            known(rows, setup, &bundle(&planned().0), 0).precision[(2, 2)]
         };
         let once = precision(&[said(1, "outlet")]);
         assert!(precision(&[said(1, "outlet"), said(2, "outlet")]) > 1.5 * once, "two say more than one");

@@ -60,8 +60,8 @@ async fn learn(app: &App, id: i64) -> Result<(), Refusal> {
     let (order, station) = (Ordered::load(app, &job, inputs).await?, station_named(app, &inputs.station).await?);
     let run = bench.run.id;
     let readings = app.reading(move |read| read.run_readings(run)).await?;
-    let observed = observed((bench, stamp), (&board, &readings));
-    let learnt = order.learnt(app, (Viewer::heat(HeatWork::Removal, id), observed)).await?;
+    let observed = observed(bench, stamp, &board, &readings);
+    let learnt = order.learnt(app, Viewer::heat(HeatWork::Removal, id), observed).await?;
     let from_s = inputs.settings.seconds_before() as f64;
     let of_air = |band: [Option<f64>; 3]| band.map(|at| at.map(|at| at - from_s));
     let [before_s, after_s] = learnt.release_s.map(of_air);
@@ -81,7 +81,7 @@ async fn learn(app: &App, id: i64) -> Result<(), Refusal> {
 }
 
 /// What was read and seen of a heating: a thermocouple, rows that shone, and the part that moved.
-fn observed((bench, stamp): (&BenchRunView, &Stamp), (board, readings): (&Board, &[ReadingRow])) -> Observed {
+fn observed(bench: &BenchRunView, stamp: &Stamp, board: &Board, readings: &[ReadingRow]) -> Observed {
     let from_s = bench.planned.inputs.settings.seconds_before() as f64;
     let here = |cue: &&Cue| cue.begun_ms == stamp.begun_ms;
     let mut all = seen(board, from_s, bench.state.cues.iter().filter(here));

@@ -48,7 +48,8 @@ impl MethodInputs {
     pub(crate) fn inputs_of(
         &self,
         choice: &MethodChoice,
-        (composition, recipe): (&JointComposition, &Recipe),
+        composition: &JointComposition,
+        recipe: &Recipe,
     ) -> PlanInputs {
         PlanInputs {
             feed: feed(composition),
@@ -72,15 +73,16 @@ impl MethodInputs {
 /// The comparison of a job's methods, or how far it is.
 pub(crate) async fn comparing(app: &App, job: &Job, weighed: &MethodInputs) -> Stand<Comparison> {
     let bundle = weighed.bundle.clone();
-    let work = move |watch: &Watch| Ok(compare((&bundle.subject(), bundle.ambient), watch)?);
-    app.computing.compute((Viewer::Job(job.row.id), &weighed.comparison_key()), work).await
+    let work = move |watch: &Watch| Ok(compare(&bundle.subject(), bundle.ambient, watch)?);
+    app.computing.compute(Viewer::Job(job.row.id), &weighed.comparison_key(), work).await
 }
 
 /// The thorough search of a family, or how far it is.
 pub(crate) async fn searching(
     app: &App,
     job: &Job,
-    (weighed, family): (&MethodInputs, MethodFamily),
+    weighed: &MethodInputs,
+    family: MethodFamily,
 ) -> Stand<SearchResult> {
     let bundle = weighed.bundle.clone();
     let work = move |watch: &Watch| {
@@ -88,11 +90,11 @@ pub(crate) async fn searching(
         let sought = SearchRequest { subject: &subject, ambient: bundle.ambient, effort: Effort::Thorough, watch };
         Ok(search(&sought, family.method())?)
     };
-    app.computing.compute((Viewer::Family(job.row.id, family.key()), &weighed.search_key(family)), work).await
+    app.computing.compute(Viewer::Family(job.row.id, family.key()), &weighed.search_key(family), work).await
 }
 
 /// The plan of a variant, or how far it is.
-pub(crate) async fn varying(app: &App, job: &Job, (id, inputs): (i64, &PlanInputs)) -> Result<Stand<Plan>, Refusal> {
+pub(crate) async fn varying(app: &App, job: &Job, id: i64, inputs: &PlanInputs) -> Result<Stand<Plan>, Refusal> {
     Ordered::load(app, job, inputs).await?.plan(app, Viewer::Variant(id)).await
 }
 

@@ -80,7 +80,7 @@ pub(crate) async fn pictured(app: &App, id: i64) -> Result<Option<Arc<Pictured>>
 }
 
 /// A picture of a version, as markup; none where the version can't be read.
-pub(crate) async fn drawn(app: &App, (id, view): (i64, View), visitor: Visitor) -> Result<Option<Arc<str>>, Refusal> {
+pub(crate) async fn drawn(app: &App, id: i64, view: View, visitor: Visitor) -> Result<Option<Arc<str>>, Refusal> {
     let key = (id, view, visitor.is_fahrenheit());
     if let Some(kept) = app.pictures.drawn.get(&key) {
         return Ok(Some(kept));

@@ -85,7 +85,7 @@ impl Refusal {
 
 impl Refusal {
     /// What was sent can't be read as what it should be. What is too large stays that.
-    pub(crate) fn sent(what: &'static str, (status, why): (StatusCode, String)) -> Self {
+    pub(crate) fn sent(what: &'static str, status: StatusCode, why: String) -> Self {
         match status {
             StatusCode::PAYLOAD_TOO_LARGE => Self::TooLarge("What was sent is too large".to_owned()),
             _ => Self::field(what, why, "send it as the page does"),

@@ -15,7 +15,7 @@ use crate::plan_command::read;
 /// Prints the ways.
 pub(crate) fn compare(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     answer(read(file).and_then(|bundle| {
-        let found = compare_fits((&bundle.subject(), bundle.ambient), &Watch::new()).map_err(Unplanned::objections)?;
+        let found = compare_fits(&bundle.subject(), bundle.ambient, &Watch::new()).map_err(Unplanned::objections)?;
         Ok(if json { fits::write(&found) } else { Ok(describe(&found)) })
     }))
 }

@@ -21,7 +21,7 @@ use crate::plan_command::{BAD_INPUT, objection, print, read};
 pub(crate) fn compare(file: &Path, json: bool) -> anyhow::Result<ExitCode> {
     answer(read(file).and_then(|bundle| {
         let subject = bundle.subject();
-        let found = compared((&subject, bundle.ambient), &Watch::new()).map_err(Unplanned::objections)?;
+        let found = compared(&subject, bundle.ambient, &Watch::new()).map_err(Unplanned::objections)?;
         let reading = difficulty(&subject, found.best().into(), 0);
         Ok(if json { comparison::write(&found, &reading) } else { Ok(describe(&found, &reading)) })
     }))

@@ -16,7 +16,7 @@ use mend_web::words::{FindingView, Words, damaged, margin_detail, margin_name, s
 pub(crate) const BAD_INPUT: u8 = 2;
 
 /// Prints the plan of `file` to standard output, of its fit where that is asked for; objections to standard error.
-pub(crate) fn run(file: &Path, (json, fit): (bool, bool)) -> anyhow::Result<ExitCode> {
+pub(crate) fn run(file: &Path, json: bool, fit: bool) -> anyhow::Result<ExitCode> {
     let watch = Watch::new();
     let bundle = read(file).map(|bundle| if fit { bundle.for_fit() } else { bundle });
     let made = bundle.and_then(|bundle| plan(&bundle.order(&watch)).map_err(Unplanned::objections));

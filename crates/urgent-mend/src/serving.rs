@@ -120,8 +120,8 @@ async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Re
     app.start().await;
     let rest = if extras.demo { Some(filling::fill(&app, &shop_files()).await?) } else { None };
     let owner_link = if listen.asks_for_names() { app.ask_for_names(is_tls || listen.behind_tls).await } else { None };
-    announce(&listener, (is_tls, owner_link))?;
-    look_after(&app, folder, (rest, extras.stand_ins));
+    announce(&listener, is_tls, owner_link)?;
+    look_after(&app, folder, rest, extras.stand_ins);
     let door = Door { hosts: listen.host.iter().cloned().chain([listen.listen.ip().to_string()]).collect() };
     let listener = Listener { tcp: listener, tls };
     listening::serve(listener, router(app.clone(), door), stop_signal(), || app.close()).await;
@@ -132,7 +132,8 @@ async fn run(folder: &Folder, listen: &Listen, extras: ShopExtras) -> anyhow::Re
 fn look_after(
     app: &App,
     folder: &Folder,
-    (rest, hidden): (Option<impl Future<Output = Result<(), filling::CannotFill>> + Send + 'static>, Option<Hidden>),
+    rest: Option<impl Future<Output = Result<(), filling::CannotFill>> + Send + 'static>,
+    hidden: Option<Hidden>,
 ) {
     let filled = app.clone();
     let at_work = app.clone();
@@ -173,9 +174,9 @@ fn look_after(
 async fn stand_ins(app: &App, hidden: Hidden) {
     let Some(bundle) = filling::bench_bundle(app).await else { return };
     let anywhere = std::net::SocketAddr::from(([127, 0, 0, 1], 0));
-    let started = tokio::task::spawn_blocking(move || start(&bundle, (anywhere, hidden))).await;
+    let started = tokio::task::spawn_blocking(move || start(&bundle, anywhere, hidden)).await;
     for StandIn { name, kind, address } in started.into_iter().flatten().flatten() {
-        filling::add_instrument(app, (name, kind), address).await;
+        filling::add_instrument(app, name, kind, address).await;
     }
 }
 
@@ -192,7 +193,7 @@ fn daily(database: &Path) -> Result<(), mend_store::StoreError> {
 }
 
 #[allow(clippy::print_stdout, reason = "the address line is what a person waits for")]
-fn announce(listener: &TcpListener, (is_tls, owner_link): (bool, Option<String>)) -> anyhow::Result<()> {
+fn announce(listener: &TcpListener, is_tls: bool, owner_link: Option<String>) -> anyhow::Result<()> {
     let address = format!("{}://{}", if is_tls { "https" } else { "http" }, listener.local_addr()?);
     println!("{address}");
     if let Some(link) = owner_link {

@@ -68,10 +68,10 @@ pub(crate) fn import(data: &Path, files: &[PathBuf]) -> anyhow::Result<ExitCode>
             if file.is_dir() {
                 let source = |name: &str| std::fs::read(file.join(name));
                 let list = load(&file.join(mend_formats::export::FILE))?;
-                let jobs = transfer::import_whole(&app, (&list, &source)).await?;
+                let jobs = transfer::import_whole(&app, &list, &source).await?;
                 print(&format!("{name}: a whole shop, {jobs} jobs"));
             } else {
-                let taken = transfer::import_file(&app, (&name, &load(file)?)).await?;
+                let taken = transfer::import_file(&app, &name, &load(file)?).await?;
                 print(&format!("{name}: {}", taken.0));
             }
         }
@@ -128,7 +128,7 @@ pub(crate) fn restore(data: &Path, file: &Path) -> anyhow::Result<ExitCode> {
         Ok(folder) => folder,
         Err(error) => return Ok(refused(&error, data)),
     };
-    if let Err(error) = snapshot::restore(&folder.database(), (file, &moment_name())) {
+    if let Err(error) = snapshot::restore(&folder.database(), file, &moment_name()) {
         eprintln!("{error}");
         return Ok(ExitCode::from(BAD_INPUT));
     }

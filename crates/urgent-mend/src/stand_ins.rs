@@ -53,19 +53,21 @@ pub(crate) struct StandIn {
 }
 
 /// Starts all of them on a bundle: at the address and the ports after it; at any free ones where its port is 0.
-pub(crate) fn start(bundle: &Bundle, (at, hidden): (SocketAddr, Hidden)) -> anyhow::Result<Vec<StandIn>> {
+pub(crate) fn start(bundle: &Bundle, at: SocketAddr, hidden: Hidden) -> anyhow::Result<Vec<StandIn>> {
     let probe = recipe(&bundle.station, &bundle.board);
     let [probed, heated] = [&probe, &bundle.recipe].map(|recipe| curve(bundle, recipe, hidden));
     let (probed, heated) = (probed.map_err(refused)?, heated.map_err(refused)?);
     let port = |k: u16| SocketAddr::new(at.ip(), if at.port() == 0 { 0 } else { at.port() + k });
     let air = bundle.recipe.air;
-    let set = (air.map_or(0.0, |air| air.set.in_celsius()), air.map_or(0.0, |air| air.flow.in_litres_per_minute()));
+    let set_c = air.map_or(0.0, |air| air.set.in_celsius());
+    let shown_flow = air.map_or(0.0, |air| air.flow.in_litres_per_minute());
+    let readout = ReadoutStandIn::new("station", set_c, shown_flow, OUTLET_OFF_K);
     let logger = |name, curve| ThermocoupleStandIn::new(name, curve, hidden.faster);
     let started = |name, kind, address| StandIn { name, kind, address };
     Ok(vec![
         started("Stand-in logger, probe", "thermometer", listen(port(0), logger("probe", probed))?),
         started("Stand-in logger, bench", "thermometer", listen(port(1), logger("bench", heated))?),
-        started("Stand-in station", "readout", listen(port(2), ReadoutStandIn::new("station", set, OUTLET_OFF_K))?),
+        started("Stand-in station", "readout", listen(port(2), readout)?),
         started("Stand-in meter", "meter", listen(port(3), MeterStandIn::new("meter", pins(&bundle.board)))?),
     ])
 }
@@ -100,7 +102,7 @@ fn pins(board: &Board) -> Vec<PinReading> {
 }
 
 /// Starts them and goes on until the program is ended.
-pub(crate) fn run(bundle: &Path, (at, hidden): (SocketAddr, Hidden)) -> anyhow::Result<ExitCode> {
+pub(crate) fn run(bundle: &Path, at: SocketAddr, hidden: Hidden) -> anyhow::Result<ExitCode> {
     let bundle = match read(bundle) {
         Ok(bundle) => bundle,
         Err(findings) => {
@@ -108,7 +110,7 @@ pub(crate) fn run(bundle: &Path, (at, hidden): (SocketAddr, Hidden)) -> anyhow::
             return Ok(ExitCode::from(BAD_INPUT));
         }
     };
-    for StandIn { name, kind, address } in start(&bundle, (at, hidden))? {
+    for StandIn { name, kind, address } in start(&bundle, at, hidden)? {
         print(&format!("{address}  {kind:12} {name}"));
     }
     loop {

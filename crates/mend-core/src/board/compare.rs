@@ -123,7 +123,7 @@ fn changed(of: DifferenceOf, values: Vec<Differing>) -> Option<Difference> {
 }
 
 /// A number to a hundredth, where it differs by as much.
-fn number(what: DifferingNumber, unit: Unit, (was, is): (f64, f64)) -> Option<Differing> {
+fn number(what: DifferingNumber, unit: Unit, was: f64, is: f64) -> Option<Differing> {
     let round = |value: f64| (value * 100.0).round() / 100.0;
     (round(was) != round(is)).then(|| Differing::Number { what, was: round(was), is: round(is), unit })
 }
@@ -136,8 +136,9 @@ fn size(was: &Rect, is: &Rect) -> Option<Differing> {
 
 fn outline(older: &Board, newer: &Board) -> Option<Difference> {
     let (was, is) = (&older.outline, &newer.outline);
-    let corners = (was.corners.len() as f64, is.corners.len() as f64);
-    let sizes = [size(&was.bounds(), &is.bounds()), number(DifferingNumber::Corners, Unit::One, corners)];
+    let [before, now] = [was, is].map(|outline| outline.corners.len() as f64);
+    let corners = number(DifferingNumber::Corners, Unit::One, before, now);
+    let sizes = [size(&was.bounds(), &is.bounds()), corners];
     let mut values: Vec<Differing> = sizes.into_iter().flatten().collect();
     if values.is_empty() && was != is {
         values.push(Differing::Rim);
@@ -149,14 +150,14 @@ fn stack_up(older: &Board, newer: &Board) -> Option<Difference> {
     use DifferingNumber as N;
     let (a, b) = (&older.stack, &newer.stack);
     let values = [
-        number(N::Thickness, Unit::Millimetres, (a.thickness.in_mm(), b.thickness.in_mm())),
-        number(N::Layers, Unit::One, (f64::from(a.layers), f64::from(b.layers))),
-        number(N::Planes, Unit::One, (f64::from(a.planes), f64::from(b.planes))),
-        number(N::Foil, Unit::Micrometres, (a.foil_um, b.foil_um)),
-        number(N::PlaneCopper, Unit::One, (a.plane_coverage, b.plane_coverage)),
-        number(N::SignalCopper, Unit::One, (a.signal_coverage, b.signal_coverage)),
-        number(N::Conductivity, Unit::WattsPerMetreKelvin, (a.in_plane().round(), b.in_plane().round())),
-        number(N::ConductivitySpread, Unit::One, (a.conduction_spread(), b.conduction_spread())),
+        number(N::Thickness, Unit::Millimetres, a.thickness.in_mm(), b.thickness.in_mm()),
+        number(N::Layers, Unit::One, f64::from(a.layers), f64::from(b.layers)),
+        number(N::Planes, Unit::One, f64::from(a.planes), f64::from(b.planes)),
+        number(N::Foil, Unit::Micrometres, a.foil_um, b.foil_um),
+        number(N::PlaneCopper, Unit::One, a.plane_coverage, b.plane_coverage),
+        number(N::SignalCopper, Unit::One, a.signal_coverage, b.signal_coverage),
+        number(N::Conductivity, Unit::WattsPerMetreKelvin, a.in_plane().round(), b.in_plane().round()),
+        number(N::ConductivitySpread, Unit::One, a.conduction_spread(), b.conduction_spread()),
     ];
     changed(DifferenceOf::StackUp, values.into_iter().flatten().collect())
 }
@@ -196,8 +197,8 @@ fn part(older: &Board, newer: &Board) -> Option<Difference> {
     let values = [
         (a.name != b.name).then(|| Differing::Name { was: a.name.clone(), is: b.name.clone() }),
         material(a.material, b.material),
-        number(DifferingNumber::Height, Unit::Millimetres, (a.height.in_mm(), b.height.in_mm())),
-        number(DifferingNumber::Pegs, Unit::One, (f64::from(a.pegs), f64::from(b.pegs))),
+        number(DifferingNumber::Height, Unit::Millimetres, a.height.in_mm(), b.height.in_mm()),
+        number(DifferingNumber::Pegs, Unit::One, f64::from(a.pegs), f64::from(b.pegs)),
         (a.shell != b.shell).then_some(Differing::Shell { is: b.shell }),
     ];
     Places { was: (a.face, a.body), is: (b.face, b.body) }.difference(DifferenceOf::Part, values)
@@ -240,9 +241,9 @@ fn component(a: &Component, b: &Component) -> Option<Difference> {
     let values = [
         material(a.material, b.material),
         (a.round != b.round).then_some(Differing::Round { is: b.round }),
-        number(DifferingNumber::Height, Unit::Millimetres, (a.height.in_mm(), b.height.in_mm())),
-        number(DifferingNumber::Limit, Unit::Celsius, (a.limit().in_celsius(), b.limit().in_celsius())),
-        number(DifferingNumber::OwnJoints, Unit::One, (a.soldered(), b.soldered())),
+        number(DifferingNumber::Height, Unit::Millimetres, a.height.in_mm(), b.height.in_mm()),
+        number(DifferingNumber::Limit, Unit::Celsius, a.limit().in_celsius(), b.limit().in_celsius()),
+        number(DifferingNumber::OwnJoints, Unit::One, a.soldered(), b.soldered()),
     ];
     let of = DifferenceOf::Component(b.name.clone());
     Places { was: (a.face, a.body), is: (b.face, b.body) }.difference(of, values)

@@ -55,7 +55,7 @@ impl Placement {
     }
 
     /// The place that a pixel shows.
-    pub fn shows(&self, (u, v): (f64, f64)) -> Point {
+    pub fn shows(&self, u: f64, v: f64) -> Point {
         let mirror = if self.mirrored { -1.0 } else { 1.0 };
         let turned = times(self.factor(), (mirror * u, -v));
         Point { x: turned.0 + self.at_mm[0], y: turned.1 + self.at_mm[1] }
@@ -176,23 +176,23 @@ mod tests {
 
     #[test]
     fn two_clicks_give_the_scale_and_the_first_stays() {
-        let (a, b) = (PHOTO.shows((100.0, 200.0)), PHOTO.shows((500.0, 500.0)));
+        let (a, b) = (PHOTO.shows(100.0, 200.0), PHOTO.shows(500.0, 500.0));
         let scaled = PHOTO.scaled(a, b, 8.94).expect("two places");
         // 500 pixels apart are 8.94 mm now.
         assert!((scaled.mm_per_px - 8.94 / 500.0).abs() < 1e-12);
-        assert!(near(scaled.shows((100.0, 200.0)), a));
+        assert!(near(scaled.shows(100.0, 200.0), a));
         assert_eq!(PHOTO.scaled(a, a, 8.94), None);
         assert_eq!(PHOTO.scaled(a, b, 0.0), None);
     }
 
     #[test]
     fn an_edge_is_levelled_and_the_picture_drawn_where_it_shows() {
-        let (a, b) = (PHOTO.shows((0.0, 0.0)), PHOTO.shows((900.0, 0.0)));
+        let (a, b) = (PHOTO.shows(0.0, 0.0), PHOTO.shows(900.0, 0.0));
         let level = PHOTO.levelled(a, b).expect("two places");
-        assert!(level.turn_deg.abs() < 1e-9 && near(level.shows((0.0, 0.0)), a));
+        assert!(level.turn_deg.abs() < 1e-9 && near(level.shows(0.0, 0.0), a));
         for placement in [PHOTO, level, PHOTO.mirrored_about(3.0)] {
             let [a, b, c, d, e, f] = placement.matrix();
-            let shown = placement.shows((7.0, 11.0));
+            let shown = placement.shows(7.0, 11.0);
             assert!(near(at(a * 7.0 + c * 11.0 + e, -(b * 7.0 + d * 11.0 + f)), shown), "{placement:?}");
         }
     }
@@ -200,7 +200,7 @@ mod tests {
     #[test]
     fn mirroring_keeps_the_axis_and_is_undone_by_itself() {
         let mirrored = PHOTO.mirrored_about(12.0);
-        let (before, after) = (PHOTO.shows((40.0, 70.0)), mirrored.shows((40.0, 70.0)));
+        let (before, after) = (PHOTO.shows(40.0, 70.0), mirrored.shows(40.0, 70.0));
         assert!(near(after, at(24.0 - before.x, before.y)));
         assert_eq!(mirrored.mirrored_about(12.0), PHOTO);
     }
@@ -209,14 +209,14 @@ mod tests {
     fn three_points_line_the_faces_up_and_a_forgotten_mirror_shows() {
         let far = Placement { mm_per_px: 0.08, turn_deg: -170.0, mirrored: true, at_mm: [3.0, -5.0] };
         let pixels = [(100.0, 120.0), (900.0, 150.0), (420.0, 600.0)];
-        let seen = pixels.map(|p| far.shows(p));
+        let seen = pixels.map(|(u, v)| far.shows(u, v));
         let truth = Placement { mm_per_px: 0.04, turn_deg: 12.0, mirrored: true, at_mm: [60.0, 30.0] };
-        let wanted = pixels.map(|p| truth.shows(p));
+        let wanted = pixels.map(|(u, v)| truth.shows(u, v));
         let fit = far.lined_up(&seen, &wanted).expect("three places");
         assert!(fit.off_mm < 1e-9 && fit.mirrored_off_mm > 1.0, "{fit:?}");
-        assert!(pixels.iter().all(|p| near(fit.placement.shows(*p), truth.shows(*p))));
+        assert!(pixels.iter().all(|(u, v)| near(fit.placement.shows(*u, *v), truth.shows(*u, *v))));
         let straight = Placement { mirrored: false, ..far };
-        let seen = pixels.map(|p| straight.shows(p));
+        let seen = pixels.map(|(u, v)| straight.shows(u, v));
         let fit = straight.lined_up(&seen, &wanted).expect("three places");
         assert!(fit.off_mm > 1.0 && fit.mirrored_off_mm < 1e-9, "it was not mirrored: {fit:?}");
     }

@@ -81,11 +81,11 @@ impl Way<'_> {
     /// A piece that would better be walked the other way round.
     fn crossing(&self, way: &[usize]) -> Option<(usize, usize)> {
         let pieces = (0..way.len()).flat_map(|from| (from + 1..way.len()).map(move |to| (from, to)));
-        pieces.into_iter().find(|(from, to)| self.gain(way, (*from, *to)) > SHORTER_MM)
+        pieces.into_iter().find(|(from, to)| self.gain(way, *from, *to) > SHORTER_MM)
     }
 
     /// What turning a piece round saves, mm.
-    fn gain(&self, way: &[usize], (from, to): (usize, usize)) -> f64 {
+    fn gain(&self, way: &[usize], from: usize, to: usize) -> f64 {
         let last = way.len() - 1;
         let joined = self.ends == WayEnds::Joined && !(from == 0 && to == last);
         let before = from.checked_sub(1).or(joined.then_some(last)).map(|k| way[k]);

@@ -56,7 +56,7 @@ impl Turn {
     }
 
     /// Width and depth after the turn.
-    pub const fn size(self, (width, depth): (f64, f64)) -> (f64, f64) {
+    pub const fn size(self, width: f64, depth: f64) -> (f64, f64) {
         match self {
             Self::None | Self::Half => (width, depth),
             Self::Quarter | Self::ThreeQuarters => (depth, width),
@@ -66,7 +66,7 @@ impl Turn {
     fn shape(self, shape: JointShape) -> JointShape {
         match shape {
             JointShape::Pad { width, depth } => {
-                let (width, depth) = self.size((width, depth));
+                let (width, depth) = self.size(width, depth);
                 JointShape::Pad { width, depth }
             }
             hole @ JointShape::Hole { .. } => hole,
@@ -96,7 +96,7 @@ impl Connector {
             let turned = turn.point(Point { x: flip * (p.x - middle.x), y: p.y - middle.y });
             Point { x: at.x + turned.x, y: at.y + turned.y }
         };
-        let (width, depth) = turn.size((self.body.width, self.body.depth));
+        let (width, depth) = turn.size(self.body.width, self.body.depth);
         let joint = |j: &Joint| Joint { at: place(j.at), shape: turn.shape(j.shape), ..j.clone() };
         Self {
             face,

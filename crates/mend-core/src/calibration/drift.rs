@@ -41,7 +41,7 @@ pub struct Drift {
 /// let bench = Bench::try_new().expect("the example");
 /// let blind = Belief::blind(&bench.order().case(&[]));
 /// let lesson = |week: f64, mean: f64| {
-///     let says = Knowledge::one(Teachable::Jet, (mean, 0.08));
+///     let says = Knowledge::one(Teachable::Jet, mean, 0.08);
 ///     Lesson { says, at_s: 6.0e5 * week, shares: vec![Owner::Nozzle] }
 /// };
 /// let even: Vec<Lesson> = (0..8).map(|k| lesson(f64::from(k), -0.1)).collect();
@@ -51,14 +51,14 @@ pub struct Drift {
 /// assert!(found.since == 5 && (-0.5..-0.3).contains(&found.change));
 /// ```
 pub fn drift(lessons: &[Lesson], blind: &Belief) -> Option<Drift> {
-    let changes = RECENT.filter_map(|recent| change(lessons, (lessons.len().checked_sub(recent)?, blind)));
+    let changes = RECENT.filter_map(|recent| change(lessons, lessons.len().checked_sub(recent)?, blind));
     let clearest = changes.max_by(|a, b| a.deviations.abs().total_cmp(&b.deviations.abs()));
     clearest.filter(|found| found.deviations.abs() > NAMED)
 }
 
 /// The jet before and the jet since, as two things: board, hand and room are the same for both, so that what is not known of them
 /// does not count against a change.
-fn change(lessons: &[Lesson], (since, blind): (usize, &Belief)) -> Option<Drift> {
+fn change(lessons: &[Lesson], since: usize, blind: &Belief) -> Option<Drift> {
     let (before, recent) = lessons.split_at(since);
     if before.len() < BEFORE {
         return None;

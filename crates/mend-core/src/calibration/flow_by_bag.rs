@@ -71,7 +71,7 @@ pub fn measured(shows: Shows, bag_l: f64, fillings: &[Filling]) -> Option<FlowMe
         table: shown.into_iter().zip(means).map(|(shown, ln)| (shown, Flow::litres_per_minute(ln.exp()))).collect(),
         ratio: middle.exp(),
         spread,
-        says: Knowledge::one(Teachable::Flow, (middle, spread.max(BY_HAND))),
+        says: Knowledge::one(Teachable::Flow, middle, spread.max(BY_HAND)),
     })
 }
 

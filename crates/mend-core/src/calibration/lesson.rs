@@ -71,7 +71,7 @@ pub struct Lesson {
 /// use mend_core::heat::known::{Belief, Knowledge, Teachable};
 /// let bench = Bench::try_new().expect("the example");
 /// let blind = Belief::blind(&bench.order().case(&[]));
-/// let lesson = Lesson { says: Knowledge::one(Teachable::Jet, (-0.2, 0.08)), at_s: 0.0, shares: vec![Owner::Nozzle] };
+/// let lesson = Lesson { says: Knowledge::one(Teachable::Jet, -0.2, 0.08), at_s: 0.0, shares: vec![Owner::Nozzle] };
 /// let (now, later) = (known_at(&[lesson.clone()], 0.0, &blind), known_at(&[lesson], 3.0e7, &blind));
 /// assert!(later.precision[(0, 0)] < now.precision[(0, 0)], "a year later it is known less well");
 /// ```
@@ -125,7 +125,7 @@ mod tests {
     }
 
     fn said(what: Teachable, mean: f64, shares: &[Owner]) -> Lesson {
-        Lesson { says: Knowledge::one(what, (mean, 0.1)), at_s: 0.0, shares: shares.to_vec() }
+        Lesson { says: Knowledge::one(what, mean, 0.1), at_s: 0.0, shares: shares.to_vec() }
     }
 
     #[test]

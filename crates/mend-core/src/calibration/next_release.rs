@@ -22,7 +22,7 @@ pub type ReleaseBand = [Option<f64>; 3];
 /// use mend_core::heat::known::{Knowledge, Teachable};
 /// let bench = Bench::try_new().expect("the example");
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
-/// let known = Knowledge::one(Teachable::Jet, (0.3, 0.05));
+/// let known = Knowledge::one(Teachable::Jet, 0.3, 0.05);
 /// let order = bench.order();
 /// let before = order.case(&melting);
 /// let [blind, taught] = releases([&before, &Case { known: &known, ..before }]).expect("nobody cancels");

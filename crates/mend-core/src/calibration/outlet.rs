@@ -84,7 +84,7 @@ pub fn measured(spot: &OutletSpot<'_>, readings: &[OutletReading]) -> Option<Out
     let mean = |of: &[f64]| of.iter().sum::<f64>() / of.len() as f64;
     let off_k = mean(&off);
     let spread_k = mean(&off.iter().map(|off| (off - off_k).powi(2)).collect::<Vec<f64>>()).sqrt();
-    let says = Knowledge::one(Teachable::Outlet, (off_k, spread_k.max(BEAD_K)));
+    let says = Knowledge::one(Teachable::Outlet, off_k, spread_k.max(BEAD_K));
     Some(OutletMeasured { expected_c, air, off_k, spread_k, says })
 }
 

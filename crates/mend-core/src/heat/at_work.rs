@@ -21,11 +21,11 @@ use crate::units::{Flow, Length, Temperature};
 /// assert!(leaves.exit_excess > 100.0 && leaves.exit_excess < 420.0, "cooler than what is set, by what the nozzle loses");
 /// ```
 pub fn jet(case: &Case<'_>, air: &HotAir, parameters: &ParameterSample) -> Jet {
-    jet_of((case.station, case.ambient), air, parameters)
+    jet_of(case.station, case.ambient, air, parameters)
 }
 
 /// The same of a station in a room, whatever it blows at.
-pub(crate) fn jet_of((station, ambient): (&Station, Temperature), air: &HotAir, parameters: &ParameterSample) -> Jet {
+pub(crate) fn jet_of(station: &Station, ambient: Temperature, air: &HotAir, parameters: &ParameterSample) -> Jet {
     let flow = Flow::litres_per_minute(air.flow.in_litres_per_minute() * parameters.flow);
     let distance = Length::mm(air.distance.in_mm() * parameters.distance);
     let law = station.law(parameters.jet);

@@ -20,16 +20,16 @@ impl Network {
     /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each stage that has an iron,
     /// driven by `heater`.
     pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe, heater: IronHeater) {
-        board.stack.stiffener.iter().for_each(|stiffener| self.add_stiffener((board, mesh), stiffener));
-        recipe.shields.iter().for_each(|shield| self.add_block((board, mesh), shield));
+        board.stack.stiffener.iter().for_each(|stiffener| self.add_stiffener(board, mesh, stiffener));
+        recipe.shields.iter().for_each(|shield| self.add_block(board, mesh, shield));
         recipe.bridge.iter().for_each(|bridge| self.lay(bridge, board));
         let stages = recipe.preheat.iter().map(|stage| &stage.during).chain([&recipe.during]);
-        self.tips = stages.map(|during| self.add_tips((board, heater), during)).collect();
+        self.tips = stages.map(|during| self.add_tips(board, heater, during)).collect();
     }
 
     /// A stiffener is glued to the far face: tiles as large as the columns that they lie on, each on its column and joined to the
     /// next. A jet from that side is taken to meet the board: a thin sheet is as warm as its glue within a second.
-    fn add_stiffener(&mut self, (board, mesh): (&Board, &Mesh), stiffener: &Stiffener) {
+    fn add_stiffener(&mut self, board: &Board, mesh: &Mesh, stiffener: &Stiffener) {
         let body = board.connector.body;
         let place = Rect { width: body.width + 2.0 * RIM_MM, depth: body.depth + 2.0 * RIM_MM, ..body };
         let (thickness, material) = (stiffener.thickness.in_m(), stiffener.material);
@@ -52,7 +52,7 @@ impl Network {
     }
 
     /// A block rests on the tallest component below it, or where there is none on the board.
-    fn add_block(&mut self, (board, mesh): (&Board, &Mesh), shield: &Shield) {
+    fn add_block(&mut self, board: &Board, mesh: &Mesh, shield: &Shield) {
         let Some((capacity, contact)) = shield.block() else { return };
         let (place, face) = (shield.area(), shield.face);
         let surface = Some(NodeSurface { face, place, area: place.area() * 1e-6, emissivity: BLOCK_EMISSIVITY });
@@ -70,13 +70,12 @@ impl Network {
     }
 
     /// One tip is at one place at a time: each place has a node of its own, and the tip's heat goes from one to the next.
-    fn add_tips(&mut self, (board, heater): (&Board, IronHeater), during: &HeatingAids) -> Vec<Vec<usize>> {
-        let mut places =
-            |iron: &Iron| iron.visits(board).iter().map(|held| self.add_tip((iron, heater), held)).collect();
+    fn add_tips(&mut self, board: &Board, heater: IronHeater, during: &HeatingAids) -> Vec<Vec<usize>> {
+        let mut places = |iron: &Iron| iron.visits(board).iter().map(|held| self.add_tip(iron, heater, held)).collect();
         during.irons().map(&mut places).collect()
     }
 
-    fn add_tip(&mut self, (iron, heater): (&Iron, IronHeater), held: &[usize]) -> usize {
+    fn add_tip(&mut self, iron: &Iron, heater: IronHeater, held: &[usize]) -> usize {
         let tip = self.nodes.add(Node { most_w: heater.most, ..Node::lump(TIP_CAPACITY) });
         let conductance = iron.wetted() / held.len().max(1) as f64;
         let touches = held.iter().map(|joint| NodeLink { a: tip, b: self.joints[*joint], conductance });

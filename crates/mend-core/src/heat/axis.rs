@@ -54,7 +54,7 @@ impl Axis {
         self.borders.partition_point(|border| *border <= place).saturating_sub(1).min(self.len() - 1)
     }
     /// How much of cell `i` lies between `low` and `high`, mm.
-    pub fn overlap(&self, i: usize, (low, high): (f64, f64)) -> f64 {
+    pub fn overlap(&self, i: usize, low: f64, high: f64) -> f64 {
         (self.borders[i + 1].min(high) - self.borders[i].max(low)).max(0.0)
     }
 }

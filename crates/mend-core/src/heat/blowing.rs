@@ -23,7 +23,7 @@ const SKEW: f64 = 0.5;
 impl Tilt {
     /// A place that is (x, y) off the axis, mm, as far off as the same heat of an upright jet falls. A round jet meets the board in an
     /// ellipse that is 1/cos as long, and its air runs off to where it blows: farther there, less far behind.
-    fn upright_mm(&self, (x, y): (f64, f64)) -> f64 {
+    fn upright_mm(&self, x: f64, y: f64) -> f64 {
         let (sin, cos) = self.lean_deg.to_radians().sin_cos();
         let (across, along) = self.towards_deg.to_radians().sin_cos();
         let (down, beside) = (x * along + y * across, y * along - x * across);
@@ -45,7 +45,7 @@ impl Blowing {
         self.path.iter().fold((0.0, 0.0), |(h, q), axis| {
             let (r, kept) = match &self.tilt {
                 None => (axis.distance_to(place), 1.0),
-                Some(tilt) => (tilt.upright_mm((place.x - axis.x, place.y - axis.y)), tilt.on_axis()),
+                Some(tilt) => (tilt.upright_mm(place.x - axis.x, place.y - axis.y), tilt.on_axis()),
             };
             let r = r * 1e-3;
             let transfer = self.jet.transfer(r) * share * kept;

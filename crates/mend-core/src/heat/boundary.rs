@@ -156,7 +156,7 @@ impl HeatedBoard<'_> {
     fn surface_air(&self, jet: (f64, f64), (face, emissivity): (Face, f64), screen: Option<&Screen>) -> SurfaceAir {
         let quiet = QUIET_AIR[face as usize] * self.ambient.loss;
         let both = |h: f64| combined(h, quiet);
-        let (loss, gain) = screen.map_or((both(jet.0), jet.1), |screen| screen.below(jet, both));
+        let (loss, gain) = screen.map_or((both(jet.0), jet.1), |screen| screen.below(jet.0, jet.1, both));
         let emissivity = emissivity * self.ambient.loss * screen.map_or(1.0, |screen| screen.emissivity);
         self.radiating(SurfaceAir { loss, gain, emissivity, linear_radiation: 0.0 })
     }
@@ -232,11 +232,11 @@ fn linear(emissivity: f64) -> f64 {
 /// use mend_core::heat::boundary::covered;
 /// use mend_core::heat::mesh::{Mesh, Resolution};
 /// let mesh = Mesh::from_board(&bench.board, Resolution::COARSE, 1.0);
-/// let [top, bottom] = covered((&bench.board, true), &mesh);
+/// let [top, bottom] = covered(&bench.board, true, &mesh);
 /// assert!(top.iter().any(|share| *share > 0.99), "under the part");
 /// assert!(bottom.iter().all(|share| *share == 0.0), "nothing stands below");
 /// ```
-pub fn covered((board, has_part): (&Board, bool), mesh: &Mesh) -> [Vec<f64>; 2] {
+pub fn covered(board: &Board, has_part: bool, mesh: &Mesh) -> [Vec<f64>; 2] {
     let connector = has_part.then_some((board.connector.face, board.connector.body));
     let bodies = || connector.into_iter().chain(board.components.iter().map(|n| (n.face, n.covers())));
     [Face::Top, Face::Bottom].map(|face| {

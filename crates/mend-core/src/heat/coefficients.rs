@@ -43,14 +43,14 @@ pub(super) struct FaceRates<R> {
 impl<R: Real> Coefficients<R> {
     /// Of one run in a mesh's own material.
     pub fn new(mesh: &Mesh, rim: f64, ambient_k: f64) -> Self {
-        Self::batch((mesh, &[mesh.slab]), rim, ambient_k)
+        Self::batch(mesh, &[mesh.slab], rim, ambient_k)
     }
 }
 
 impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     /// Conduction within the board, each run's of its own material; faces insulated until [`Self::set_faces`]. `rim` is the
     /// loss there, W/m²K.
-    pub fn batch((mesh, slabs): (&Mesh, &[Slab; RUNS]), rim: f64, ambient_k: f64) -> Self {
+    pub fn batch(mesh: &Mesh, slabs: &[Slab; RUNS], rim: f64, ambient_k: f64) -> Self {
         let (nx, ny) = (mesh.x.len(), mesh.y.len());
         let dz = mesh.layer_thickness();
         let row = nx.next_multiple_of(PACK / RUNS);
@@ -83,7 +83,7 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
         if !mesh.inside[mesh.column(i, j)] {
             return;
         }
-        let at = self.column((i, j)) + run;
+        let at = self.column(i, j) + run;
         let (wx, wy) = (mesh.x.width(i) * 1e-3, mesh.y.width(j) * 1e-3);
         let board = |a: usize, b: usize| a < self.nx && b < self.ny && mesh.inside[mesh.column(a, b)];
         // Rate into this cell: k / (C width distance) to a neighbour cell, h / (C width) where the board ends.
@@ -144,13 +144,13 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     }
 
     /// Index of the first run's value of a column in an array of rates.
-    pub(super) fn column(&self, (i, j): (usize, usize)) -> usize {
+    pub(super) fn column(&self, i: usize, j: usize) -> usize {
         (j * self.row + i) * RUNS
     }
 
     /// Fastest rate of a run within a column, 1/s, node links left out: Gershgorin's bound, radiation taken at 700 K.
-    pub fn fastest(&self, at: (usize, usize), run: usize) -> f64 {
-        let at = self.column(at) + run;
+    pub fn fastest(&self, i: usize, j: usize, run: usize) -> f64 {
+        let at = self.column(i, j) + run;
         let sides = self.diagonal[at].wide() * 2.0 + self.through[run].wide() * 4.0;
         let face = |f: &FaceRates<R>| f.loss[at].wide() + 4.0 * 700.0_f64.powi(3) * f.radiation[at].wide();
         sides + face(&self.faces[0]) + face(&self.faces[1])
@@ -208,10 +208,10 @@ mod tests {
     fn finer_cells_and_stronger_air_exchange_faster() {
         let coarse = Coefficients::<f64>::new(&plate(2.0), RIM_LOSS, 296.0);
         let mut fine = Coefficients::<f64>::new(&plate(1.0), RIM_LOSS, 296.0);
-        let still = fine.fastest((2, 2), 0);
-        assert!(still > coarse.fastest((2, 2), 0));
+        let still = fine.fastest(2, 2, 0);
+        assert!(still > coarse.fastest(2, 2, 0));
         let air = vec![SurfaceAir { loss: 200.0, gain: 0.0, emissivity: 0.9, linear_radiation: 0.0 }; 20];
         fine.set_faces((&plate(1.0), &SLAB, 0), [&air, &air]);
-        assert!(fine.fastest((2, 2), 0) > still);
+        assert!(fine.fastest(2, 2, 0) > still);
     }
 }

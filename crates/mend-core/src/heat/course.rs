@@ -8,7 +8,7 @@ use super::network::Network;
 use super::parameters::ParameterSample;
 use super::recipe::{HeatingAids, Recipe};
 use super::run_stage::{Nearing, PIECE_S, Round, RunStage, WaitsFor};
-use super::tool::{Approach, ComesNearWhen, HotAir};
+use super::tool::{ComesNearWhen, HotAir};
 use crate::units::{Length, Temperature};
 
 /// The board under joints whose flux smokes so that an eye sees it, °C: rosin boils off from there. E, within 20 K.
@@ -22,33 +22,49 @@ pub(super) struct Course<'a> {
     pub(super) network: &'a Network,
 }
 
+/// What a stage is heated with.
+#[derive(Clone, Copy)]
+struct StageTools<'a> {
+    air: Option<&'a HotAir>,
+    aids: &'a HeatingAids,
+    /// Which stage it is: where the tips go in it.
+    stage: usize,
+}
+
 impl Course<'_> {
     pub(super) fn stages(&self) -> Vec<RunStage> {
         let Recipe { air, longest, preheat, during, .. } = self.case.recipe;
         let mut stages = Vec::new();
         for (k, stage) in preheat.iter().enumerate() {
-            stages.push(self.approached(stage.lasts.in_seconds(), stage.air.as_ref(), (&stage.during, k)));
+            let tools = StageTools { air: stage.air.as_ref(), aids: &stage.during, stage: k };
+            stages.push(self.approached(stage.lasts.in_seconds(), tools));
             let preheater = HeatingAids { preheater: stage.during.preheater, ..HeatingAids::default() };
             stages.extend(
-                (stage.change.in_seconds() >= 1.0)
-                    .then(|| self.stage(stage.change.in_seconds(), None, (&preheater, k))),
+                (stage.change.in_seconds() >= 1.0).then(|| {
+                    self.stage(stage.change.in_seconds(), StageTools { air: None, aids: &preheater, ..tools })
+                }),
             );
         }
-        stages.push(self.approached(longest.in_seconds(), air.as_ref(), (during, preheat.len())));
+        let last = StageTools { air: air.as_ref(), aids: during, stage: preheat.len() };
+        stages.push(self.approached(longest.in_seconds(), last));
         stages
     }
 
     /// A stage, whose nozzle may come near first. A linear model has it at its distance from the start.
-    fn approached(&self, seconds: f64, air: Option<&HotAir>, during: (&HeatingAids, usize)) -> RunStage {
+    fn approached(&self, seconds: f64, tools: StageTools<'_>) -> RunStage {
         let linear = matches!(self.scene.ambient.radiation, Radiation::Linear);
-        let approach = air.and_then(|air| Some((air, air.approach?))).filter(|_| !linear);
-        let nearing = approach.map(|(air, approach)| self.nearing((air, approach), seconds, during));
-        RunStage { nearing, ..self.stage(seconds, air, during) }
+        let nearing = self.nearing(seconds, tools).filter(|_| !linear);
+        RunStage { nearing, ..self.stage(seconds, tools) }
     }
 
-    fn nearing(&self, (air, way): (&HotAir, Approach), seconds: f64, during: (&HeatingAids, usize)) -> Nearing {
+    fn nearing(&self, seconds: f64, tools: StageTools<'_>) -> Option<Nearing> {
+        let air = tools.air?;
+        let way = air.approach?;
         let over_s = way.over.in_seconds().min(seconds).floor() as usize;
-        let at = |mm: f64| [self.scene.with(&self.working(Some(&HotAir { distance: Length::mm(mm), ..*air }), during))];
+        let at = |mm: f64| {
+            let air = HotAir { distance: Length::mm(mm), ..*air };
+            [self.scene.with(&self.working(StageTools { air: Some(&air), ..tools }))]
+        };
         let (from, to) = (way.from.in_mm(), air.distance.in_mm());
         let piece = |begins: usize| {
             let middle = (begins + (begins + PIECE_S).min(over_s)) as f64 / 2.0;
@@ -59,12 +75,13 @@ impl Course<'_> {
             ComesNearWhen::FluxSmokes => WaitsFor::PadsAt((FLUX_SMOKES - self.case.ambient).in_kelvin()),
             ComesNearWhen::FirstShines => WaitsFor::FirstJoint,
         };
-        Nearing { far: at(from), pieces: (0..over_s).step_by(PIECE_S).map(piece).collect(), over_s, waits_for }
+        let pieces = (0..over_s).step_by(PIECE_S).map(piece).collect();
+        Some(Nearing { far: at(from), pieces, over_s, waits_for })
     }
 
-    fn stage(&self, seconds: f64, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> RunStage {
-        let working = self.working(air, (during, stage));
-        let rounds = during.irons().zip(&self.network.tips[stage]).map(|(iron, places)| Round {
+    fn stage(&self, seconds: f64, tools: StageTools<'_>) -> RunStage {
+        let working = self.working(tools);
+        let rounds = tools.aids.irons().zip(&self.network.tips[tools.stage]).map(|(iron, places)| Round {
             drive: self.drive(iron),
             places: places.clone(),
             dwell_s: iron.dwell_s(),
@@ -79,18 +96,18 @@ impl Course<'_> {
 
     pub(super) fn last_without_jet(&self) -> BoundaryConditions {
         let Recipe { air, preheat, during, .. } = self.case.recipe;
-        let mut working = self.working(air.as_ref(), (during, preheat.len()));
+        let mut working = self.working(StageTools { air: air.as_ref(), aids: during, stage: preheat.len() });
         if let Some(blowing) = &mut working.blowing {
             blowing.jet = blowing.jet.unheated();
         }
         self.scene.with(&working)
     }
 
-    fn working(&self, air: Option<&HotAir>, (during, stage): (&HeatingAids, usize)) -> ActiveTools {
-        let tips = during.irons().zip(&self.network.tips[stage]);
+    fn working(&self, StageTools { air, aids, stage }: StageTools<'_>) -> ActiveTools {
+        let tips = aids.irons().zip(&self.network.tips[stage]);
         let tips = tips.filter_map(|(iron, places)| Some((*places.first()?, self.drive(iron)))).collect();
         let preheater =
-            during.preheater.map(|preheater| (preheater, preheater.area(self.case.board.connector.body.centre)));
+            aids.preheater.map(|preheater| (preheater, preheater.area(self.case.board.connector.body.centre)));
         let blowing = air.map(|air| blowing(self.case, air, self.parameters));
         ActiveTools { blowing, preheater, tips }
     }

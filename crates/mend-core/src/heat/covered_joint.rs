@@ -7,10 +7,10 @@ use crate::heat::shield::Shield;
 
 /// Blocks every shield that lies over a joint: a pad on its face, a hole on either.
 pub(crate) fn covered_joints(board: &Board, shields: &[Shield]) -> Vec<Finding> {
-    shields.iter().enumerate().filter_map(|(k, shield)| covered(board, (k, shield))).collect()
+    shields.iter().enumerate().filter_map(|(k, shield)| covered(board, k, shield)).collect()
 }
 
-fn covered(board: &Board, (k, shield): (usize, &Shield)) -> Option<Finding> {
+fn covered(board: &Board, k: usize, shield: &Shield) -> Option<Finding> {
     let area = shield.area();
     let under = board.connector.joints.iter().filter(|joint| {
         (joint.shape.is_hole() || shield.face == board.connector.face) && area.shared(&joint.covers()) > 0.0

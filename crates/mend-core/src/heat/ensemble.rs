@@ -25,7 +25,7 @@ pub fn run_all(case: &Case<'_>, samples: &[ParameterSample], enough: &(dyn Fn(&R
     let together = |samples: &[ParameterSample]| {
         // The last runs of a number that eight does not divide go along once more.
         let batch: [ParameterSample; BATCH] = std::array::from_fn(|k| samples[k.min(samples.len() - 1)]);
-        let runs = run_batch(case, &batch, (Resolution::COARSE, enough));
+        let runs = run_batch(case, &batch, Resolution::COARSE, enough);
         samples.iter().for_each(|_| case.watch.one_done());
         runs.into_iter().take(samples.len()).collect::<Vec<Run>>()
     };

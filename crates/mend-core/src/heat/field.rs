@@ -67,7 +67,7 @@ struct RowSpot {
 impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     #[inline(always)]
     fn spot(&self, j: usize, layer: usize) -> RowSpot {
-        let (cell, column) = (self.cell((0, j), layer), self.column((0, j)));
+        let (cell, column) = (self.cell((0, j), layer), self.column(0, j));
         RowSpot { cell, column, count: self.row * RUNS, layer }
     }
 

@@ -88,7 +88,7 @@ impl Iron {
         left.sort_by(|a, b| by_place(&joints[*a].at, &joints[*b].at));
         let mut visits = Vec::new();
         while let Some(first) = left.first().copied() {
-            let patch = self.patch_from(first, (&left, joints));
+            let patch = self.patch_from(first, &left, joints);
             left.retain(|k| *k != first && !patch.touches(joints[*k].at));
             visits.push(patch);
         }
@@ -101,7 +101,7 @@ impl Iron {
 
     /// The tip laid from the first of some joints along those that it covers most of; on a joint for itself so that it touches
     /// the fewest others.
-    fn patch_from(&self, first: usize, (left, joints): (&[usize], &[Joint])) -> TipPatch {
+    fn patch_from(&self, first: usize, left: &[usize], joints: &[Joint]) -> TipPatch {
         let (at, width) = (joints[first].at, self.tip.in_mm());
         let wanted = |patch: &TipPatch| left.iter().filter(|k| patch.touches(joints[**k].at)).count();
         let near =

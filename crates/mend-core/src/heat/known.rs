@@ -67,7 +67,7 @@ impl Knowledge {
     ///
     /// ```
     /// use mend_core::heat::known::{Knowledge, Teachable};
-    /// let (once, nothing) = (Knowledge::one(Teachable::Flow, (-0.1, 0.05)), Knowledge::NOTHING);
+    /// let (once, nothing) = (Knowledge::one(Teachable::Flow, -0.1, 0.05), Knowledge::NOTHING);
     /// assert_eq!(once.and(&nothing), once);
     /// ```
     pub fn and(&self, other: &Self) -> Self {
@@ -75,7 +75,7 @@ impl Knowledge {
     }
 
     /// One thing alone, by its mean and standard deviation.
-    pub fn one(what: Teachable, (mean, spread): (f64, f64)) -> Self {
+    pub fn one(what: Teachable, mean: f64, spread: f64) -> Self {
         let (mut made, k) = (Self::NOTHING, what as usize);
         made.precision[(k, k)] = 1.0 / (spread * spread);
         made.pull[k] = mean / (spread * spread);
@@ -252,7 +252,7 @@ mod tests {
 
     #[test]
     fn a_lesson_makes_the_belief_after_out_of_the_one_before() {
-        let said = Knowledge::one(Teachable::Jet, (-0.3, 0.08)).and(&Knowledge::one(Teachable::Flow, (0.1, 0.2)));
+        let said = Knowledge::one(Teachable::Jet, -0.3, 0.08).and(&Knowledge::one(Teachable::Flow, 0.1, 0.2));
         let after = blind().taught(&said);
         let lesson = after.lesson(&blind());
         let again = blind().taught(&lesson);
@@ -294,7 +294,7 @@ mod tests {
 
     #[test]
     fn a_thing_that_wanders_is_known_less_well_and_one_that_does_not_as_well_as_before() {
-        let known = Knowledge::one(Teachable::Jet, (-0.3, 0.1)).and(&Knowledge::one(Teachable::Conduction, (0.4, 0.1)));
+        let known = Knowledge::one(Teachable::Jet, -0.3, 0.1).and(&Knowledge::one(Teachable::Conduction, 0.4, 0.1));
         let mut by = TeachableValues::zeros();
         by[Teachable::Jet as usize] = 0.1;
         let later = blind().taught(&known.wandered(&by));
@@ -307,7 +307,7 @@ mod tests {
 
     #[test]
     fn nothing_is_ever_known_better_than_its_floor() {
-        let sure = (0..50).fold(Knowledge::NOTHING, |all, _| all.and(&Knowledge::one(Teachable::Flow, (0.0, 0.05))));
+        let sure = (0..50).fold(Knowledge::NOTHING, |all, _| all.and(&Knowledge::one(Teachable::Flow, 0.0, 0.05)));
         assert!((blind().taught(&sure).spread(Teachable::Flow) - FLOOR).abs() < 1e-9);
     }
 }

@@ -117,9 +117,9 @@ impl Mesh {
     pub fn under(&self, body: &Rect) -> Vec<((usize, usize), f64)> {
         let mut found = Vec::new();
         for j in 0..self.y.len() {
-            let deep = self.y.overlap(j, (body.near(), body.far()));
+            let deep = self.y.overlap(j, body.near(), body.far());
             for i in 0..self.x.len() {
-                let area = deep * self.x.overlap(i, (body.left(), body.right()));
+                let area = deep * self.x.overlap(i, body.left(), body.right());
                 if area > 0.0 && self.inside[self.column(i, j)] {
                     found.push(((i, j), area));
                 }

@@ -64,7 +64,7 @@ pub struct Network {
 
 impl Network {
     /// The lumps of `board` on `mesh`, the joints of the connector melting at `targets`, in their order.
-    pub fn from_board(board: &Board, mesh: &Mesh, (targets, ambient): (&[Melts], Temperature)) -> Self {
+    pub fn from_board(board: &Board, mesh: &Mesh, targets: &[Melts], ambient: Temperature) -> Self {
         let mut nodes = Nodes::default();
         let connector = &board.connector;
         let (skin, core) = add_body(&mut nodes, mesh, StandingBody::from_connector(connector));
@@ -80,7 +80,7 @@ impl Network {
         }
         let pegs = StandingBody::from_connector(connector);
         let pegs = Pegs { standing: &pegs, count: connector.pegs, core };
-        part.extend(add_pegs(&mut nodes, (mesh, board.stack.thickness), &pegs));
+        part.extend(add_pegs(&mut nodes, mesh, board.stack.thickness, &pegs));
         let components =
             board.components.iter().map(|n| add_body(&mut nodes, mesh, StandingBody::from_component(n)).0).collect();
         let under = |n: &Component| Under { columns: mesh.under(&n.covers()), layer: layer_of(mesh, n.face) };
@@ -182,7 +182,7 @@ struct Pegs<'a> {
 }
 
 /// Pegs go through the board: their plastic is a node between the body's core and every layer below it. Answers the node.
-fn add_pegs(nodes: &mut Nodes, (mesh, thickness): (&Mesh, Length), pegs: &Pegs<'_>) -> Option<usize> {
+fn add_pegs(nodes: &mut Nodes, mesh: &Mesh, thickness: Length, pegs: &Pegs<'_>) -> Option<usize> {
     let Pegs { standing, count, core } = *pegs;
     if count == 0 {
         return None;
@@ -283,7 +283,7 @@ pub(crate) fn joint_conductance(joint: &Joint) -> f64 {
 }
 
 /// What a joint takes up until it is liquid and this much warmer, J.
-pub(crate) fn stored_j(joint: &Joint, (board, rise_k): (&Board, f64)) -> f64 {
+pub(crate) fn stored_j(joint: &Joint, board: &Board, rise_k: f64) -> f64 {
     let volume = joint.solder_volume(board.stack.thickness);
     (volume * SOLDER_CAPACITY * 1e-9 + pin_capacity(joint)) * rise_k + volume * SOLDER_LATENT
 }
@@ -318,7 +318,7 @@ mod tests {
         let targets = bench.composition.targets(&bench.board).expect("computed");
         let nominal = crate::heat::parameters::ParameterSample::nominal();
         let targets: Vec<Melts> = targets.iter().map(|target| nominal.melts(target)).collect();
-        Network::from_board(&bench.board, &mesh, (&targets, AMBIENT))
+        Network::from_board(&bench.board, &mesh, &targets, AMBIENT)
     }
 
     #[test]

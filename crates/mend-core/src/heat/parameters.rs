@@ -151,7 +151,7 @@ impl ParameterSample {
         let (known, bell) = (Uncertainty::blind(case), Normal::standard());
         let columns = latin_hypercube(count, DIMENSIONS);
         let draw = |k: usize| Draw { at: std::array::from_fn(|d| columns[d][k]), bell: &bell };
-        (0..count).map(|k| Self::from_draw(&draw(k), (&known, belief))).collect()
+        (0..count).map(|k| Self::from_draw(&draw(k), &known, belief)).collect()
     }
 
     /// The middle of every guess, with what has been learnt of a case.
@@ -186,7 +186,7 @@ impl ParameterSample {
         }
     }
 
-    fn from_draw(draw: &Draw<'_>, (known, belief): (&Uncertainty, &Belief)) -> Self {
+    fn from_draw(draw: &Draw<'_>, known: &Uncertainty, belief: &Belief) -> Self {
         let standing = |family: usize| MaterialBias {
             longer: LONGER_SPREAD * draw.bell(15 + 2 * family),
             more_k: MORE_SPREAD_K * draw.bell(16 + 2 * family),

@@ -258,7 +258,7 @@ mod tests {
     #[test]
     fn seconds_count_stages_and_the_changes_between_them() {
         let bench = Bench::try_new().expect("the example");
-        let stage = usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+        let stage = usual::soak(&bench.board, &bench.station, &bench.recipe.air.expect("hot air"));
         let recipe = Recipe { preheat: vec![stage.clone(), stage], ..bench.recipe };
         assert_eq!((recipe.seconds_before(), recipe.seconds()), (100, 340));
         assert_eq!(recipe.airs().count(), 3);

@@ -137,7 +137,7 @@ where
         let mut air = stage.air_at(&ways);
         for round in &stage.rounds {
             let (first, here) = (round.place(0), round.place(second));
-            air.iter_mut().for_each(|air| moved(air, (first, here), round.drive));
+            air.iter_mut().for_each(|air| moved(air, first, here, round.drive));
             let before = second.checked_sub(1).and_then(|before| round.place(before));
             if let Some((from, to)) = before.zip(here).filter(|(from, to)| from != to) {
                 self.simulation.hand_on(from, to);
@@ -205,7 +205,7 @@ impl<'a> SetUp<'a> {
         let mut mesh = Mesh::from_board(case.board, model.resolution, parameters.conduction);
         mesh.slab.capacity *= parameters.capacity * (1.0 + case.board.stack.crowding.adds());
         let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
-        let mut network = Network::from_board(case.board, &mesh, (&melting, case.ambient));
+        let mut network = Network::from_board(case.board, &mesh, &melting, case.ambient);
         network.attach((case.board, &mesh), case.recipe, case.station.iron);
         network.thermocouples = case.thermocouples.iter().map(|taped| taped.spot(&mesh, &network.components)).collect();
         if !case.purpose.has_part() {
@@ -219,7 +219,7 @@ impl<'a> SetUp<'a> {
         }
         let radiation = if model.linear { Radiation::Linear } else { Radiation::Full };
         let ambient = Ambient { temperature: case.ambient, loss: LOSS_SCALE * parameters.loss, radiation };
-        let covered = covered((case.board, case.purpose.has_part()), &mesh);
+        let covered = covered(case.board, case.purpose.has_part(), &mesh);
         let shielding = Shielding::from_shields(&case.recipe.shields, &mesh, parameters.shield);
         Self { case, parameters, mesh, network, covered, shielding, ambient }
     }

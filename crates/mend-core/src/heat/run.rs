@@ -105,7 +105,7 @@ pub fn run_until(
     resolution: Resolution,
     enough: &dyn Fn(&Run) -> bool,
 ) -> Run {
-    let [run] = run_batch(case, std::array::from_ref(parameters), (resolution, enough));
+    let [run] = run_batch(case, std::array::from_ref(parameters), resolution, enough);
     run
 }
 
@@ -138,14 +138,15 @@ pub fn run_to_release(case: &Case<'_>, parameters: &ParameterSample, resolution:
 /// let melting = bench.composition.targets(&bench.board).expect("computed");
 /// let (order, nominal) = (bench.order(), ParameterSample::nominal());
 /// let case = order.case(&melting);
-/// let runs = run_batch(&case, &[nominal; 8], (Resolution::COARSE, &|_| false));
+/// let runs = run_batch(&case, &[nominal; 8], Resolution::COARSE, &|_| false);
 /// let (alone, batch) = (run(&case, &nominal, Resolution::COARSE).release, runs[7].release);
 /// assert!((alone.expect("it melts") - batch.expect("it melts")).abs() < 0.01);
 /// ```
 pub fn run_batch<const RUNS: usize>(
     case: &Case<'_>,
     parameters: &[ParameterSample; RUNS],
-    (resolution, enough): (Resolution, &dyn Fn(&Run) -> bool),
+    resolution: Resolution,
+    enough: &dyn Fn(&Run) -> bool,
 ) -> [Run; RUNS]
 where
     f32: Sweep<RUNS>,

@@ -90,7 +90,7 @@ impl Round {
 }
 
 /// A tip that a stage begins with at its first place is elsewhere by now.
-pub(super) fn moved(air: &mut BoundaryConditions, (first, here): (Option<usize>, Option<usize>), drive: TipDrive) {
+pub(super) fn moved(air: &mut BoundaryConditions, first: Option<usize>, here: Option<usize>, drive: TipDrive) {
     first.into_iter().for_each(|tip| air.let_go(tip));
     here.into_iter().for_each(|tip| air.hold(tip, drive));
 }

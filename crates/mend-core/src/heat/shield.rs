@@ -206,7 +206,7 @@ pub struct Screen {
 
 impl Screen {
     /// (h, h x gas) below it of a jet's `(h, q)`, in air that `both` joins to the quiet convection.
-    pub fn below(&self, (h, q): (f64, f64), both: impl Fn(f64) -> f64) -> (f64, f64) {
+    pub fn below(&self, h: f64, q: f64, both: impl Fn(f64) -> f64) -> (f64, f64) {
         if self.resistance.is_infinite() {
             return (0.0, 0.0);
         }
@@ -233,7 +233,7 @@ mod tests {
         for (h, left) in table {
             let kinds = [tape(1), tape(3), ShieldKind::AluminiumTape, tent(1.0), tent(3.0)];
             for (kind, left) in kinds.iter().zip(left) {
-                let (below, q) = kind.screen(1.0).below((h, h * 300.0), |h| h);
+                let (below, q) = kind.screen(1.0).below(h, h * 300.0, |h| h);
                 assert!((below / h - left).abs() < 0.006, "{kind:?} at {h}: {}", below / h);
                 assert!((q / (300.0 * below) - 1.0).abs() < 1e-9, "the gas stays as hot");
             }

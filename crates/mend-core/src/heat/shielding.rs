@@ -69,12 +69,11 @@ impl Shielding {
 
 /// Columns under a rectangle, with the share of the column that it covers.
 pub(crate) fn columns_under(mesh: &Mesh, area: &Rect) -> Vec<(usize, f64)> {
-    let share = |axis: &super::axis::Axis, i: usize, span: (f64, f64)| axis.overlap(i, span) / axis.width(i);
     let mut found = Vec::new();
     for j in 0..mesh.y.len() {
-        let deep = share(&mesh.y, j, (area.near(), area.far()));
+        let deep = mesh.y.overlap(j, area.near(), area.far()) / mesh.y.width(j);
         for i in (0..mesh.x.len()).filter(|_| deep > 0.0) {
-            let part = deep * share(&mesh.x, i, (area.left(), area.right()));
+            let part = deep * mesh.x.overlap(i, area.left(), area.right()) / mesh.x.width(i);
             if part > 0.0 && mesh.inside[mesh.column(i, j)] {
                 found.push((mesh.column(i, j), part));
             }

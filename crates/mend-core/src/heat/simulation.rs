@@ -90,14 +90,14 @@ impl<R: Sweep> Simulation<R> {
 impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
     /// A batch of runs, each with its own material and lumps, at rest at ambient temperature.
     pub fn batch((mesh, slabs): (Mesh, [Slab; RUNS]), nodes: [Nodes; RUNS], room: Room, step: f64) -> Self {
-        let coefficients = Coefficients::batch((&mesh, &slabs), room.0, room.1);
+        let coefficients = Coefficients::batch(&mesh, &slabs, room.0, room.1);
         let dz = mesh.layer_thickness();
         let place = |link: &CellLink| {
             let volume = mesh.area(link.column.0, link.column.1) * dz;
             (coefficients.cell(link.column, link.layer), slabs.map(|slab| 1.0 / (slab.capacity * volume)))
         };
         let lumps = LumpedNodes::new(&nodes, place);
-        let state = State::at_rest(lumps, (coefficients.values(), nodes[0].nodes.len()));
+        let state = State::at_rest(lumps, coefficients.values(), nodes[0].nodes.len());
         let mut made = Self { mesh, slabs, coefficients, nodes, step, weights: Vec::new(), state };
         made.choose_stages();
         made
@@ -125,9 +125,14 @@ impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
         let nx = self.mesh.x.len();
         let inside = (0..self.mesh.inside.len()).filter(|c| self.mesh.inside[*c]);
         // Through the thickness, the cell with the strongest link counts.
-        let place = |at, layer| self.coefficients.cell(at, layer) / RUNS;
-        let strongest = |at| (0..self.mesh.layers).map(|l| into_cells[place(at, l)]).fold(0.0, f64::max);
-        let board = inside.map(|c| (c % nx, c / nx)).map(|at| self.coefficients.fastest(at, run) + strongest(at));
+        let strongest = |i, j| {
+            let cell = |layer| self.coefficients.cell((i, j), layer) / RUNS;
+            (0..self.mesh.layers).map(|layer| into_cells[cell(layer)]).fold(0.0, f64::max)
+        };
+        let board = inside.map(|c| {
+            let (i, j) = (c % nx, c / nx);
+            self.coefficients.fastest(i, j, run) + strongest(i, j)
+        });
         board.fold(lumps, f64::max)
     }
 

@@ -42,7 +42,7 @@ pub trait Sweep<const RUNS: usize = 1>: Real {
 
 impl<R: Sweep<RUNS>, const RUNS: usize> State<R, RUNS> {
     /// At rest at ambient temperature: so many `values` of the field, so many `nodes`.
-    pub(super) fn at_rest(lumps: LumpedNodes<RUNS>, (values, nodes): (usize, usize)) -> Self {
+    pub(super) fn at_rest(lumps: LumpedNodes<RUNS>, values: usize, nodes: usize) -> Self {
         let field = || vec![R::zero(); values];
         let each = || vec![[0.0; RUNS]; nodes];
         Self {

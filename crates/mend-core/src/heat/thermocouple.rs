@@ -57,7 +57,7 @@ impl Thermocouple {
 }
 
 impl ThermocoupleCurve {
-    pub(super) fn record<const RUNS: usize>(&mut self, spot: &BeadSpot, (state, from): (&RunView<'_, f32, RUNS>, f32))
+    pub(super) fn record<const RUNS: usize>(&mut self, spot: &BeadSpot, state: &RunView<'_, f32, RUNS>, from: f32)
     where
         f32: Sweep<RUNS>,
     {

@@ -49,7 +49,7 @@ impl Traces {
         self.pads.push(cells(&network.pads));
         self.laminate.push(state.hottest_face() as f32 + from);
         let taped = self.thermocouples.iter_mut().zip(&network.thermocouples);
-        taped.for_each(|(curve, cells)| curve.record(cells, (state, from)));
+        taped.for_each(|(curve, cells)| curve.record(cells, state, from));
     }
 
     /// Seconds recorded, second 0 included.

@@ -85,7 +85,7 @@ impl Soak {
         while past < case.recipe.seconds_before() {
             full.begin(stage);
             let seconds = full.stages[stage].seconds;
-            before.append(follow_with(&mut full, (seconds, case), Rig::tools_go_on));
+            before.append(follow_with(&mut full, seconds, case, Rig::tools_go_on));
             (stage, past) = (stage + 1, past + seconds);
         }
         Some(Self { before, board: full.simulation })
@@ -104,10 +104,10 @@ impl Soak {
 
 /// With tools that stay where they are, as a linear model has them.
 fn follow(rig: &mut Rig, seconds: usize, case: &Case<'_>) -> Traces {
-    follow_with(rig, (seconds, case), |_| ())
+    follow_with(rig, seconds, case, |_| ())
 }
 
-fn follow_with(rig: &mut Rig, (seconds, case): (usize, &Case<'_>), before_each: impl Fn(&mut Rig)) -> Traces {
+fn follow_with(rig: &mut Rig, seconds: usize, case: &Case<'_>, before_each: impl Fn(&mut Rig)) -> Traces {
     let mut traces = Traces::from_network(&rig.network);
     traces.record(&rig.simulation.of(0), &rig.network, 0.0);
     for _ in 0..seconds {

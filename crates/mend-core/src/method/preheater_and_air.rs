@@ -56,7 +56,7 @@ impl Method for PreheaterAndAir {
         let preheater = Preheater { set: PREHEATER, ..usual::preheater(subject.board) };
         let during = HeatingAids { preheater: Some(preheater), ..HeatingAids::default() };
         let warm = HeatingStage { lasts: Duration::seconds(WARM_S), ..usual::warm(during.clone()) };
-        let space = AirSpace::from_subject(subject, (&[15.0, 25.0], &[Motion::Still, Motion::AlongRow]));
+        let space = AirSpace::from_subject(subject, &[15.0, 25.0], &[Motion::Still, Motion::AlongRow]);
         let start = |aim: [f64; 2]| {
             let air = HotAir { face: subject.board.connector.face, aim, ..usual::air(subject.board, subject.station) };
             let recipe = Recipe { preheat: vec![warm.clone()], during: during.clone(), ..Recipe::from(air) };

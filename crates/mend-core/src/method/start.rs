@@ -74,7 +74,7 @@ pub struct AirSpace {
 
 impl AirSpace {
     /// Everything the station gives, at distances and with motions as they suit a face.
-    pub fn from_subject(subject: &Subject<'_>, (distances, motions): (&[f64], &[Motion])) -> Self {
+    pub fn from_subject(subject: &Subject<'_>, distances: &[f64], motions: &[Motion]) -> Self {
         let station = subject.station;
         let (weak, strong) = station.flow_range;
         let (weak, strong) = (weak.in_litres_per_minute(), strong.in_litres_per_minute());
@@ -111,7 +111,8 @@ pub const ABOVE: (&[f64], &[Motion]) = (&[8.0, 15.0, 25.0], &[Motion::Sweeping, 
 pub(crate) fn air(subject: &Subject<'_>, composition: JointComposition, face: Face) -> Start {
     let below = face == subject.board.hanging();
     let recipe = Recipe::from(HotAir { face, ..usual::air(subject.board, subject.station) });
-    let vary = Vary::Air(AirSpace::from_subject(subject, if below { BELOW } else { ABOVE }));
+    let (distances, motions) = if below { BELOW } else { ABOVE };
+    let vary = Vary::Air(AirSpace::from_subject(subject, distances, motions));
     Start { composition, recipe, vary }
 }
 

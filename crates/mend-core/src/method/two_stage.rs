@@ -43,7 +43,7 @@ impl Method for TwoStage {
     fn starts(&self, subject: &Subject<'_>) -> Vec<Start> {
         let plain = air(subject, unfed(subject.composition), subject.board.connector.face);
         let soaked = |seconds: f64| {
-            let soak = plain.recipe.air.map(|air| usual::soak((subject.board, subject.station), &air));
+            let soak = plain.recipe.air.map(|air| usual::soak(subject.board, subject.station, &air));
             let lasts = Duration::seconds(seconds);
             let preheat = soak.into_iter().map(|soak| HeatingStage { lasts, ..soak }).collect();
             Start { recipe: Recipe { preheat, ..plain.recipe.clone() }, ..plain.clone() }

@@ -62,10 +62,10 @@ pub(crate) fn widest_nozzle(station: &Station, air: &HotAir) -> Length {
 /// use mend_core::example::Bench;
 /// let bench = Bench::try_new().expect("the example");
 /// use mend_core::method::usual::soak;
-/// let stage = soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+/// let stage = soak(&bench.board, &bench.station, &bench.recipe.air.expect("hot air"));
 /// assert_eq!((stage.lasts.in_seconds(), stage.air.expect("air").face), (45.0, bench.board.hanging()));
 /// ```
-pub fn soak((board, station): (&Board, &Station), air: &HotAir) -> HeatingStage {
+pub fn soak(board: &Board, station: &Station, air: &HotAir) -> HeatingStage {
     let (strong, coolest) = (station.flow_range.1.in_litres_per_minute(), station.set_range.0.in_celsius());
     let below = HotAir {
         set: Temperature::celsius(air.set.in_celsius().min(SOAK_C).max(coolest)),

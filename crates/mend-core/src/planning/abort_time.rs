@@ -59,7 +59,7 @@ impl Outcome<'_> {
 impl AbortTime {
     /// The line over what came of all samples, in a last stage that begins at `from_s` and lasts `longest_s`. A damage before it
     /// puts the line at its very beginning.
-    pub(super) fn from_outcomes(outcomes: &[Outcome<'_>], (from_s, longest_s): (f64, f64)) -> Self {
+    pub(super) fn from_outcomes(outcomes: &[Outcome<'_>], from_s: f64, longest_s: f64) -> Self {
         let mut damages: Vec<f64> = outcomes.iter().map(Outcome::damage_s).collect();
         damages.sort_by(f64::total_cmp);
         let mut at_s = quantile(&damages, 0.1).unwrap_or(f64::INFINITY).floor().max(from_s);
@@ -94,7 +94,7 @@ mod tests {
         let damages: Vec<(Option<f64>, Option<Damage>)> = outcomes.iter().map(|(r, d)| (*r, damage(d))).collect();
         let outcomes: Vec<Outcome<'_>> =
             damages.iter().map(|(release, damage)| Outcome { release: *release, damage }).collect();
-        AbortTime::from_outcomes(&outcomes, stage)
+        AbortTime::from_outcomes(&outcomes, stage.0, stage.1)
     }
 
     #[test]

@@ -33,7 +33,7 @@ impl Happening {
     }
 
     /// Read back; `row` is what it is about, `reason` that of an entry of the ledger.
-    pub fn named(name: &str, (row, reason): (&str, &str)) -> Option<Self> {
+    pub fn named(name: &str, row: &str, reason: &str) -> Option<Self> {
         match name {
             "go" => Some(Self::Go),
             "stopped" => Some(Self::Stopped),

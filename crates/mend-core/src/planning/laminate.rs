@@ -104,7 +104,7 @@ mod tests {
     fn a_longer_soak_is_more_for_the_laminate_and_the_last_joint_is_named() {
         let mut bench = Bench::try_new().expect("the example");
         let plain = plan_alone(&bench.order()).expect("it can be computed");
-        let stage = crate::method::usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+        let stage = crate::method::usual::soak(&bench.board, &bench.station, &bench.recipe.air.expect("hot air"));
         bench.recipe.preheat = vec![stage];
         let soaked = plan_alone(&bench.order()).expect("it can be computed");
         let over = |plan: &crate::planning::plan::Plan| plan.laminate.expect("samples").over_tg_s.mid;

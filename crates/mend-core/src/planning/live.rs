@@ -59,23 +59,25 @@ impl Watching {
     /// ```
     pub fn try_new(order: &Order<'_>, thermocouples: &[Thermocouple]) -> Result<Self, Unplanned> {
         order.checked()?;
-        Self::run((order, thermocouples), RUNS, None)
+        Self::run(order, thermocouples, RUNS, None)
     }
 
     /// A new ensemble, drawn from what the runs say that are weighed like this.
     pub fn renewed(
         &self,
-        (order, thermocouples): (&Order<'_>, &[Thermocouple]),
+        order: &Order<'_>,
+        thermocouples: &[Thermocouple],
         weights: &RunWeights,
     ) -> Result<Self, Unplanned> {
         let points: Vec<(TeachableValues, f64)> = self.drawn.iter().map(|(at, _)| *at).zip(weights.iter()).collect();
         let proposal = Belief::from_points(&points).towards(&self.believed, SHRUNK).widened(WIDENED);
-        Self::run((order, thermocouples), RUNS_ANEW, Some((&self.believed, &proposal)))
+        Self::run(order, thermocouples, RUNS_ANEW, Some((&self.believed, &proposal)))
     }
 
     /// So many runs of an order; from the first belief, or drawn from another.
     fn run(
-        (order, thermocouples): (&Order<'_>, &[Thermocouple]),
+        order: &Order<'_>,
+        thermocouples: &[Thermocouple],
         count: usize,
         anew: Option<(&Belief, &Belief)>,
     ) -> Result<Self, Unplanned> {

@@ -21,10 +21,10 @@ pub enum Loose {
 
 /// Every component under some air.
 pub(crate) fn loose(board: &Board, air: Option<&Blowing>, shields: &[Shield]) -> Vec<Loose> {
-    board.components.iter().map(|n| becomes(board, n, (air, shields))).collect()
+    board.components.iter().map(|n| becomes(board, n, air, shields)).collect()
 }
 
-fn becomes(board: &Board, n: &Component, (air, shields): (Option<&Blowing>, &[Shield])) -> Loose {
+fn becomes(board: &Board, n: &Component, air: Option<&Blowing>, shields: &[Shield]) -> Loose {
     let held = shields.iter().any(|s| s.covers(n.face, &n.body) > HELD_BY_COVER);
     match n.soldered() > 0.0 && !held {
         true if n.face == board.hanging() && hang(n) >= 1.0 => Loose::Drops,

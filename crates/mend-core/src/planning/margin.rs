@@ -135,7 +135,7 @@ pub struct RowHead {
 
 impl Margin {
     /// The row with its tightest margin computed, `wanted_k` as the margin below which it is near.
-    pub fn from_marks(head: RowHead, marks: Vec<MarginMark>, (line_c, wanted_k): (f64, f64)) -> Self {
+    pub fn from_marks(head: RowHead, marks: Vec<MarginMark>, line_c: f64, wanted_k: f64) -> Self {
         let RowHead { kind, name, detail } = head;
         let margin = |mark: &MarginMark| match kind {
             MarginKind::Joints => mark.temperature_c.low - line_c,
@@ -148,7 +148,7 @@ impl Margin {
     }
 
     /// The same against a line that is itself a band: its half width, and the margin as the samples saw it.
-    pub fn against_a_spread(self, (line_spread_k, headroom_k): (f64, f64), wanted_k: f64) -> Self {
+    pub fn against_a_spread(self, line_spread_k: f64, headroom_k: f64, wanted_k: f64) -> Self {
         Self { line_spread_k, headroom_k, status: LimitStatus::from_headroom(headroom_k, wanted_k), ..self }
     }
 
@@ -198,7 +198,8 @@ mod tests {
         Margin::from_marks(
             RowHead { kind, name: "x".to_owned(), detail: MarginDetail::HottestPlace },
             vec![mark],
-            (line, 15.0),
+            line,
+            15.0,
         )
     }
 

@@ -90,7 +90,7 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let of_outcome = |run| Trial { run: Cow::Borrowed(run), limits: Cow::Borrowed(&outcome.limits) };
     let now = of_outcome(&outcome.coarse);
     let tried = moves(order, &now).into_par_iter().map(|(what, recipe)| {
-        let trial = Trial::run(order, case, (&recipe, &nominal));
+        let trial = Trial::run(order, case, &recipe, &nominal);
         case.watch.one_done();
         (what, recipe, trial)
     });
@@ -103,7 +103,7 @@ pub(super) fn next_move(outcome: &PlanRuns<'_>) -> Option<Move> {
     let present = Odds::from_trials(&present, order.recipe);
     let samples: Vec<ParameterSample> = some().map(|run| run.parameters).collect();
     let judged = tried.into_par_iter().map(|tried| {
-        let trials = Trial::run_all(order, case, (&tried.1, &samples));
+        let trials = Trial::run_all(order, case, &tried.1, &samples);
         (Odds::from_trials(&trials, &tried.1), tried)
     });
     let judged: Vec<(Odds, (Change, Recipe, Trial<'_>))> = judged.collect();
@@ -133,14 +133,14 @@ impl Odds {
 }
 
 impl Trial<'_> {
-    fn run(order: &Order<'_>, case: &Case<'_>, (recipe, parameters): (&Recipe, &ParameterSample)) -> Self {
+    fn run(order: &Order<'_>, case: &Case<'_>, recipe: &Recipe, parameters: &ParameterSample) -> Self {
         let case = Case { recipe, ..*case };
         let limits = limits(&Order { recipe, ..*order }, &case);
         let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage_of(&limits, run).is_some());
         Self { run: Cow::Owned(run), limits: Cow::Owned(limits) }
     }
 
-    fn run_all(order: &Order<'_>, case: &Case<'_>, (recipe, samples): (&Recipe, &[ParameterSample])) -> Vec<Self> {
+    fn run_all(order: &Order<'_>, case: &Case<'_>, recipe: &Recipe, samples: &[ParameterSample]) -> Vec<Self> {
         let case = Case { recipe, ..*case };
         let limits = limits(&Order { recipe, ..*order }, &case);
         let runs = run_all(&case, samples, &|run| first_damage_of(&limits, run).is_some());

@@ -91,7 +91,7 @@ impl<'a> Order<'a> {
     /// What the rules have to say of its inputs; an error where that forbids to compute.
     pub(super) fn checked(&self) -> Result<Vec<Finding>, Vec<Finding>> {
         let mut findings = rules::check(self.board);
-        findings.extend(settings::check(self.recipe, (self.station, self.known), self.board));
+        findings.extend(settings::check(self.recipe, self.station, self.known, self.board));
         findings.extend(covered_joints(self.board, &self.recipe.shields));
         findings.extend(self.composition.check(self.board));
         if any_blocking(&findings) { Err(findings) } else { Ok(findings) }

@@ -71,7 +71,7 @@ pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
     let flows: Vec<Flow> = (0..FLOWS).map(|k| Flow::litres_per_minute(even(flow_range, FLOWS, k))).collect();
     order.watch.expect(FLOWS);
     let row = |flow: &Flow| {
-        let row = row(order, &melting, (*flow, &sets));
+        let row = row(order, &melting, *flow, &sets);
         order.watch.one_done();
         row
     };
@@ -95,7 +95,7 @@ pub fn process_window(order: &Order<'_>) -> Result<ProcessWindow, Unplanned> {
 type PointAndDamaged = (WindowPoint, Option<Damaged>);
 
 /// All set temperatures at one flow.
-fn row(order: &Order<'_>, melting: &[MeltTarget], (flow, sets): (Flow, &[Temperature])) -> Vec<PointAndDamaged> {
+fn row(order: &Order<'_>, melting: &[MeltTarget], flow: Flow, sets: &[Temperature]) -> Vec<PointAndDamaged> {
     let Some(air) = order.recipe.air else { return Vec::new() };
     let at = |set: Temperature| Recipe { air: Some(HotAir { set, flow, ..air }), ..order.recipe.clone() };
     let middle = at(sets[sets.len() / 2]);

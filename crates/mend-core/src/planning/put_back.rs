@@ -126,10 +126,10 @@ impl Sought<'_> {
         let middle = (low.in_litres_per_minute() * high.in_litres_per_minute()).sqrt().round();
         let flows = [low, Flow::litres_per_minute(middle)];
         let sets = sets(self.order.station, self.liquid_at);
-        flows.into_iter().flat_map(|flow| sets.iter().map(move |set| (flow, *set))).map(|of| self.air(of)).collect()
+        flows.into_iter().flat_map(|flow| sets.iter().map(move |set| self.air(flow, *set))).collect()
     }
 
-    fn air(&self, (flow, set): (Flow, Temperature)) -> HotAir {
+    fn air(&self, flow: Flow, set: Temperature) -> HotAir {
         let (board, station, at) = (self.order.board, self.order.station, self.component().body.centre);
         let narrowest = station.nozzles.iter().copied().reduce(|a, b| if b < a { b } else { a });
         let middle = board.connector.body.centre;
@@ -168,7 +168,7 @@ impl Sought<'_> {
         let times: Vec<Option<f64>> = runs.iter().map(|run| self.liquid(run)).collect();
         let limits = self.others(limits(&order, &case));
         let judged: Vec<JudgedBlow> =
-            runs.iter().zip(&times).map(|(run, at)| JudgedBlow::of((run, *at), &limits)).collect();
+            runs.iter().zip(&times).map(|(run, at)| JudgedBlow::of(run, *at, &limits)).collect();
         let whole = judged.iter().filter(|judged| judged.liquid && judged.hurt.is_none()).count();
         let blowing = usual_blowing(order.station, &air, &order.board.connector.body);
         Ok(PutBack {
@@ -178,7 +178,7 @@ impl Sought<'_> {
             liquid: TimeBand::from_times(&times, 1.0),
             chance: whole as f64 / SAMPLES as f64,
             hurts: most_often(judged.into_iter().filter_map(|judged| judged.hurt)),
-            headroom_k: self.headroom((&runs, &times), &limits),
+            headroom_k: self.headroom(&runs, &times, &limits),
             also_melts: also_melts(order.board, &runs, &times),
             held: push(&blowing, self.component()) >= 0.5,
         })
@@ -195,7 +195,7 @@ impl Sought<'_> {
         limits.into_iter().filter(|limit| limit.watched != LimitSubject::OwnJoints(self.k)).collect()
     }
 
-    fn headroom(&self, (runs, times): (&[Run], &[Option<f64>]), limits: &[Limit]) -> Option<Band> {
+    fn headroom(&self, runs: &[Run], times: &[Option<f64>], limits: &[Limit]) -> Option<Band> {
         let own = limits.iter().find(|limit| limit.watched == LimitSubject::Component(self.k))?;
         let left =
             |(run, at): (&Run, &Option<f64>)| Some(own.headroom(&run.traces, (at.as_ref()? + HAND_S) as usize + 1));
@@ -210,7 +210,7 @@ struct JudgedBlow {
 }
 
 impl JudgedBlow {
-    fn of((run, at): (&Run, Option<f64>), limits: &[Limit]) -> Self {
+    fn of(run: &Run, at: Option<f64>, limits: &[Limit]) -> Self {
         let ends = at.unwrap_or(LONGEST_S) + HAND_S;
         let hurt = first_damage_of(limits, run).filter(|damage| damage.at_s <= ends).map(|damage| damage.to);
         Self { liquid: at.is_some(), hurt }

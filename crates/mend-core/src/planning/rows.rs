@@ -67,9 +67,10 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let row = Margin::from_marks(
             RowHead { kind: MarginKind::Joints, name: (*name).to_owned(), detail },
             marks,
-            (line, JOINT_WANTED_K),
+            line,
+            JOINT_WANTED_K,
         );
-        let row = row.against_a_spread((spread, headroom_k), JOINT_WANTED_K);
+        let row = row.against_a_spread(spread, headroom_k, JOINT_WANTED_K);
         match own.first() {
             Some(k) => row.after(after_stages(outcome, |run| &run.traces.joints[*k])),
             None => row,
@@ -80,14 +81,14 @@ fn joint_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
 
 /// A row of one thing that stands its heat for a while. Its line is where its highest temperature would lie if the whole history
 /// were hotter by what is left of it.
-fn stood_row(outcome: &PlanRuns<'_>, head: RowHead, (mark, stood): (String, Stood)) -> Option<Margin> {
+fn stood_row(outcome: &PlanRuns<'_>, head: RowHead, mark: String, stood: Stood) -> Option<Margin> {
     let Stood { watched, stands, wanted_k } = stood;
     let temperature_c = outcome.band(|run| Some(outcome.highest(run, watched)))?;
     let left = |run: &Run| stands.under(&run.parameters).headroom(outcome.history(run, watched));
     let left = outcome.band(|run| Some(left(run)))?;
     let line_c = temperature_c.mid + left.mid;
-    let row = Margin::from_marks(head, vec![MarginMark { name: mark, temperature_c }], (line_c, wanted_k));
-    let row = row.against_a_spread((stands.spread_k(), left.low), wanted_k);
+    let row = Margin::from_marks(head, vec![MarginMark { name: mark, temperature_c }], line_c, wanted_k);
+    let row = row.against_a_spread(stands.spread_k(), left.low, wanted_k);
     let hot = stands.counts_from_c().map(|above_c| {
         let seconds = outcome.history(&outcome.fine, watched).filter(|t| *t >= above_c).count();
         HotFor { s: seconds as f64, above_c }
@@ -113,7 +114,7 @@ fn body_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let head = RowHead { kind: MarginKind::Body, name: connector.name.clone(), detail };
     let stands = Tolerance::from_material(material, material.limit());
     let stood = Stood { watched: LimitSubject::Body, stands, wanted_k: material.wanted_margin().in_kelvin() };
-    let row = stood_row(outcome, head, (connector.name.clone(), stood))?;
+    let row = stood_row(outcome, head, connector.name.clone(), stood)?;
     Some(if outcome.order.keeps_part() { row } else { row.expendable() })
 }
 
@@ -128,7 +129,7 @@ fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
         let head = RowHead { kind: MarginKind::Component, name: n.name.clone(), detail };
         let (watched, stands) = (LimitSubject::Component(k), Tolerance::from_component(n));
         let stood = Stood { watched, stands, wanted_k: n.material.wanted_margin().in_kelvin() };
-        Some(of_the_board(outcome, stood_row(outcome, head, (n.name.clone(), stood))?))
+        Some(of_the_board(outcome, stood_row(outcome, head, n.name.clone(), stood)?))
     };
     outcome.case.board.components.iter().enumerate().filter_map(row).collect()
 }
@@ -136,5 +137,5 @@ fn component_rows(outcome: &PlanRuns<'_>) -> Vec<Margin> {
 fn laminate_row(outcome: &PlanRuns<'_>) -> Option<Margin> {
     let head = RowHead { kind: MarginKind::Laminate, name: String::new(), detail: MarginDetail::HottestPlace };
     let stood = Stood { watched: LimitSubject::Laminate, stands: LAMINATE, wanted_k: LAMINATE_WANTED_K };
-    Some(of_the_board(outcome, stood_row(outcome, head, (String::new(), stood))?))
+    Some(of_the_board(outcome, stood_row(outcome, head, String::new(), stood)?))
 }

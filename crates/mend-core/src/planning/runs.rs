@@ -56,8 +56,8 @@ impl<'a> PlanRuns<'a> {
         case.watch.wanted()?;
         let damages: Vec<Option<Damage>> = samples.iter().map(damage).collect();
         let outcomes = samples.iter().zip(&damages).map(|(run, damage)| Outcome { release: run.release, damage });
-        let stage = (fine.last_from, case.recipe.longest.in_seconds());
-        let abort = AbortTime::from_outcomes(&outcomes.collect::<Vec<_>>(), stage);
+        let longest_s = case.recipe.longest.in_seconds();
+        let abort = AbortTime::from_outcomes(&outcomes.collect::<Vec<_>>(), fine.last_from, longest_s);
         Ok(Self { order, case, limits, fine, coarse, samples, damages, abort })
     }
 

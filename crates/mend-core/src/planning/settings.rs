@@ -49,9 +49,9 @@ impl Ranges {
 const WARM_C: (f64, f64) = (-10.0, 180.0);
 
 /// All objections to a recipe. A blocking one means that there is nothing to compute.
-pub(crate) fn check(recipe: &Recipe, (station, known): (&Station, &Knowledge), board: &Board) -> Vec<Finding> {
+pub(crate) fn check(recipe: &Recipe, station: &Station, known: &Knowledge, board: &Board) -> Vec<Finding> {
     let mut ranges = Ranges::default();
-    recipe.air.iter().for_each(|air| check_air(air, (station, ""), &mut ranges));
+    recipe.air.iter().for_each(|air| check_air(air, station, "", &mut ranges));
     ranges.within("longest_s", (recipe.longest.in_seconds(), Unit::Seconds), (20.0, 600.0));
     if let Some(begins) = recipe.begins_at {
         ranges.within("begins_at_c", (begins.in_celsius(), Unit::Celsius), WARM_C);
@@ -61,11 +61,11 @@ pub(crate) fn check(recipe: &Recipe, (station, known): (&Station, &Knowledge), b
         ranges.within(&format!("{place}lasts_s"), (stage.lasts.in_seconds(), Unit::Seconds), (1.0, 600.0));
         ranges.within(&format!("{place}change_s"), (stage.change.in_seconds(), Unit::Seconds), (0.0, 120.0));
         if let Some(air) = &stage.air {
-            check_air(air, (station, &place), &mut ranges);
+            check_air(air, station, &place, &mut ranges);
         }
-        check_helpers(&stage.during, (board, &place), &mut ranges);
+        check_helpers(&stage.during, board, &place, &mut ranges);
     }
-    check_helpers(&recipe.during, (board, ""), &mut ranges);
+    check_helpers(&recipe.during, board, "", &mut ranges);
     check_shields(recipe, &mut ranges);
     check_bridge(recipe, &mut ranges);
     let mut found = ranges.found;
@@ -83,7 +83,7 @@ pub(crate) fn check(recipe: &Recipe, (station, known): (&Station, &Knowledge), b
     found
 }
 
-fn check_air(air: &HotAir, (station, place): (&Station, &str), ranges: &mut Ranges) {
+fn check_air(air: &HotAir, station: &Station, place: &str, ranges: &mut Ranges) {
     check_way(air, place, ranges);
     let at = |field: &str| format!("{place}{field}");
     let (low, high) = station.set_range;
@@ -118,7 +118,7 @@ fn check_way(air: &HotAir, place: &str, ranges: &mut Ranges) {
     }
 }
 
-fn check_helpers(during: &HeatingAids, (board, place): (&Board, &str), ranges: &mut Ranges) {
+fn check_helpers(during: &HeatingAids, board: &Board, place: &str, ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}{field}");
     if let Some(preheater) = &during.preheater {
         ranges.within(&at("preheater.set_c"), (preheater.set.in_celsius(), Unit::Celsius), (30.0, 350.0));
@@ -127,11 +127,11 @@ fn check_helpers(during: &HeatingAids, (board, place): (&Board, &str), ranges: &
     for (iron, name) in
         during.iron.iter().map(|iron| (iron, "iron")).chain(during.second_iron.iter().map(|iron| (iron, "second_iron")))
     {
-        check_iron(iron, (board, &at(name)), ranges);
+        check_iron(iron, board, &at(name), ranges);
     }
 }
 
-fn check_iron(iron: &Iron, (board, place): (&Board, &str), ranges: &mut Ranges) {
+fn check_iron(iron: &Iron, board: &Board, place: &str, ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}.{field}");
     ranges.within(&at("set_c"), (iron.set.in_celsius(), Unit::Celsius), (150.0, 480.0));
     ranges.within(&at("tip_mm"), (iron.tip.in_mm(), Unit::Millimetres), (0.2, 12.0));
@@ -192,7 +192,7 @@ mod tests {
     fn blocked(change: impl FnOnce(&mut Bench)) -> Vec<String> {
         let mut bench = Bench::try_new().expect("the example");
         change(&mut bench);
-        let found = check(&bench.recipe, (&bench.station, &Knowledge::NOTHING), &bench.board);
+        let found = check(&bench.recipe, &bench.station, &Knowledge::NOTHING, &bench.board);
         let blocking = found.into_iter().filter(|f| f.severity == crate::finding::Severity::Blocking);
         blocking.map(|f| f.place).collect()
     }
@@ -247,7 +247,7 @@ mod tests {
         let mut bench = Bench::try_new().expect("the example");
         let air = bench.recipe.air.as_mut().expect("hot air");
         (air.set, air.nozzle) = (Temperature::celsius(900.0), Length::mm(15.0));
-        let found = check(&bench.recipe, (&bench.station, &Knowledge::NOTHING), &bench.board);
+        let found = check(&bench.recipe, &bench.station, &Knowledge::NOTHING, &bench.board);
         let own = found.iter().any(|f| {
             matches!(&f.problem, Problem::Value(ValueProblem::OutOfRange { owner: Some(owner), .. }) if *owner == bench.station.name)
         });

@@ -87,7 +87,7 @@ fn soaks(order: &Order<'_>) -> Vec<ProposedRecipe> {
     let warm = usual::warm(HeatingAids { iron: None, ..during.clone() });
     let mut changes = Vec::new();
     if let Some(air) = recipe.air.filter(|_| recipe.preheat.is_empty()) {
-        let soak = usual::soak((order.board, order.station), &air);
+        let soak = usual::soak(order.board, order.station, &air);
         let set = soak.air.map_or(0.0, |air| air.set.in_celsius());
         let what = Change::Soak { s: soak.lasts.in_seconds(), set_c: set };
         changes.push((what, Recipe { preheat: vec![soak], ..recipe.clone() }));

@@ -55,11 +55,11 @@ pub struct TipChoice {
 /// use mend_core::planning::tips::tips;
 /// use mend_core::units::Temperature;
 /// let bench = Bench::try_new().expect("the example");
-/// let choices = tips(&bench.board, (Temperature::celsius(219.0), AMBIENT), bench.station.iron);
+/// let choices = tips(&bench.board, Temperature::celsius(219.0), AMBIENT, bench.station.iron);
 /// let of = |role| choices.iter().find(|choice| choice.role == role).expect("it has such joints");
 /// assert!(of(Role::Anchor).needs_w > 2.0 * of(Role::Signal).needs_w);
 /// ```
-pub fn tips(board: &Board, (melts, begins): (Temperature, Temperature), heater: IronHeater) -> Vec<TipChoice> {
+pub fn tips(board: &Board, melts: Temperature, begins: Temperature, heater: IronHeater) -> Vec<TipChoice> {
     let mut choices: Vec<TipChoice> = Vec::new();
     for joint in board.connector.joints.iter().filter(|joint| reachable(joint)) {
         let class = |choice: &&mut TipChoice| choice.role == joint.role && choice.holes == joint.shape.is_hole();
@@ -77,7 +77,7 @@ const ROOM: Temperature = Temperature::celsius(23.0);
 
 /// The same for the joints of a plan.
 pub fn tips_of(plan: &Plan, board: &Board) -> Vec<TipChoice> {
-    tips(board, (Temperature::celsius(plan.melts_at_c), plan.recipe.begins_at.unwrap_or(ROOM)), plan.heater)
+    tips(board, Temperature::celsius(plan.melts_at_c), plan.recipe.begins_at.unwrap_or(ROOM), plan.heater)
 }
 
 fn choice(joint: &Joint, board: &Board, (melts, begins): (Temperature, Temperature), heater: IronHeater) -> TipChoice {
@@ -87,7 +87,7 @@ fn choice(joint: &Joint, board: &Board, (melts, begins): (Temperature, Temperatu
     let spreads = std::f64::consts::TAU * board.carries_away() / (far / near).ln();
     let draws = 1.0 / (1.0 / joint_conductance(joint) + 1.0 / spreads);
     let rise = works_c - begins.in_celsius();
-    let needs_w = draws * rise + stored_j(joint, (board, rise)) / WITHIN_S;
+    let needs_w = draws * rise + stored_j(joint, board, rise) / WITHIN_S;
     let iron = usual::iron(board);
     // What is left between heater and joint once the heat has come through the tip's own shaft.
     let left_k = iron.set.in_celsius() - works_c - needs_w * heater.to_tip;
@@ -106,7 +106,7 @@ mod tests {
     use crate::example::{AMBIENT, Bench};
 
     fn of(board: &Board, role: Role, begins: Temperature) -> TipChoice {
-        let choices = tips(board, (Temperature::celsius(219.0), begins), IronHeater::USUAL);
+        let choices = tips(board, Temperature::celsius(219.0), begins, IronHeater::USUAL);
         *choices.iter().find(|choice| choice.role == role).expect("it has such joints")
     }
 

@@ -57,7 +57,7 @@ const _: () = assert!(Family::Foam as usize + 1 == FAMILIES);
 pub const LAMINATE: Tolerance =
     Tolerance::Dose(Dose { reference_c: 260.0, stands_s: 480.0, z_k: 31.0, family: Family::Laminate });
 
-const fn dose(reference: Temperature, (stands_s, z_k): (f64, f64), family: Family) -> Tolerance {
+const fn dose(reference: Temperature, stands_s: f64, z_k: f64, family: Family) -> Tolerance {
     Tolerance::Dose(Dose { reference_c: reference.in_celsius(), stands_s, z_k, family })
 }
 
@@ -71,18 +71,18 @@ impl Tolerance {
             BodyMaterial::EpoxyPackage
             | BodyMaterial::MemsMicrophone
             | BodyMaterial::Crystal
-            | BodyMaterial::Ceramic => dose(limit, (30.0, 20.0), Family::Package),
+            | BodyMaterial::Ceramic => dose(limit, 30.0, 20.0, Family::Package),
             // E: through 230 °C for 10 s and its rating of 105 °C.
             BodyMaterial::ElectrolyticCan => {
                 let rated = Temperature::celsius(limit.in_celsius() - 125.0);
-                dose(rated, (600.0, 70.0), Family::Electrolytic)
+                dose(rated, 600.0, 70.0, Family::Electrolytic)
             }
             BodyMaterial::AcrylicFoam => {
-                dose(Temperature::celsius(limit.in_celsius() + 20.0), (60.0, 20.0), Family::Foam)
+                dose(Temperature::celsius(limit.in_celsius() + 20.0), 60.0, 20.0, Family::Foam)
             }
             BodyMaterial::Laminate => LAMINATE,
             // E: softening is steep.
-            _ => dose(limit, (10.0, 12.0), Family::Thermoplastic),
+            _ => dose(limit, 10.0, 12.0, Family::Thermoplastic),
         }
     }
 

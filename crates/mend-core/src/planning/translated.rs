@@ -27,7 +27,7 @@ pub struct GivenHeat {
 
 impl GivenHeat {
     /// Of some air in a case, under the middle of what is believed of it.
-    fn of((case, middle): (&Case<'_>, &ParameterSample), air: &HotAir) -> Self {
+    fn of(case: &Case<'_>, middle: &ParameterSample, air: &HotAir) -> Self {
         let (transfer, heat) = blowing(case, air, middle).over(&case.board.connector.body);
         Self { transfer, gas_k: heat / transfer.max(f64::MIN_POSITIVE) }
     }
@@ -59,17 +59,17 @@ impl Translated {
     /// let mut weaker = bench.station.clone();
     /// weaker.jet_scale *= 0.8;
     /// weaker.flow_range.1 = Flow::litres_per_minute(200.0);
-    /// let found = Translated::try_new(&bench.order(), (&weaker, &Knowledge::NOTHING)).expect("computed").expect("air blows");
+    /// let found = Translated::try_new(&bench.order(), &weaker, &Knowledge::NOTHING).expect("computed").expect("air blows");
     /// assert!(found.is_same() && found.air.flow > bench.recipe.air.expect("hot air").flow, "more of a weaker jet");
     /// ```
-    pub fn try_new(order: &Order<'_>, (station, known): (&Station, &Knowledge)) -> Result<Option<Self>, Vec<Finding>> {
+    pub fn try_new(order: &Order<'_>, station: &Station, known: &Knowledge) -> Result<Option<Self>, Vec<Finding>> {
         let Some(air) = order.recipe.air else { return Ok(None) };
         let melting = order.composition.targets(order.board)?;
         let here = order.case(&melting);
         let there = Case { station, known, ..here };
-        let wanted = GivenHeat::of((&here, &ParameterSample::middle(&here)), &air);
+        let wanted = GivenHeat::of(&here, &ParameterSample::middle(&here), &air);
         let middle = ParameterSample::middle(&there);
-        let given = |air: HotAir| (GivenHeat::of((&there, &middle), &air), air);
+        let given = |air: HotAir| (GivenHeat::of(&there, &middle, &air), air);
         let far = |(given, _): &(GivenHeat, HotAir)| wanted.off(given).into_iter().fold(0.0, f64::hypot);
         let nearest = candidates(station, &air).into_iter().map(given).min_by(|a, b| far(a).total_cmp(&far(b)));
         Ok(nearest.map(|(given, air)| Self { air, gives: [wanted, given] }))
@@ -125,7 +125,7 @@ mod tests {
         let mut other = bench.station.clone();
         other.jet_scale *= 0.8;
         other.flow_range.1 = Flow::litres_per_minute(200.0);
-        let found = Translated::try_new(&bench.order(), (&other, &Knowledge::NOTHING)).expect("computed");
+        let found = Translated::try_new(&bench.order(), &other, &Knowledge::NOTHING).expect("computed");
         let recipe = Recipe { air: found.map(|found| found.air), ..bench.recipe.clone() };
         let there = Order { station: &other, recipe: &recipe, ..bench.order() };
         assert!((release(&there) / release(&bench.order())).ln().abs() < 0.1);
@@ -137,7 +137,7 @@ mod tests {
         let mut weak = bench.station.clone();
         weak.jet_scale *= 0.4;
         weak.nozzles = vec![weak.widest_nozzle()];
-        let found = Translated::try_new(&bench.order(), (&weak, &Knowledge::NOTHING)).expect("computed").expect("air");
+        let found = Translated::try_new(&bench.order(), &weak, &Knowledge::NOTHING).expect("computed").expect("air");
         assert!(!found.is_same() && found.heat() < 0.8, "{}", found.heat());
     }
 }

@@ -103,7 +103,7 @@ pub fn level(passed: &[u32]) -> Option<SkillLevel> {
 }
 
 /// A board of 60 x 40 mm with a part of the library at its near edge.
-fn board(name: &str, (key, values): (&str, &[(&str, f64)]), stack: StackUp) -> Option<Board> {
+fn board(name: &str, key: &str, values: &[(&str, f64)], stack: StackUp) -> Option<Board> {
     let values: Values = values.iter().map(|(key, value)| ((*key).to_owned(), *value)).collect();
     let part = library::kind(key)?.make(&values).ok()?;
     let at = Point { x: 30.0, y: part.body.depth / 2.0 + 1.0 };
@@ -122,41 +122,41 @@ fn beside(kind: ComponentKind, name: &str, [x, y, width, depth]: [f64; 4]) -> Co
     kind.at(name, Face::Top, Rect { centre: Point { x, y }, width, depth })
 }
 
-fn layers(thickness_mm: f64, (layers, planes): (u32, u32)) -> StackUp {
+fn layers(thickness_mm: f64, layers: u32, planes: u32) -> StackUp {
     StackUp { layers, planes, ..StackUp::usual(Length::mm(thickness_mm)) }
 }
 
 fn thin_shell() -> Option<Board> {
-    board("thin board, metal shell", ("micro-usb", &[]), layers(0.8, (4, 1)))
+    board("thin board, metal shell", "micro-usb", &[], layers(0.8, 4, 1))
 }
 
 fn latch_beside() -> Option<Board> {
     let latch = beside(ComponentKind::FlexLatch, "latch", [30.0, 18.0, 12.0, 3.0]);
-    let board = board("latch beside the port", ("usb-c-top", &[]), layers(1.0, (6, 2)))?;
+    let board = board("latch beside the port", "usb-c-top", &[], layers(1.0, 6, 2))?;
     Some(Board { components: vec![latch], ..board })
 }
 
 fn jack_in_holes() -> Option<Board> {
     let can = beside(ComponentKind::ElectrolyticCan, "C7", [52.0, 22.0, 6.3, 6.3]);
-    let board = board("jack in plated holes", ("power-jack", &[]), layers(1.6, (4, 1)))?;
+    let board = board("jack in plated holes", "power-jack", &[], layers(1.6, 4, 1))?;
     Some(Board { components: vec![can], ..board })
 }
 
 fn ten_layers() -> Option<Board> {
     let latch = beside(ComponentKind::FlexLatch, "latch", [30.0, 13.5, 14.0, 3.0]);
     let filter = beside(ComponentKind::Filter, "L4", [38.5, 6.0, 2.0, 1.2]);
-    let board = board("two rows, ten layers", ("usb-c-mid", &[]), layers(1.2, (10, 4)))?;
+    let board = board("two rows, ten layers", "usb-c-mid", &[], layers(1.2, 10, 4))?;
     Some(Board { components: vec![latch, filter], ..board })
 }
 
 fn iron_and_wire() -> Option<Board> {
-    board("header, by iron and wire", ("header", &[("ways", 8.0)]), layers(1.6, (4, 1)))
+    board("header, by iron and wire", "header", &[("ways", 8.0)], layers(1.6, 4, 1))
 }
 
 fn full_holes() -> Option<Board> {
-    board("four full holes", ("header", &[("ways", 4.0)]), layers(1.6, (4, 1)))
+    board("four full holes", "header", &[("ways", 4.0)], layers(1.6, 4, 1))
 }
 
 fn low_melt_lands() -> Option<Board> {
-    board("five lands with low-melt", ("battery-contacts", &[]), layers(1.0, (4, 1)))
+    board("five lands with low-melt", "battery-contacts", &[], layers(1.0, 4, 1))
 }

@@ -57,7 +57,7 @@ impl Attempt {
             return;
         }
         if self.changed {
-            let tools = self.hands.tools((&self.scene, &self.rig.network), &self.truth);
+            let tools = self.hands.tools(&self.scene, &self.rig.network, &self.truth);
             self.rig.work(&tools);
             self.changed = false;
         }
@@ -116,7 +116,7 @@ impl Attempt {
         let at_s = self.seconds();
         for k in 0..self.joints.len() {
             let free = self.rig.is_free(k);
-            self.joints[k].goes_on((free, at_s), STEP_S);
+            self.joints[k].goes_on(free, at_s, STEP_S);
         }
         if let Some(joint) = self.hands.tip_on.filter(|_| self.hands.braid) {
             self.joints[joint].braided(STEP_S);

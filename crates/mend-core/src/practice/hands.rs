@@ -230,12 +230,12 @@ impl Hands {
         };
         let [x, y] = truth.aim_mm;
         let path = vec![Point { x: self.aim.x + x, y: self.aim.y + y }];
-        let jet = || jet_of((&scene.station, scene.ambient), &air, truth);
+        let jet = || jet_of(&scene.station, scene.ambient, &air, truth);
         self.blows.then(|| Blowing { jet: jet(), face: self.face, path, tilt: None })
     }
 
     /// All that works on the board.
-    pub(super) fn tools(&self, (scene, network): (&PracticeScene, &Network), truth: &ParameterSample) -> ActiveTools {
+    pub(super) fn tools(&self, scene: &PracticeScene, network: &Network, truth: &ParameterSample) -> ActiveTools {
         let tip = self.tip_on.and_then(|joint| tip_of(network, joint));
         let drive = TipDrive { set: self.iron_rise(scene), to_tip: scene.station.iron.to_tip };
         let tips = tip.map(|tip| (tip, drive)).into_iter().collect();

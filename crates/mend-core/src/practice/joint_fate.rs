@@ -34,7 +34,7 @@ impl JointFate {
     }
 
     /// A step on.
-    pub(super) fn goes_on(&mut self, (free, at_s): (bool, f64), step_s: f64) {
+    pub(super) fn goes_on(&mut self, free: bool, at_s: f64, step_s: f64) {
         self.free = free;
         if free {
             self.freed_s.get_or_insert(at_s);

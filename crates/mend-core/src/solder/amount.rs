@@ -48,7 +48,7 @@ pub fn amount(composition: &JointComposition, group: &JointGroup) -> Option<Amou
     // Room for fed metal, by volume.
     let density = feed.metal.composition.density();
     let room = (group.most - group.volume) * density;
-    let (mass_mg, rounds) = if wanted <= room { (wanted, 1) } else { in_rounds(feed, group, (old, room))? };
+    let (mass_mg, rounds) = if wanted <= room { (wanted, 1) } else { in_rounds(feed, group, old, room)? };
     let length_mm = feed.wire.length_of(&feed.metal.composition, mass_mg);
     (length_mm * group.joints.len() as f64 <= SPOOL_MM).then_some(Amount { mass_mg, length_mm, rounds })
 }
@@ -69,7 +69,7 @@ pub fn factory_mg(composition: &JointComposition, group: &JointGroup) -> f64 {
 }
 
 /// Filled up, wicked to what braid leaves with the pins in, filled up again: the old metal's share falls by that each time.
-fn in_rounds(feed: &Feed, group: &JointGroup, (old, room): (f64, f64)) -> Option<(f64, usize)> {
+fn in_rounds(feed: &Feed, group: &JointGroup, old: f64, room: f64) -> Option<(f64, usize)> {
     let left = Left::with_pins_in(group).usual;
     let (full, mut share_of_old, mut fed) = (old + room, old / (old + room), room);
     for rounds in 2..=MOST_ROUNDS {

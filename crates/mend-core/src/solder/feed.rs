@@ -105,11 +105,11 @@ fn reason(composition: &JointComposition, group: &JointGroup, fed: Option<Amount
 /// use mend_core::units::Temperature;
 /// let metal = |name| Metal::parse("alloy", name).expect("in the table").composition;
 /// let (factory, fed) = (metal("SAC305"), metal("Sn42Bi58"));
-/// let share = share_for((&factory, &fed), 0.9, Temperature::celsius(190.0)).expect("bismuth gets there");
+/// let share = share_for(&factory, &fed, 0.9, Temperature::celsius(190.0)).expect("bismuth gets there");
 /// assert!((0.2..0.95).contains(&share));
-/// assert_eq!(share_for((&factory, &fed), 0.9, Temperature::celsius(60.0)), None, "no mix of these melts at 60 °C");
+/// assert_eq!(share_for(&factory, &fed, 0.9, Temperature::celsius(60.0)), None, "no mix of these melts at 60 °C");
 /// ```
-pub fn share_for((factory, fed): (&Composition, &Composition), mixing: f64, wanted: Temperature) -> Option<f64> {
+pub fn share_for(factory: &Composition, fed: &Composition, mixing: f64, wanted: Temperature) -> Option<f64> {
     let reaches = |share: f64| {
         let mix = Composition::mixed(&[(*factory, 1.0 - share), (*fed, share * mixing)])?;
         let margin = super::band::band(&mix).liquidus;

@@ -49,6 +49,6 @@ pub(super) const fn lattice(phase: Phase, of: Element, Energy(a, b, _): Energy) 
     Lattice { phase, of, energy: (a, b) }
 }
 
-pub(super) const fn triple(of: [Element; 3], (energy, _): (f64, Status)) -> Triple {
+pub(super) const fn triple(of: [Element; 3], energy: f64, _: Status) -> Triple {
     Triple { of, energy }
 }

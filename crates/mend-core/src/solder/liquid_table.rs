@@ -74,13 +74,13 @@ pub(super) const PAIRS: &[Pair] = &[
 
 #[rustfmt::skip]
 pub(super) const TRIPLES: &[Triple] = &[
-    triple([Bi, Pb, Sn], (-2396.92, Fitted)),
-    triple([Bi, In, Sn], (6109.66, Fitted)),
-    triple([Bi, In, Pb], (5253.05, Fitted)),
-    triple([In, Pb, Sn], (584.31, Fitted)),
-    triple([Ag, Pb, Sn], (-3573.71, Fitted)),
-    triple([Ag, Cu, Sn], (-27432.16, Fitted)),
-    triple([Ag, In, Sn], (5224.62, Fitted)),
-    triple([Ag, Bi, Sn], (-4813.73, Fitted)),
-    triple([Ag, In, Pb], (-5496.76, Fitted)),
+    triple([Bi, Pb, Sn], -2396.92, Fitted),
+    triple([Bi, In, Sn], 6109.66, Fitted),
+    triple([Bi, In, Pb], 5253.05, Fitted),
+    triple([In, Pb, Sn], 584.31, Fitted),
+    triple([Ag, Pb, Sn], -3573.71, Fitted),
+    triple([Ag, Cu, Sn], -27432.16, Fitted),
+    triple([Ag, In, Sn], 5224.62, Fitted),
+    triple([Ag, Bi, Sn], -4813.73, Fitted),
+    triple([Ag, In, Pb], -5496.76, Fitted),
 ];

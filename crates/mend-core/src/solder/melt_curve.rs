@@ -66,7 +66,7 @@ pub fn melt_curve(composition: &Composition) -> MeltCurve {
     let (mut system, x) = System::from_composition(composition);
     let first = first_solid(&mut system, &x);
     let lever = first.map(|(kelvin, _)| lever(&mut system, &x, kelvin));
-    let scheil = first.map(|(kelvin, _)| scheil(&mut system, &x, (kelvin, SCHEIL_STEP)));
+    let scheil = first.map(|(kelvin, _)| scheil(&mut system, &x, kelvin, SCHEIL_STEP));
     let last = |path: &Option<Path>| path.as_ref().filter(|p| p.ended).and_then(|p| p.points.last().copied());
     let scheil_end = last(&scheil).map(|p| ScheilEnd { at: celsius(p.kelvin), moles: p.moles, mass: p.mass });
     MeltCurve {
@@ -117,7 +117,7 @@ fn working(system: &mut System, x: &Vector, path: &Path) -> Option<f64> {
     let mut state = Equilibrium::liquid(x);
     for _ in 0..HALVINGS {
         let middle = (warm.kelvin + cold.kelvin) / 2.0;
-        state = settled(system, x, (&state, middle))?;
+        state = settled(system, x, &state, middle)?;
         let moles = state.liquid_portion().map_or(0.0, |liquid| liquid.amount);
         let half = PathPoint { kelvin: middle, moles, ..warm };
         *(if moles >= WORKING { &mut warm } else { &mut cold }) = half;

@@ -58,7 +58,7 @@ pub struct MeltTarget {
 }
 
 /// A temperature, or the end of the range that it is beyond.
-fn within(t: Temperature, (low, high): (Temperature, Temperature)) -> Temperature {
+fn within(t: Temperature, low: Temperature, high: Temperature) -> Temperature {
     if t < low {
         low
     } else if t > high {
@@ -79,7 +79,7 @@ impl LiquidPath {
         let melted = curve.t98.or(curve.liquidus)?;
         let solidus = curve.solidus.filter(|s| *s <= melted).unwrap_or(melted);
         let straight = Self::straight(solidus, melted);
-        let at = |k: usize| within(curve.liquid_from(FRACTIONS[k]).unwrap_or(straight.at[k]), (solidus, melted));
+        let at = |k: usize| within(curve.liquid_from(FRACTIONS[k]).unwrap_or(straight.at[k]), solidus, melted);
         Some(Self { solidus, at: std::array::from_fn(at) })
     }
 

@@ -55,7 +55,7 @@ fn liquid_share(system: &System, state: &Equilibrium) -> Option<(f64, f64)> {
 }
 
 /// The state at a temperature, starting from a state nearby; none where it does not settle.
-pub(super) fn settled(system: &mut System, x: &Vector, (from, kelvin): (&Equilibrium, f64)) -> Option<Equilibrium> {
+pub(super) fn settled(system: &mut System, x: &Vector, from: &Equilibrium, kelvin: f64) -> Option<Equilibrium> {
     let mut state = *from;
     system.set(kelvin);
     state.settle(system, x).then_some(state)
@@ -77,7 +77,7 @@ impl Trail {
     fn down(&self, system: &mut System, x: &Vector, step: f64) -> Option<Equilibrium> {
         let carried = self.before.as_ref().map(|(old, at)| self.state.carried_on(old, step / (at - self.kelvin)));
         let to = self.kelvin - step;
-        carried.and_then(|from| settled(system, x, (&from, to))).or_else(|| settled(system, x, (&self.state, to)))
+        carried.and_then(|from| settled(system, x, &from, to)).or_else(|| settled(system, x, &self.state, to))
     }
 
     fn goes_to(&mut self, next: Equilibrium, step: f64) {
@@ -114,13 +114,13 @@ pub(super) fn lever(system: &mut System, x: &Vector, liquidus: f64) -> Path {
         trail.goes_to(next, step);
         left = moles;
         path.points.push(PathPoint { kelvin: trail.kelvin, moles, mass });
-        step = fitting((step, LEVER_STEP), drop / STEEP);
+        step = fitting(step, LEVER_STEP, drop / STEEP);
     }
     path
 }
 
 /// The next step: twice as long after one that was less than a third as steep as it may be.
-fn fitting((step, longest): (f64, f64), steepness: f64) -> f64 {
+fn fitting(step: f64, longest: f64, steepness: f64) -> f64 {
     if steepness < 1.0 / 3.0 { (step * 2.0).min(longest) } else { step }
 }
 
@@ -138,7 +138,7 @@ fn last_of_lever(system: &mut System, x: &Vector, step: LastStep) -> Option<Path
     let (mut moles, mut mass) = liquid_share(system, &state)?;
     for _ in 0..HALVINGS {
         let middle = (warm + cold) / 2.0;
-        let next = settled(system, x, (&state, middle))?;
+        let next = settled(system, x, &state, middle)?;
         match liquid_share(system, &next) {
             Some(share) => ((moles, mass), state, warm) = (share, next, middle),
             None => cold = middle,
@@ -148,7 +148,7 @@ fn last_of_lever(system: &mut System, x: &Vector, step: LastStep) -> Option<Path
 }
 
 /// The Scheil path, by steps no longer than `longest` K.
-pub(super) fn scheil(system: &mut System, x: &Vector, (liquidus, longest): (f64, f64)) -> Path {
+pub(super) fn scheil(system: &mut System, x: &Vector, liquidus: f64, longest: f64) -> Path {
     let whole = mean_molar_mass(system, x);
     let mut path = Path::from(liquidus);
     let mut trail = Trail::from(x, liquidus);
@@ -190,7 +190,7 @@ pub(super) fn scheil(system: &mut System, x: &Vector, (liquidus, longest): (f64,
             return path;
         }
         path.points.push(PathPoint { kelvin: trail.kelvin, moles: left, mass });
-        step = fitting((step, longest), steepness);
+        step = fitting(step, longest, steepness);
     }
     path
 }

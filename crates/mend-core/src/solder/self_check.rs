@@ -62,7 +62,7 @@ proptest! {
         let (mut state, mut kelvin, mut liquid) = (Equilibrium::liquid(&x), liquidus, 1.0);
         while liquid > 0.0 && kelvin > 330.0 {
             kelvin -= 5.0;
-            let next = settled(&mut system, &x, (&state, kelvin));
+            let next = settled(&mut system, &x, &state, kelvin);
             prop_assert!(next.is_some(), "not settled at {kelvin}");
             state = next.unwrap_or(state);
             for (sum, share) in summed(&system, &state).iter().zip(x) {
@@ -103,7 +103,7 @@ proptest! {
 fn scheil_of(composition: &Composition, step: f64) -> Path {
     let (mut system, x) = System::from_composition(composition);
     let (liquidus, _) = first_solid(&mut system, &x).expect("has a liquidus");
-    scheil(&mut system, &x, (liquidus, step))
+    scheil(&mut system, &x, liquidus, step)
 }
 
 #[test]
@@ -130,9 +130,9 @@ fn a_phase_set_of_lower_energy_is_found() {
     let composition = metal(&[(Bi, 12.38), (Sb, 0.961), (Sn, 22.61), (Pb, 64.05)]);
     let (mut system, x) = System::from_composition(&composition);
     let warm = 273.15 + 156.0;
-    let state = settled(&mut system, &x, (&Equilibrium::liquid(&x), warm)).expect("settles");
+    let state = settled(&mut system, &x, &Equilibrium::liquid(&x), warm).expect("settles");
     // Between our solidus (153.7) and the reference's (152.8): ours is solid, the reference still half liquid.
-    let ours = settled(&mut system, &x, (&state, 273.15 + 153.3)).expect("settles");
+    let ours = settled(&mut system, &x, &state, 273.15 + 153.3).expect("settles");
     assert!(ours.liquid_portion().is_none());
     let theirs = state.kept_to(&system, &x, &["liquid", "FCC", "BCT"]).expect("holds the metal");
     let gain = (theirs.energy(&system) - ours.energy(&system)) * GAS_CONSTANT * system.kelvin;
@@ -149,7 +149,7 @@ fn amounts_between_the_points_are_those_in_balance() {
     ];
     for (composition, celsius) in cut {
         let (mut system, x) = System::from_composition(&composition);
-        let settled = settled(&mut system, &x, (&Equilibrium::liquid(&x), 273.15 + celsius)).expect("settles");
+        let settled = settled(&mut system, &x, &Equilibrium::liquid(&x), 273.15 + celsius).expect("settles");
         let exact = settled.liquid_portion().map_or(0.0, |p| p.amount);
         let drawn = melt_curve(&composition).lever_at(Temperature::celsius(celsius)).expect("computed");
         assert!((exact - drawn).abs() < 0.002, "{exact} against {drawn} at {celsius}");

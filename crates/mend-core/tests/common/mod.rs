@@ -125,7 +125,7 @@ pub(crate) fn fed(name: &str, share: f64, rows: &[&str]) -> JointComposition {
     JointComposition { feed: Some(Feed { metal, wire: Wire::USUAL, mixing_fraction: share, rows }), ..sac305() }
 }
 
-pub(crate) fn with_case<T>((board, recipe): (&Board, &Recipe), then: impl FnOnce(&Case<'_>) -> T) -> T {
+pub(crate) fn with_case<T>(board: &Board, recipe: &Recipe, then: impl FnOnce(&Case<'_>) -> T) -> T {
     let melting = sac305().targets(board).expect("computed");
     let ambient = Temperature::celsius(23.0);
     then(&Case {

@@ -18,7 +18,7 @@ pub struct ReadoutStandIn {
 
 impl ReadoutStandIn {
     /// Set to a temperature and a flow as its display shows it; its outlet is off by so many kelvin.
-    pub fn new(name: &str, (set_c, shown_flow): (f64, f64), off_k: f64) -> Self {
+    pub fn new(name: &str, set_c: f64, shown_flow: f64, off_k: f64) -> Self {
         Self { name: name.to_owned(), set_c, off_k, shown_flow, noise: Noise(17) }
     }
 }

@@ -205,20 +205,20 @@ fn is_width(text: &str) -> bool {
 mod tests {
     use super::*;
 
-    fn item(kind: UsedAs, (of, unit): (&str, &str)) -> StockItem {
+    fn item(kind: UsedAs, of: &str, unit: &str) -> StockItem {
         let attributes = kind.attributes(of);
         StockItem { kind: StockKind::Consumable, unit: unit.to_owned(), attributes, ..StockItem::default() }
     }
 
     #[test]
     fn an_item_is_what_it_says_and_is_measured_in_its_unit() {
-        let wire = item(UsedAs::Wire, ("Sn63Pb37", "m"));
+        let wire = item(UsedAs::Wire, "Sn63Pb37", "m");
         let fed = |name: &str| Use::Alloy { mm: 250.0, name: name.to_owned() };
         assert_eq!((wire.takes(&fed("sn63pb37")), wire.takes(&fed("SAC305"))), (Some(0.25), None));
-        assert_eq!(item(UsedAs::Wire, ("Sn63Pb37", "pc")).takes(&fed("Sn63Pb37")), None, "counted in no length");
-        assert_eq!(item(UsedAs::Flux, ("", "g")).takes(&Use::Flux { ml: 0.5 }), Some(0.5));
-        assert_eq!(item(UsedAs::Alcohol, ("", "L")).takes(&Use::Alcohol { ml: 5.0 }), Some(0.005));
-        let part = StockItem { kind: StockKind::Part, ..item(UsedAs::Braid, ("", "m")) };
+        assert_eq!(item(UsedAs::Wire, "Sn63Pb37", "pc").takes(&fed("Sn63Pb37")), None, "counted in no length");
+        assert_eq!(item(UsedAs::Flux, "", "g").takes(&Use::Flux { ml: 0.5 }), Some(0.5));
+        assert_eq!(item(UsedAs::Alcohol, "", "L").takes(&Use::Alcohol { ml: 5.0 }), Some(0.005));
+        let part = StockItem { kind: StockKind::Part, ..item(UsedAs::Braid, "", "m") };
         assert_eq!(part.takes(&Use::Braid { cm: 10.0 }), None);
     }
 
@@ -226,7 +226,7 @@ mod tests {
     fn what_is_typed_is_asked_for_and_what_is_stored_is_read_all_the_same() {
         assert!(UsedAs::Wire.fault("").is_some() && UsedAs::Nozzle.fault("").is_some());
         assert!(UsedAs::Polyimide.fault("broad").is_some() && UsedAs::Polyimide.fault("").is_none());
-        let bent = StockItem { name: "Nozzle".to_owned(), ..item(UsedAs::Nozzle, ("bent", "h")) };
+        let bent = StockItem { name: "Nozzle".to_owned(), ..item(UsedAs::Nozzle, "bent", "h") };
         let text = crate::item::write(&bent).expect("written");
         assert_eq!(crate::item::parse(text.as_bytes()), Ok(bent.clone()));
         assert_eq!(bent.takes(&Use::Nozzle { width_mm: 8.0, hours: 1.0 }), None);
@@ -235,20 +235,20 @@ mod tests {
     #[test]
     fn tape_goes_by_its_layers_and_its_width() {
         let laid = Use::Shield { shield: ShieldKind::Polyimide { layers: 2 }, cm2: 3.0 };
-        let roll = item(UsedAs::Polyimide, ("20 mm", "cm")).takes(&laid);
+        let roll = item(UsedAs::Polyimide, "20 mm", "cm").takes(&laid);
         assert!(roll.is_some_and(|cm| (cm - 3.0).abs() < 1e-9), "{roll:?}");
-        assert_eq!(item(UsedAs::Polyimide, ("", "cm²")).takes(&laid), Some(6.0));
-        assert_eq!(item(UsedAs::Polyimide, ("", "m")).takes(&laid), None, "nobody said how wide");
-        assert_eq!(item(UsedAs::Foil, ("", "cm²")).takes(&laid), None);
+        assert_eq!(item(UsedAs::Polyimide, "", "cm²").takes(&laid), Some(6.0));
+        assert_eq!(item(UsedAs::Polyimide, "", "m").takes(&laid), None, "nobody said how wide");
+        assert_eq!(item(UsedAs::Foil, "", "cm²").takes(&laid), None);
         let block = Use::Shield { shield: ShieldKind::MetalBlock { height_mm: 8.0 }, cm2: 3.0 };
-        assert!(UsedAs::ALL.iter().all(|kind| item(*kind, ("20", "cm²")).takes(&block).is_none()));
+        assert!(UsedAs::ALL.iter().all(|kind| item(*kind, "20", "cm²").takes(&block).is_none()));
     }
 
     #[test]
     fn a_nozzle_is_told_by_its_width() {
         let blown = Use::Nozzle { width_mm: 8.0, hours: 0.05 };
-        assert_eq!(item(UsedAs::Nozzle, ("8 mm", "h")).takes(&blown), Some(0.05));
-        assert_eq!(item(UsedAs::Nozzle, ("10 mm", "h")).takes(&blown), None);
+        assert_eq!(item(UsedAs::Nozzle, "8 mm", "h").takes(&blown), Some(0.05));
+        assert_eq!(item(UsedAs::Nozzle, "10 mm", "h").takes(&blown), None);
         assert!(is_width("8,5 mm") && !is_width("broad") && !is_width("-2"));
     }
 }

@@ -34,7 +34,7 @@ struct Grid {
 }
 
 /// Copper round a place, by layer.
-pub(super) fn near(board: &Sexpr, (layers, outline): (&[String], &Outline), at: Point) -> Near {
+pub(super) fn near(board: &Sexpr, layers: &[String], outline: &Outline, at: Point) -> Near {
     let corner = Point { x: at.x - ROUND_MM, y: at.y - ROUND_MM };
     let mut grid = Grid::new(corner, layers.len());
     grid.fill(None, &outline.corners);
@@ -130,7 +130,7 @@ mod tests {
         let board = read(text.as_bytes()).expect("sound");
         let layers = ["F.Cu", "B.Cu"].map(str::to_owned);
         let outline = Outline::rectangle(60.0, 60.0);
-        let found = near(&board, (&layers, &outline), Point { x: 30.0, y: 30.0 });
+        let found = near(&board, &layers, &outline, Point { x: 30.0, y: 30.0 });
         assert!((found.cover[0] - 0.5).abs() < 0.01, "{found:?}");
         // A 3 mm track across the 30 mm window: a tenth; the keep-out is no copper.
         assert!((found.cover[1] - 0.1).abs() < 0.01, "{found:?}");
@@ -141,7 +141,7 @@ mod tests {
     fn what_lies_outside_the_board_is_no_board() {
         let board = read(b"(kicad_pcb)").expect("sound");
         let outline = Outline::rectangle(60.0, 60.0);
-        let found = near(&board, (&["F.Cu".to_owned()], &outline), Point { x: 500.0, y: 500.0 });
+        let found = near(&board, &["F.Cu".to_owned()], &outline, Point { x: 500.0, y: 500.0 });
         assert_eq!(found.cover, [0.0]);
     }
 }

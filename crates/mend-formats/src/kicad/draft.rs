@@ -14,7 +14,7 @@ use super::part::connector;
 const NEAR_MM: f64 = 45.0;
 
 /// The draft of a board round the footprint of that reference.
-pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft, ImportNotes), Vec<Finding>> {
+pub fn draft(layout: &Layout, name: &str, reference: &str) -> Result<(Draft, ImportNotes), Vec<Finding>> {
     let unknown = || {
         let object = Finding::written(RULE, "reference", format!("“{reference}” is not on this board"));
         vec![object.hint("choose one of the list")]
@@ -33,7 +33,7 @@ pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft,
             notes.leave_out("footprint more than 45 mm from the part");
             continue;
         }
-        components.extend(component(other, (&components, &mut notes)));
+        components.extend(component(other, &components, &mut notes));
     }
     let stack = layout.stack_near(at, &mut notes);
     let outline = layout.outline.clone().unwrap_or(Outline { corners: Vec::new() });
@@ -41,7 +41,7 @@ pub fn draft(layout: &Layout, (name, reference): (&str, &str)) -> Result<(Draft,
     Ok((draft, notes))
 }
 
-fn component(footprint: &Footprint, (before, notes): (&[Component], &mut ImportNotes)) -> Option<Component> {
+fn component(footprint: &Footprint, before: &[Component], notes: &mut ImportNotes) -> Option<Component> {
     let body = footprint.body?;
     let Some(what) = ComponentKind::from_reference(&footprint.reference) else {
         let letters: String = footprint.reference.chars().take_while(char::is_ascii_alphabetic).collect();

@@ -47,7 +47,7 @@ pub(super) fn of_list(list: &Sexpr, notes: &mut ImportNotes) -> Footprint {
     let origin = at.and_then(Sexpr::place).unwrap_or(Point { x: 0.0, y: 0.0 });
     let turn = at.and_then(|at| at.number(2)).unwrap_or(0.0);
     let face = if list.layers().contains(&"B.Cu") { Face::Bottom } else { Face::Top };
-    let pads: Vec<Pad> = list.all("pad").filter_map(|p| pad(p, (origin, turn), notes)).collect();
+    let pads: Vec<Pad> = list.all("pad").filter_map(|p| pad(p, origin, turn, notes)).collect();
     for part in list.parts() {
         if matches!(
             part.head(),
@@ -60,7 +60,7 @@ pub(super) fn of_list(list: &Sexpr, notes: &mut ImportNotes) -> Footprint {
         reference: named(list, "Reference", "reference"),
         value: named(list, "Value", "value"),
         face,
-        body: body(list, (origin, turn), notes).or_else(|| round_pads(&pads, notes)),
+        body: body(list, origin, turn, notes).or_else(|| round_pads(&pads, notes)),
         pads,
     }
 }
@@ -73,18 +73,18 @@ fn named(list: &Sexpr, property: &str, text: &str) -> String {
 }
 
 /// What the fabrication drawing shows; else the courtyard less its clearance.
-fn body(list: &Sexpr, place: (Point, f64), notes: &mut ImportNotes) -> Option<Rect> {
-    if let Some(drawn) = drawn_on(list, "Fab", place) {
+fn body(list: &Sexpr, origin: Point, turn: f64, notes: &mut ImportNotes) -> Option<Rect> {
+    if let Some(drawn) = drawn_on(list, "Fab", origin, turn) {
         notes.take("body from the fabrication drawing");
         return Some(drawn);
     }
-    let yard = drawn_on(list, "CrtYd", place)?;
+    let yard = drawn_on(list, "CrtYd", origin, turn)?;
     notes.take("body from the courtyard, 0.25 mm less all round");
     let inside = |side: f64| (side - 2.0 * COURTYARD).max(0.2);
     Some(Rect { width: inside(yard.width), depth: inside(yard.depth), ..yard })
 }
 
-fn drawn_on(list: &Sexpr, layer: &str, (origin, turn): (Point, f64)) -> Option<Rect> {
+fn drawn_on(list: &Sexpr, layer: &str, origin: Point, turn: f64) -> Option<Rect> {
     let drawn = list.parts().iter().filter(|part| part.head().starts_with("fp_") && part.head() != "fp_text");
     let on = drawn.filter(|part| part.layers().iter().any(|l| l.ends_with(layer)));
     let points = on.flat_map(corners).map(|p| turned(p, turn));

@@ -125,7 +125,7 @@ impl Layout {
         // The file's own places: nothing of it was shifted.
         let own = |p: &Point| Point { x: p.x + self.origin.x, y: p.y + self.origin.y };
         let rim = Outline { corners: outline.corners.iter().map(own).collect() };
-        let near = copper::near(&self.file, (&layers, &rim), own(&at));
+        let near = copper::near(&self.file, &layers, &rim, own(&at));
         let mean = |cover: Vec<f64>, none: f64| {
             let share = cover.iter().sum::<f64>() / cover.len().max(1) as f64;
             if cover.is_empty() { none } else { (share * 1000.0).round() / 1000.0 }

@@ -26,7 +26,7 @@ pub struct Pad {
 }
 
 /// Reads a pad. `turn` is its footprint's, degrees; a pad's own angle in a board file has it in it already.
-pub(super) fn pad(list: &Sexpr, (origin, turn): (Point, f64), notes: &mut ImportNotes) -> Option<Pad> {
+pub(super) fn pad(list: &Sexpr, origin: Point, turn: f64, notes: &mut ImportNotes) -> Option<Pad> {
     let at = list.find("at")?;
     let Some(place) = at.place() else {
         notes.leave_out("pad without a place");
@@ -42,7 +42,7 @@ pub(super) fn pad(list: &Sexpr, (origin, turn): (Point, f64), notes: &mut Import
     Some(Pad {
         name: list.word(0).unwrap_or("").to_owned(),
         at: Point { x: origin.x + moved.x, y: origin.y + moved.y },
-        size: seen_from_above((width, depth), at.number(2).unwrap_or(turn), notes),
+        size: seen_from_above(width, depth, at.number(2).unwrap_or(turn), notes),
         drill,
         plated: list.word(1) != Some("np_thru_hole"),
         faces: (on("F"), on("B")),
@@ -60,7 +60,7 @@ fn drill(list: &Sexpr) -> Option<f64> {
 }
 
 /// The rectangle round a turned pad.
-fn seen_from_above((width, depth): (f64, f64), degrees: f64, notes: &mut ImportNotes) -> (f64, f64) {
+fn seen_from_above(width: f64, depth: f64, degrees: f64, notes: &mut ImportNotes) -> (f64, f64) {
     let (sin, cos) = degrees.to_radians().sin_cos();
     let (sin, cos) = (sin.abs(), cos.abs());
     if sin > 1e-3 && cos > 1e-3 {
@@ -88,7 +88,7 @@ mod tests {
     use super::*;
 
     fn of(text: &str, turn: f64) -> Option<Pad> {
-        pad(&read(text.as_bytes()).expect("sound"), (Point { x: 10.0, y: 20.0 }, turn), &mut ImportNotes::default())
+        pad(&read(text.as_bytes()).expect("sound"), Point { x: 10.0, y: 20.0 }, turn, &mut ImportNotes::default())
     }
 
     #[test]

@@ -27,7 +27,7 @@ pub fn connector(footprint: &Footprint, notes: &mut ImportNotes) -> Result<Conne
         let object = Finding::written(RULE, &footprint.reference, format!("has {} pads", footprint.pads.len()));
         return Err(vec![object.hint("a connector has up to 600: choose the part that is replaced")]);
     }
-    let (joints, pegs) = joints(footprint, (&body, notes));
+    let (joints, pegs) = joints(footprint, &body, notes);
     if joints.is_empty() {
         let object = Finding::written("joint_without_pad", &footprint.reference, "has no pad with copper");
         return Err(vec![object.hint("choose the footprint of the part that is replaced")]);
@@ -49,7 +49,7 @@ pub fn connector(footprint: &Footprint, notes: &mut ImportNotes) -> Result<Conne
     })
 }
 
-fn joints(footprint: &Footprint, (body, notes): (&Rect, &mut ImportNotes)) -> (Vec<Joint>, u32) {
+fn joints(footprint: &Footprint, body: &Rect, notes: &mut ImportNotes) -> (Vec<Joint>, u32) {
     let mut joints: Vec<Joint> = Vec::new();
     let mut pegs = 0;
     for pad in &footprint.pads {
@@ -66,7 +66,7 @@ fn joints(footprint: &Footprint, (body, notes): (&Rect, &mut ImportNotes)) -> (V
             notes.leave_out("pad on the other face than its footprint");
             continue;
         }
-        joints.push(joint(pad, (body, joints.len()), notes));
+        joints.push(joint(pad, body, joints.len(), notes));
     }
     name_apart(&mut joints);
     rows(&mut joints);
@@ -80,7 +80,7 @@ fn wrong_face(footprint: &Footprint, pad: &Pad) -> bool {
     }
 }
 
-fn joint(pad: &Pad, (body, count): (&Rect, usize), notes: &mut ImportNotes) -> Joint {
+fn joint(pad: &Pad, body: &Rect, count: usize, notes: &mut ImportNotes) -> Joint {
     let (width, depth) = (tidy(pad.size.0), tidy(pad.size.1));
     let shape = match pad.drill {
         Some(drill) => JointShape::Hole { drill, pad: width.min(depth) },

@@ -78,14 +78,14 @@ impl Read<'_> {
 
 impl Write<'_> {
     /// Adds an item; none where the name is taken.
-    pub fn add_item(&self, (name, file): (&str, &str), now_ms: i64) -> Result<Option<i64>, StoreError> {
+    pub fn add_item(&self, name: &str, file: &str, now_ms: i64) -> Result<Option<i64>, StoreError> {
         let sql = "INSERT INTO items (name, file, entered_ms) VALUES (?1, ?2, ?3) ON CONFLICT (name) DO NOTHING";
         let added = self.0.prepare_cached(sql)?.execute(params![name, file, now_ms])?;
         Ok((added == 1).then(|| self.0.last_insert_rowid()))
     }
 
     /// Changes what it is; false where the name is another's.
-    pub fn change_item(&self, id: i64, (name, file): (&str, &str)) -> Result<bool, StoreError> {
+    pub fn change_item(&self, id: i64, name: &str, file: &str) -> Result<bool, StoreError> {
         let sql = "UPDATE OR IGNORE items SET name = ?2, file = ?3 WHERE id = ?1";
         Ok(self.0.prepare_cached(sql)?.execute(params![id, name, file])? == 1)
     }
@@ -97,7 +97,7 @@ impl Write<'_> {
     }
 
     /// Says what tells two apart; empty: they are not taken for each other any more.
-    pub fn set_look_alike(&self, (item, other): (i64, i64), difference: &str) -> Result<(), StoreError> {
+    pub fn set_look_alike(&self, item: i64, other: i64, difference: &str) -> Result<(), StoreError> {
         let (low, high) = (item.min(other), item.max(other));
         if difference.is_empty() {
             let sql = "DELETE FROM look_alikes WHERE item_id = ?1 AND other_id = ?2";

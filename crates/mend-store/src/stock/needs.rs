@@ -91,7 +91,7 @@ impl Read<'_> {
 
 impl Write<'_> {
     /// What a job needs of an item.
-    pub fn need_item(&self, job: i64, (item, quantity): (i64, f64)) -> Result<(), StoreError> {
+    pub fn need_item(&self, job: i64, item: i64, quantity: f64) -> Result<(), StoreError> {
         let sql = "INSERT INTO job_items (job_id, item_id, quantity) VALUES (?1, ?2, ?3)
                    ON CONFLICT (job_id, item_id) DO UPDATE SET quantity = excluded.quantity";
         self.0.prepare_cached(sql)?.execute(params![job, item, quantity])?;
@@ -99,8 +99,8 @@ impl Write<'_> {
     }
 
     /// The same of a job that may be closed, from a file.
-    pub fn put_need(&self, job: i64, need: (i64, f64)) -> Result<(), StoreError> {
-        self.while_open(job, |write| write.need_item(job, need))
+    pub fn put_need(&self, job: i64, item: i64, quantity: f64) -> Result<(), StoreError> {
+        self.while_open(job, |write| write.need_item(job, item, quantity))
     }
 
     /// It needs none of it after all; what was promised is free again.
@@ -119,7 +119,7 @@ impl Write<'_> {
         if !self.read().stock_level(need.item)?.spares(need.lacks()) {
             return Ok(ReserveOutcome::Waits);
         }
-        self.add_move(&job_move(need, MoveKind::Reserved, (need.lacks(), at_ms)))?;
+        self.add_move(&job_move(need, MoveKind::Reserved, need.lacks(), at_ms))?;
         Ok(ReserveOutcome::Ready)
     }
 
@@ -137,8 +137,8 @@ impl Write<'_> {
     /// What was promised to a job is used.
     pub fn use_reserved(&self, job: i64, at_ms: i64) -> Result<(), StoreError> {
         for need in self.read().needs(job)?.iter().filter(|need| need.reserved > 1e-3) {
-            self.add_move(&job_move(need, MoveKind::Released, (need.reserved, at_ms)))?;
-            self.add_move(&job_move(need, MoveKind::Used, (need.reserved, at_ms)))?;
+            self.add_move(&job_move(need, MoveKind::Released, need.reserved, at_ms))?;
+            self.add_move(&job_move(need, MoveKind::Used, need.reserved, at_ms))?;
         }
         Ok(())
     }
@@ -147,13 +147,13 @@ impl Write<'_> {
     pub fn release(&self, job: i64, at_ms: i64, of: Option<i64>) -> Result<(), StoreError> {
         let needs = self.read().needs(job)?;
         for need in needs.iter().filter(|need| need.reserved > 1e-3 && of.is_none_or(|item| item == need.item)) {
-            self.add_move(&job_move(need, MoveKind::Released, (need.reserved, at_ms)))?;
+            self.add_move(&job_move(need, MoveKind::Released, need.reserved, at_ms))?;
         }
         Ok(())
     }
 }
 
-fn job_move(need: &NeedRow, kind: MoveKind, (quantity, at_ms): (f64, i64)) -> NewMove {
+fn job_move(need: &NeedRow, kind: MoveKind, quantity: f64, at_ms: i64) -> NewMove {
     let (day, note) = (String::new(), String::new());
     NewMove { item: need.item, job: Some(need.job), kind, quantity, day, note, at_ms }
 }
@@ -172,14 +172,14 @@ mod tests {
     async fn shop() -> (tempfile::TempDir, Store, i64, [i64; 2]) {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(&folder.path().join("shop.db")).unwrap();
-        let made = store.write(|w| Ok((w.add_item(("Port", "{}"), 0)?.unwrap(), [w.add_job(0)?, w.add_job(0)?])));
+        let made = store.write(|w| Ok((w.add_item("Port", "{}", 0)?.unwrap(), [w.add_job(0)?, w.add_job(0)?])));
         let (item, jobs) = made.await.unwrap();
         (folder, store, item, jobs)
     }
 
-    async fn wants(store: &Store, (job, item): (i64, i64)) -> ReserveOutcome {
+    async fn wants(store: &Store, job: i64, item: i64) -> ReserveOutcome {
         let asked = store.write(move |w| {
-            w.need_item(job, (item, 1.0))?;
+            w.need_item(job, item, 1.0)?;
             let need = w.read().needs(job)?.remove(0);
             w.reserve(&need, 2)
         });
@@ -190,7 +190,7 @@ mod tests {
     async fn of_two_who_take_the_last_one_the_second_waits_and_has_the_next() {
         let (_folder, store, item, [one, other]) = shop().await;
         store.write(move |w| w.add_move(&received(item, 1.0))).await.unwrap();
-        let (first, second) = tokio::join!(wants(&store, (one, item)), wants(&store, (other, item)));
+        let (first, second) = tokio::join!(wants(&store, one, item), wants(&store, other, item));
         let mut outcomes = [first, second];
         outcomes.sort_by_key(|outcome| *outcome == ReserveOutcome::Waits);
         assert_eq!(outcomes, [ReserveOutcome::Ready, ReserveOutcome::Waits]);
@@ -210,8 +210,8 @@ mod tests {
     async fn what_was_promised_is_used_or_free_again() {
         let (_folder, store, item, [one, other]) = shop().await;
         store.write(move |w| w.add_move(&received(item, 2.0))).await.unwrap();
-        wants(&store, (one, item)).await;
-        wants(&store, (other, item)).await;
+        wants(&store, one, item).await;
+        wants(&store, other, item).await;
         store.write(move |w| w.use_reserved(one, 3)).await.unwrap();
         store.write(move |w| w.drop_need(other, item, 4)).await.unwrap();
         let level = store.read(move |r| r.stock_level(item)).await.unwrap();

@@ -81,7 +81,8 @@ impl Computing {
     /// moment with how far it is.
     pub(crate) async fn compute<T: Result_>(
         &self,
-        (place, key): (Viewer, &Key<T>),
+        place: Viewer,
+        key: &Key<T>,
         work: impl FnOnce(&Watch) -> Result<T, Failed> + Send + 'static,
     ) -> Stand<T> {
         if let Some(kept) = self.shared.results.get(&key.bare) {
@@ -117,11 +118,12 @@ impl Computing {
     /// The result of a computation, asked for again and again until it has ended.
     pub(crate) async fn whole<T: Result_>(
         &self,
-        (place, key): (Viewer, &Key<T>),
+        place: Viewer,
+        key: &Key<T>,
         work: impl Fn(&Watch) -> Result<T, Failed> + Clone + Send + 'static,
     ) -> Result<Arc<T>, Failed> {
         loop {
-            if let Stand::Ended(end) = self.compute((place, key), work.clone()).await {
+            if let Stand::Ended(end) = self.compute(place, key, work.clone()).await {
                 return end;
             }
         }
@@ -264,7 +266,7 @@ impl Shared {
 
     /// Tells whoever waits, and keeps a result. `watch` says which run of the key it was: one that was begun anew meanwhile is
     /// not ended by the old one.
-    pub(super) fn end(&self, key: &Bare, (ended, watch): (Ended, &Arc<Watch>)) {
+    pub(super) fn end(&self, key: &Bare, ended: Ended, watch: &Arc<Watch>) {
         let mut queue = self.lock();
         let Some(task) = queue.tasks.get(key).filter(|task| Arc::ptr_eq(&task.watch, watch)) else { return };
         if let Ok(result) = &ended {

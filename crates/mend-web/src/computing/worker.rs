@@ -43,7 +43,7 @@ fn work(shared: &Shared) {
         // The work owns all that it touches: nothing half done is seen by others.
         let ended = catch_unwind(AssertUnwindSafe(run));
         let ended = ended.unwrap_or_else(|_| Err(Failed::Broken("a computation panicked".to_owned())));
-        shared.end(&key, (ended, &watch));
+        shared.end(&key, ended, &watch);
     }
 }
 

@@ -84,7 +84,7 @@ impl Agreement {
 
 fn view(release: &Release) -> String {
     let band = match release.predicted {
-        Some((low, _, Some(high))) => format!("predicted {}", seconds_band((low, high))),
+        Some((low, _, Some(high))) => format!("predicted {}", seconds_band(low, high)),
         Some((low, ..)) => format!("predicted from {low:.0} s, may not come"),
         None => "predicted not to come".to_owned(),
     };

@@ -71,7 +71,7 @@ impl ChartPaper {
         HEIGHT - (HEIGHT - TOP) * share.clamp(0.0, 1.0)
     }
 
-    fn curve(&self, (class, name): (&'static str, String), values: &[f32]) -> AttemptCurve {
+    fn curve(&self, class: &'static str, name: String, values: &[f32]) -> AttemptCurve {
         #[allow(clippy::cast_precision_loss, reason = "seconds of an attempt")]
         let point = |(k, t): (usize, &f32)| format!("{},{}", n(self.x(k as f64)), n(self.y(f64::from(*t))));
         let points: Vec<String> = values.iter().enumerate().map(point).collect();
@@ -97,16 +97,14 @@ impl AttemptChart {
         let coolest = attempt.scene.ambient.in_celsius() - 5.0;
         let free = plan.and_then(|plan| Some(air_on(attempt)? + plan.release.low_s? * 1.2)).unwrap_or_default();
         let paper = ChartPaper { seconds: attempt.seconds().max(SHORTEST_S).max(free), hottest, coolest };
-        let mut curves = vec![paper.curve(("laminate", "board, hottest".to_owned()), &traces.laminate)];
+        let mut curves = vec![paper.curve("laminate", "board, hottest".to_owned(), &traces.laminate)];
         if attempt.scene.goal.has_part() {
-            curves.push(paper.curve(("body", board.connector.name.clone()), &traces.body));
+            curves.push(paper.curve("body", board.connector.name.clone(), &traces.body));
         }
         let components = board.components.iter().zip(&traces.components);
-        curves.extend(components.map(|(part, curve)| paper.curve(("component", part.name.clone()), curve)));
+        curves.extend(components.map(|(part, curve)| paper.curve("component", part.name.clone(), curve)));
         curves.extend(
-            joint.map(|k| {
-                paper.curve(("joint", format!("joint {}", board.connector.joints[k].name)), &traces.joints[k])
-            }),
+            joint.map(|k| paper.curve("joint", format!("joint {}", board.connector.joints[k].name), &traces.joints[k])),
         );
         apart(&mut curves);
         let ends = [coolest, hottest].map(|t| scale.of(Temperature::celsius(t)));

@@ -161,7 +161,7 @@ impl Drawing<'_> {
             if component.round {
                 shape.round = n(component.body.width / 2.0);
             }
-            shape.label = BodyName::within(&component.name, (self.seen_of(&component.body), high), &mut labels);
+            shape.label = BodyName::within(&component.name, self.seen_of(&component.body), high, &mut labels);
             shape
         };
         std::iter::once(part).chain(components.map(body)).collect()
@@ -250,7 +250,7 @@ mod tests {
     use super::*;
     use crate::fixture::{planned, power_board};
 
-    fn drawn(board: &Board, face: Face, (window, lettering): (MapExtent, f64)) -> BoardMap {
+    fn drawn(board: &Board, face: Face, window: MapExtent, lettering: f64) -> BoardMap {
         let (margins, scale) = (planned().1.margins.as_slice(), Scale::Fahrenheit);
         Drawing { board, face, window, margins, photos: &[], scale, lettering, overlay: None }.draw(None)
     }
@@ -259,7 +259,7 @@ mod tests {
     fn each_face_shows_its_own_things_and_the_legs_that_come_through() {
         let board = power_board();
         for face in [Face::Top, Face::Bottom] {
-            let map = drawn(&board, face, (MapExtent::Whole, 0.0));
+            let map = drawn(&board, face, MapExtent::Whole, 0.0);
             let own = board.components.iter().filter(|n| n.face == face).count();
             assert_eq!(map.bodies.len(), 1 + own, "the part and its components");
             let ghost = if board.connector.face == face { "part" } else { "part far" };
@@ -272,7 +272,7 @@ mod tests {
     #[test]
     fn components_are_coloured_as_they_stand_and_named_with_the_visitors_limit() {
         let board = power_board();
-        let map = drawn(&board, board.connector.face.other(), (MapExtent::Near(18.0), 2.3));
+        let map = drawn(&board, board.connector.face.other(), MapExtent::Near(18.0), 2.3);
         for component in board.components.iter().filter(|n| n.face != board.connector.face) {
             let body = map.bodies.iter().find(|b| b.name.starts_with(&component.name)).expect("drawn");
             let limit = format!("limit {:.0} °F", component.limit().in_fahrenheit());
@@ -286,7 +286,7 @@ mod tests {
     fn two_boards_on_a_page_clip_by_their_own_rims() {
         let board = power_board();
         let other = Board { name: "another".to_owned(), ..board.clone() };
-        let clip = |board: &Board, face| drawn(board, face, (MapExtent::Whole, 0.0)).clip;
+        let clip = |board: &Board, face| drawn(board, face, MapExtent::Whole, 0.0).clip;
         let clips = [clip(&board, Face::Top), clip(&board, Face::Bottom), clip(&other, Face::Top)];
         assert!(clips[0] != clips[1] && clips[0] != clips[2] && clips[1] != clips[2], "{clips:?}");
     }

@@ -21,15 +21,15 @@ pub(crate) struct BodyName {
 
 impl BodyName {
     /// A name inside a body, its letters so high; none where it finds no room.
-    pub(crate) fn within(name: &str, (body, high): (Extent, f64), labels: &mut Labels) -> Option<Self> {
+    pub(crate) fn within(name: &str, body: Extent, high: f64, labels: &mut Labels) -> Option<Self> {
         if high <= 0.0 {
             return None;
         }
-        Self::so_high(name, (body, high), labels).or_else(|| Self::so_high(name, (body, SMALLER * high), labels))
+        Self::so_high(name, body, high, labels).or_else(|| Self::so_high(name, body, SMALLER * high, labels))
     }
 
-    fn so_high(name: &str, (body, high): (Extent, f64), labels: &mut Labels) -> Option<Self> {
-        let lines = (1..=MOST_LINES).find_map(|count| broken(name, count).filter(|lines| fits(lines, (body, high))))?;
+    fn so_high(name: &str, body: Extent, high: f64, labels: &mut Labels) -> Option<Self> {
+        let lines = (1..=MOST_LINES).find_map(|count| broken(name, count).filter(|lines| fits(lines, body, high)))?;
         let x = (body.left + body.right) / 2.0;
         let top = (body.top + body.bottom) / 2.0 - high * LINE * (lines.len() - 1) as f64 / 2.0;
         let line = |(k, text): (usize, &String)| {
@@ -42,7 +42,7 @@ impl BodyName {
     }
 }
 
-fn fits(lines: &[String], (body, high): (Extent, f64)) -> bool {
+fn fits(lines: &[String], body: Extent, high: f64) -> bool {
     let widest = lines.iter().map(|line| width(line, high)).fold(0.0, f64::max);
     widest <= body.right - body.left && high * LINE * lines.len() as f64 <= body.bottom - body.top
 }
@@ -70,7 +70,7 @@ mod tests {
 
     fn lines(name: &str, body: Extent) -> Option<Vec<String>> {
         let mut labels = Labels::within(Extent { left: 0.0, top: 0.0, right: 200.0, bottom: 200.0 });
-        let name = BodyName::within(name, (body, 10.0), &mut labels)?;
+        let name = BodyName::within(name, body, 10.0, &mut labels)?;
         Some(name.lines.into_iter().map(|(text, _)| text).collect())
     }
 
@@ -89,7 +89,7 @@ mod tests {
     #[test]
     fn a_name_that_another_lies_over_is_left_out() {
         let mut labels = Labels::within(body(200.0, 200.0));
-        let place = |labels: &mut Labels| BodyName::within("coil", (body(100.0, 20.0), 10.0), labels).is_some();
+        let place = |labels: &mut Labels| BodyName::within("coil", body(100.0, 20.0), 10.0, labels).is_some();
         assert_eq!([place(&mut labels), place(&mut labels)], [true, false]);
     }
 }

@@ -73,7 +73,7 @@ impl CurvePaper {
 }
 
 /// Draws the curves of a replay of a plan on its board.
-pub(crate) fn curves(replay: &JudgedReplay, (board, plan): (&Board, &Plan), scale: Scale) -> Curves {
+pub(crate) fn curves(replay: &JudgedReplay, board: &Board, plan: &Plan, scale: Scale) -> Curves {
     let (paper, recording) = (CurvePaper::from_replay(replay), &replay.recording);
     let mut chosen = chosen(replay, board);
     chosen.sort_by(|a, b| last(b.2).total_cmp(&last(a.2)));
@@ -192,7 +192,7 @@ mod tests {
         let (inputs, plan) = planned();
         let (bundle, board) = (bundle(inputs), power_board());
         let replay = replay(&bundle.order(&Watch::new())).expect("computed");
-        let drawn = curves(&replay, (&board, plan), Scale::Fahrenheit);
+        let drawn = curves(&replay, &board, plan, Scale::Fahrenheit);
         // Pins, anchors, body, laminate, four of five components.
         assert_eq!(drawn.curves.len(), 8);
         let words: Vec<&str> = drawn.moments.iter().map(|(_, _, word)| *word).collect();

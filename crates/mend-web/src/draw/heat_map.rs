@@ -59,7 +59,7 @@ impl Range {
 }
 
 /// The face of a map, with the line at `melts_at_c`.
-pub(crate) fn isotherms(map: &HeatMap, face: Face, (range, melts_at_c): (Range, f64)) -> Isotherms {
+pub(crate) fn isotherms(map: &HeatMap, face: Face, range: Range, melts_at_c: f64) -> Isotherms {
     let cells = if face == Face::Top { &map.top_c } else { &map.bottom_c };
     let (nx, ny) = (map.x_mm.len() - 1, map.y_mm.len() - 1);
     let mut paths = vec![String::new(); STEPS];
@@ -113,9 +113,9 @@ mod tests {
         };
         let whole = Rect { centre: Point { x: 1.0, y: 1.0 }, width: 2.0, depth: 2.0 };
         let range = Range::within(&whole, &map);
-        let drawn = isotherms(&map, Face::Top, (range, 150.0));
+        let drawn = isotherms(&map, Face::Top, range, 150.0);
         assert_eq!(drawn.melt_lines, ["M1 -0.5L1 -1.5"]);
         assert_eq!(drawn.levels.len(), 2);
-        assert!(isotherms(&map, Face::Bottom, (range, 150.0)).melt_lines.is_empty());
+        assert!(isotherms(&map, Face::Bottom, range, 150.0).melt_lines.is_empty());
     }
 }

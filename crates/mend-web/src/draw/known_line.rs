@@ -45,7 +45,7 @@ pub(crate) struct KnownLine {
 
 impl KnownLine {
     /// Draws a course, oldest first, with its unit; none of fewer than two points.
-    pub(crate) fn new(course: &[KnownPoint], (name, unit): (&str, &str)) -> Option<Self> {
+    pub(crate) fn new(course: &[KnownPoint], name: &str, unit: &str) -> Option<Self> {
         let (first, last) = (course.first()?, course.last()?);
         if course.len() < 2 {
             return None;
@@ -95,8 +95,8 @@ mod tests {
             taught: String::new(),
             day: String::new(),
         };
-        assert!(KnownLine::new(&[point(0, 0.0)], ("Jet", "%")).is_none());
-        let drawn = KnownLine::new(&[point(0, -20.0), point(1, -25.0), point(1_000_000, -30.0)], ("Jet", "%"));
+        assert!(KnownLine::new(&[point(0, 0.0)], "Jet", "%").is_none());
+        let drawn = KnownLine::new(&[point(0, -20.0), point(1, -25.0), point(1_000_000, -30.0)], "Jet", "%");
         let drawn = drawn.expect("three lessons");
         let xs: Vec<f64> = drawn.points.iter().filter_map(|point| point.x.parse().ok()).collect();
         assert!(xs[1] - xs[0] >= APART - 0.1 && xs[2] > xs[1], "{xs:?}");

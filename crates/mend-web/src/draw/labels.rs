@@ -72,7 +72,7 @@ impl Labels {
     }
 
     /// Something that stays where it is: labels give way to it.
-    pub(crate) fn keep_free(&mut self, (x, y): (f64, f64), high: f64) {
+    pub(crate) fn keep_free(&mut self, x: f64, y: f64, high: f64) {
         let half = high / 2.0;
         self.taken.push(Extent { left: x - half, right: x + half, top: y - half, bottom: y + half });
     }
@@ -120,8 +120,8 @@ mod tests {
     #[test]
     fn a_label_gives_way_to_what_stays() {
         let mut labels = labels();
-        labels.keep_free((50.0, 20.0), 10.0);
-        labels.keep_free((52.0, 20.0), 10.0);
+        labels.keep_free(50.0, 20.0, 10.0);
+        labels.keep_free(52.0, 20.0, 10.0);
         let (_, y) = labels.place(wanted("coil", (50.0, 20.0))).expect("there is room");
         assert!((y - 20.0).abs() >= 10.0, "{y}");
     }

@@ -71,8 +71,7 @@ fn axis_of(margins: &[Margin]) -> PictureAxis {
 /// Draws the strip of a plan.
 pub(crate) fn strip(plan: &Plan, scale: Scale) -> Strip {
     let axis = axis_of(&plan.margins);
-    let rows: Vec<StripRow> =
-        plan.margins.iter().enumerate().map(|(k, margin)| row(k, margin, (&axis, scale))).collect();
+    let rows: Vec<StripRow> = plan.margins.iter().enumerate().map(|(k, margin)| row(k, margin, &axis, scale)).collect();
     let bottom = HEAD + ROW * rows.len() as f64;
     Strip {
         width: n(LABELS + AXIS + FIGURES),
@@ -87,7 +86,7 @@ pub(crate) fn strip(plan: &Plan, scale: Scale) -> Strip {
     }
 }
 
-fn row(k: usize, margin: &Margin, (axis, scale): (&PictureAxis, Scale)) -> StripRow {
+fn row(k: usize, margin: &Margin, axis: &PictureAxis, scale: Scale) -> StripRow {
     let y = HEAD + ROW * k as f64;
     let (low, high) = margin.span();
     let (band_x, line_x) = (axis.x(low), axis.x(margin.line_c));

@@ -61,7 +61,7 @@ impl Overlay {
         Self { shields: recipe.shields.clone(), wire, air: None }
     }
 
-    pub(crate) fn from_recipe(recipe: &Recipe, (board, station): (&Board, &Station)) -> Self {
+    pub(crate) fn from_recipe(recipe: &Recipe, board: &Board, station: &Station) -> Self {
         let air = recipe.air.map(|air| (air, usual_blowing(station, &air, &board.connector.body)));
         Self { air, ..Self::laid(recipe, board) }
     }
@@ -140,7 +140,7 @@ mod tests {
         let mut recipe = planned().0.settings.clone();
         recipe.air.iter_mut().for_each(|air| air.aim = [3.0, -1.0]);
         recipe.shields.extend(shield_over(&board, &board.components[0], TENT));
-        let overlay = Overlay::from_recipe(&recipe, (&board, &station));
+        let overlay = Overlay::from_recipe(&recipe, &board, &station);
         let (on, off) = (board.components[0].face, board.components[0].face.other());
         assert!(overlay.shields(off).is_empty());
         let shield = &overlay.shields(on)[0];

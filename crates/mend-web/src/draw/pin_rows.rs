@@ -83,11 +83,7 @@ impl PinFace {
 }
 
 /// Draws the rows, pins alone or all joints; `chosen` is the one in focus.
-pub(crate) fn pin_rows(
-    connector: &Connector,
-    (face, all): (&dyn Fn(&Joint) -> PinFace, bool),
-    chosen: &str,
-) -> PinRows {
+pub(crate) fn pin_rows(connector: &Connector, face: &dyn Fn(&Joint) -> PinFace, all: bool, chosen: &str) -> PinRows {
     let joints: Vec<_> = connector.joints.iter().filter(|j| all || j.is_pin()).collect();
     let mut names = row_names(&connector.joints);
     names.retain(|row| joints.iter().any(|j| j.row == *row));
@@ -147,11 +143,11 @@ mod tests {
         let mut connector = Bench::try_new().expect("the example").board.connector;
         connector.joints.reverse();
         let none = |_: &Joint| PinFace::walked(None);
-        let drawn = pin_rows(&connector, (&none, false), "");
+        let drawn = pin_rows(&connector, &none, false, "");
         assert_eq!(drawn.chosen, drawn.pins[0].name);
         let first = drawn.pins[0].name.clone();
         let one = |joint: &Joint| PinFace::walked((joint.name == first).then_some(PinMark::Firm));
-        assert_eq!(pin_rows(&connector, (&one, false), "").chosen, drawn.pins[1].name);
-        assert_eq!(pin_rows(&connector, (&none, false), &first).chosen, first);
+        assert_eq!(pin_rows(&connector, &one, false, "").chosen, drawn.pins[1].name);
+        assert_eq!(pin_rows(&connector, &none, false, &first).chosen, first);
     }
 }

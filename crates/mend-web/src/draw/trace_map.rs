@@ -103,7 +103,7 @@ impl TraceMap {
             photos: draft.photos.iter().map(PhotoShape::from_photo).collect(),
             part: part.as_ref().map(|part| MapItem {
                 joints: part.joints.iter().map(JointDot::from_joint).collect(),
-                ..MapItem::new(Target::Part, (part.face, &part.body), &format!("{} (to be replaced)", part.name))
+                ..MapItem::new(Target::Part, part.face, &part.body, &format!("{} (to be replaced)", part.name))
             }),
             components: draft.components.iter().enumerate().map(thing).collect(),
             marks: draft.marks.iter().enumerate().map(mark).collect(),
@@ -121,7 +121,7 @@ impl JointDot {
 }
 
 impl MapItem {
-    fn new(of: Target, (face, body): (Face, &Rect), name: &str) -> Self {
+    fn new(of: Target, face: Face, body: &Rect, name: &str) -> Self {
         Self {
             of: target(of),
             face: face.name(),
@@ -148,7 +148,7 @@ impl MapItem {
             round: component.round,
             label: if size < 0.45 { String::new() } else { component.name.clone() },
             label_size: n(size),
-            ..Self::new(Target::Component(k), (component.face, body), &view)
+            ..Self::new(Target::Component(k), component.face, body, &view)
         }
     }
 }
@@ -158,7 +158,7 @@ fn frame(draft: &Draft) -> Rect {
     let ends = |r: &Rect| r.corners().to_vec();
     let photos = draft.photos.iter().flat_map(|photo| {
         let (w, h) = (f64::from(photo.size.0), f64::from(photo.size.1));
-        [(0.0, 0.0), (w, 0.0), (0.0, h), (w, h)].map(|pixel| photo.placement.shows(pixel)).to_vec()
+        [(0.0, 0.0), (w, 0.0), (0.0, h), (w, h)].map(|(u, v)| photo.placement.shows(u, v)).to_vec()
     });
     let part = draft.part.iter().flat_map(|part| ends(&part.placed().body));
     let components = draft.components.iter().flat_map(|component| ends(&component.body));

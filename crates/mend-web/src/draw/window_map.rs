@@ -121,7 +121,7 @@ pub(crate) struct WindowOf<'a> {
 }
 
 /// Draws the window of a job, with its setting in it.
-pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &WindowOf<'_>, scale: Scale) -> WindowMap {
+pub(crate) fn window_map(map: &ProcessWindow, rechecked: &[Recheck], of: &WindowOf<'_>, scale: Scale) -> WindowMap {
     let WindowOf { board, station, air, tried } = *of;
     let paper = WindowPaper { map, scale };
     let (w, h) = paper.cell();
@@ -139,7 +139,8 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
     };
     let celsius: Vec<f64> = map.sets.iter().map(|t| t.in_celsius()).collect();
     let flows: Vec<f64> = map.flows.iter().map(|f| f.in_litres_per_minute()).collect();
-    let at = (nearest(&celsius, air.set.in_celsius()), nearest(&flows, air.flow.in_litres_per_minute()));
+    let set = nearest(&celsius, air.set.in_celsius());
+    let flow = nearest(&flows, air.flow.in_litres_per_minute());
     let joined = |values: Vec<String>| values.join(" ");
     let mut labels = Labels::within(Extent { left: LEFT, top: TOP, right: WIDTH, bottom: HEIGHT });
     let checks = checks(&paper, rechecked, &mut labels);
@@ -148,7 +149,7 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
     let way = tried.iter().map(|(set, flow)| paper.place(*set, *flow));
     let way: Vec<String> = way.map(|(x, y)| format!("{},{}", n(x), n(y))).collect();
     WindowMap {
-        description: description(map, at, !tried.is_empty()),
+        description: description(map, set, flow, !tried.is_empty()),
         way: way.join(" "),
         cells: all.map(cell).collect(),
         cell_width: n(w + 0.4),
@@ -162,11 +163,11 @@ pub(crate) fn window_map((map, rechecked): (&ProcessWindow, &[Recheck]), of: &Wi
         region: (n(here.0 - REGION / 2.0), n(ends[0]), n(ends[1] - ends[0])),
         sets: joined(map.sets.iter().map(|t| format!("{:.0}", scale.of(*t))).collect()),
         flows: joined(flows.iter().map(|f| format!("{f:.1}")).collect()),
-        at,
+        at: (set, flow),
     }
 }
 
-fn description(map: &ProcessWindow, (set, flow): (usize, usize), tried: bool) -> String {
+fn description(map: &ProcessWindow, set: usize, flow: usize, tried: bool) -> String {
     let works = map.candidates.iter().filter(|c| c.outcome() == WindowCell::Works).count();
     let here = match map.at(flow, set).outcome() {
         WindowCell::Works => "works",
@@ -230,9 +231,9 @@ fn checks(paper: &WindowPaper<'_>, rechecked: &[Recheck], labels: &mut Labels) -
     let mut check = |r: &Recheck| {
         let (x, y) = paper.corner(r.at.1, r.at.0);
         let text = if r.outcome == paper.map.at(r.at.0, r.at.1).outcome() { "✓" } else { "✕" };
-        let at = (x + w / 2.0, y + h / 2.0);
-        labels.keep_free(at, CHECK);
-        Word { x: n(at.0), y: n(at.1), text: text.to_owned(), anchor: "middle" }
+        let (x, y) = (x + w / 2.0, y + h / 2.0);
+        labels.keep_free(x, y, CHECK);
+        Word { x: n(x), y: n(y), text: text.to_owned(), anchor: "middle" }
     };
     rechecked.iter().map(&mut check).collect()
 }
@@ -300,7 +301,8 @@ mod tests {
         let air = planned().0.settings.air.expect("the demo heats with air");
         let air = HotAir { set: Temperature::celsius(340.0), flow: Flow::litres_per_minute(60.0), ..air };
         window_map(
-            (&map(), rechecked),
+            &map(),
+            rechecked,
             &WindowOf { board: &power_board(), station: &gull(), air: &air, tried: &[] },
             Scale::Celsius,
         )

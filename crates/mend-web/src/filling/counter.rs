@@ -52,17 +52,17 @@ impl Counter<'_> {
     fn stock(&self, write: &Write<'_>) -> Result<(), StoreError> {
         for stocked in &self.file.items {
             let text = item::write(&stocked.item).map_err(|error| StoreError::Connection(error.to_string()))?;
-            let Some(id) = write.add_item((&stocked.item.name, &text), self.at_ms(0))? else { continue };
-            self.moves(write, (id, stocked))?;
+            let Some(id) = write.add_item(&stocked.item.name, &text, self.at_ms(0))? else { continue };
+            self.moves(write, id, stocked)?;
         }
         for pair in &self.file.look_alikes {
-            let both = (self.item(write, &pair.item)?, self.item(write, &pair.other)?);
-            write.set_look_alike(both, &pair.difference)?;
+            let (one, other) = (self.item(write, &pair.item)?, self.item(write, &pair.other)?);
+            write.set_look_alike(one, other, &pair.difference)?;
         }
         Ok(())
     }
 
-    fn moves(&self, write: &Write<'_>, (item, stocked): (i64, &StockedFile)) -> Result<(), StoreError> {
+    fn moves(&self, write: &Write<'_>, item: i64, stocked: &StockedFile) -> Result<(), StoreError> {
         let of = |kind: MoveKind, amount: &DatedAmount| {
             let comes = self.now.date().checked_add((-amount.days_ago).days()).map(|day| day.to_string());
             let ordered = kind == MoveKind::Ordered;
@@ -79,7 +79,7 @@ impl Counter<'_> {
     fn needs(&self, write: &Write<'_>) -> Result<(), StoreError> {
         for need in &self.file.needs {
             let item = self.item(write, &need.item)?;
-            write.need_item(need.job, (item, need.quantity))?;
+            write.need_item(need.job, item, need.quantity)?;
             if let Some(row) = write.read().needs(need.job)?.iter().find(|row| row.item == item) {
                 write.reserve(row, self.at_ms(0))?;
             }
@@ -90,7 +90,7 @@ impl Counter<'_> {
 
     fn donors(&self, write: &Write<'_>) -> Result<(), StoreError> {
         for donor in &self.file.donors {
-            let id = write.add_donor((&donor.name, &donor.holds), self.at_ms(6))?;
+            let id = write.add_donor(&donor.name, &donor.holds, self.at_ms(6))?;
             donor.job.iter().try_for_each(|job| write.harvest_donor(id, *job))?;
         }
         Ok(())

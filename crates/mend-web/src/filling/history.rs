@@ -113,7 +113,7 @@ fn releases(bundle: &mend_formats::bundle::Bundle) -> Vec<Option<f64>> {
 async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
     let PastJob { like, file, plan, k, release_s } = past;
     let opened_ms = app.now_ms() - ((DAYS - DAYS * k as f64 / EACH as f64) * DAY_MS) as i64;
-    let Some(run) = file.run.as_ref().map(|run| with_release(run, (like, release_s))) else { return Ok(()) };
+    let Some(run) = file.run.as_ref().map(|run| with_release(run, like, release_s)) else { return Ok(()) };
     let Some(steps) = like.bench.as_ref().and_then(|bench| bench.run.steps.clone()) else { return Ok(()) };
     let people = app.reading(|read| read.people()).await?;
     let hands: Vec<i64> = people.iter().filter(|row| row.role != "counter").map(|row| row.id).collect();
@@ -129,15 +129,15 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
         for (field, value) in &intake {
             write.set_intake(id, (field, value), opened_ms - 3_600_000)?;
         }
-        waited(write, (id, k), opened_ms - 3_600_000)?;
+        waited(write, id, k, opened_ms - 3_600_000)?;
         write.choose_board(id, plan.board_id)?;
         let plan_id = write.add_plan(&NewPlan { job_id: id, ..plan }, opened_ms)?;
         let opened = Moment { wall_ms: opened_ms, clock: String::new(), tick_ms: 0 };
         let (steps, taped_on) = (Some(steps), String::new());
         let run_id = write.add_run(&NewRun { job_id: id, plan_id, opened, steps, taped_on })?;
-        add_events(write, run_id, (&run, opened_ms))?;
+        add_events(write, run_id, &run, opened_ms)?;
         let ended_ms = opened_ms + (run.presses.last().map_or(0.0, |press| press.1) * 1000.0) as i64;
-        let ended_ms = walked(write, (id, &pins), ended_ms)?;
+        let ended_ms = walked(write, id, &pins, ended_ms)?;
         if k == REWORKED {
             let (who, reason) = ("Tam Birk".to_owned(), "the last pin moves".to_owned());
             write.log_job(id, &LogRow { what: WENT_BACK.to_owned(), who, reason, at_ms: ended_ms })?;
@@ -177,7 +177,7 @@ fn own_serial(like: &str, whose: usize) -> String {
 
 /// What a job waited for before it was opened: of an exponential distribution the quantile that is its own.
 #[allow(clippy::cast_precision_loss, clippy::cast_possible_truncation, reason = "hours of two weeks")]
-fn waited(write: &Write<'_>, (id, k): (i64, usize), until_ms: i64) -> Result<(), StoreError> {
+fn waited(write: &Write<'_>, id: i64, k: usize, until_ms: i64) -> Result<(), StoreError> {
     let hours = |mean: f64| -mean * (1.0 - (k as f64 + 0.5) / EACH as f64).ln();
     for (cause, (every, mean)) in [(WaitCause::Word, WORD), (WaitCause::Part, PART)] {
         if k.is_multiple_of(every) {
@@ -192,7 +192,8 @@ fn waited(write: &Write<'_>, (id, k): (i64, usize), until_ms: i64) -> Result<(),
 #[allow(clippy::cast_possible_truncation, reason = "seconds of a walk")]
 fn walked(
     write: &Write<'_>,
-    (id, pins): (i64, &std::collections::BTreeMap<String, String>),
+    id: i64,
+    pins: &std::collections::BTreeMap<String, String>,
     from_ms: i64,
 ) -> Result<i64, StoreError> {
     let mut at_ms = from_ms + 60_000;
@@ -205,7 +206,7 @@ fn walked(
 }
 
 /// The presses of a run, with another release: what came after it comes so much sooner or later.
-fn with_release(run: &RunFile, (like, release_s): (&Job, f64)) -> RunFile {
+fn with_release(run: &RunFile, like: &Job, release_s: f64) -> RunFile {
     let stamped = like.release().map_or(release_s, |release| release.actual_s);
     let air_on = run.presses.windows(2).find(|pair| (pair[1].1 - pair[0].1 - stamped).abs() < 0.5);
     let Some(air_on) = air_on.map(|pair| pair[0].1) else { return run.clone() };

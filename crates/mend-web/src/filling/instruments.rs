@@ -27,7 +27,7 @@ pub async fn bench_bundle(app: &App) -> Option<Bundle> {
 }
 
 /// Puts an instrument into the list; one of the same name is elsewhere now.
-pub async fn add_instrument(app: &App, (name, kind): (&str, &str), address: SocketAddr) {
+pub async fn add_instrument(app: &App, name: &str, kind: &str, address: SocketAddr) {
     let (name, kind, address) = (name.to_owned(), kind.to_owned(), address.to_string());
     let put = move |write: &Write<'_>| {
         let same = write.read().instruments()?.into_iter().find(|row| row.name == name);

@@ -25,7 +25,7 @@ pub(super) async fn add(app: &App, file: &JobFile, library: &Library) -> Result<
             w.set_intake(id, (field, value), taken_in)?;
         }
         board.map(|board| w.choose_board(id, board)).transpose()?;
-        add_found(w, id, (&found, taken_in))?;
+        add_found(w, id, &found, taken_in)?;
         for (pin, mark) in &pins {
             let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
             w.mark_pin(id, &NewMark { pin, mark, at_ms: taken_in, token })?;
@@ -34,12 +34,12 @@ pub(super) async fn add(app: &App, file: &JobFile, library: &Library) -> Result<
         Ok(id)
     };
     let id = app.writing(write).await?;
-    add_photos(app, id, (file, &library.photos)).await?;
+    add_photos(app, id, file, &library.photos).await?;
     Ok(id)
 }
 
 /// Its photographs, of those that came with it.
-async fn add_photos(app: &App, id: i64, (file, photos): (&JobFile, &[i64])) -> Result<(), Refusal> {
+async fn add_photos(app: &App, id: i64, file: &JobFile, photos: &[i64]) -> Result<(), Refusal> {
     let now = app.now_ms();
     for JobPhotoFile { photo, stop, words, on_sheet } in file.photos.iter().cloned() {
         let photo_id = photo.checked_sub(1).and_then(|k| photos.get(k)).copied();
@@ -51,7 +51,7 @@ async fn add_photos(app: &App, id: i64, (file, photos): (&JobFile, &[i64])) -> R
 }
 
 /// How far a device is opened: the first of its map out, and of these the last back.
-fn add_opened(w: &Write<'_>, id: i64, (opened, now_ms): (&OpenedFile, i64)) -> Result<(), StoreError> {
+fn add_opened(w: &Write<'_>, id: i64, opened: &OpenedFile, now_ms: i64) -> Result<(), StoreError> {
     let Some(row) = w.read().openings()?.into_iter().find(|row| row.name == opened.device) else { return Ok(()) };
     w.choose_opening(id, row.id)?;
     let map = opening::parse(row.map.as_bytes()).map(opening::OpeningFile::into_map);
@@ -69,7 +69,7 @@ fn add_opened(w: &Write<'_>, id: i64, (opened, now_ms): (&OpenedFile, i64)) -> R
 }
 
 /// What was found of lands, pins and tests, and while inside.
-fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<(), StoreError> {
+fn add_found(w: &Write<'_>, id: i64, file: &JobFile, now_ms: i64) -> Result<(), StoreError> {
     for (list, checks) in &file.checks {
         for (name, value) in checks {
             let (list, name, value) = (list.clone(), name.clone(), value.clone());
@@ -81,7 +81,7 @@ fn add_found(w: &Write<'_>, id: i64, (file, now_ms): (&JobFile, i64)) -> Result<
         w.log_job(id, &LogRow { what: WENT_BACK.to_owned(), who, reason, at_ms: now_ms })?;
     }
     if let Some(opened) = &file.opening {
-        add_opened(w, id, (opened, now_ms))?;
+        add_opened(w, id, opened, now_ms)?;
     }
     for extra in file.extras.iter().cloned() {
         let ExtraFile { what, price, answer, who } = extra;

@@ -49,7 +49,7 @@ async fn add_openings(app: &App, files: &ShopFiles) -> Result<(), CannotFill> {
     for (name, text) in &files.openings {
         let file = opening::parse(text.as_bytes()).map_err(|f| CannotFill::findings(name, &f))?;
         let (text, now) = (text.clone(), app.now_ms());
-        let added = app.writing(move |w| w.add_opening((&file.device, &text), now)).await;
+        let added = app.writing(move |w| w.add_opening(&file.device, &text, now)).await;
         added.map_err(|r| CannotFill::refusal(name, r))?;
     }
     Ok(())

@@ -76,7 +76,7 @@ async fn plan_one(app: &App, waiting: &Waiting) -> Result<(), Refusal> {
                 steps: Some(serde_json::to_string(&steps)?),
                 taped_on: String::new(),
             };
-            app.changing(id, move |w| add_events(w, w.add_run(&new)?, (&run, new.opened.wall_ms))).await?;
+            app.changing(id, move |w| add_events(w, w.add_run(&new)?, &run, new.opened.wall_ms)).await?;
         }
     }
     if let Some(inputs) = &file.fit {
@@ -101,7 +101,7 @@ fn opened(app: &App, run: &RunFile) -> Moment {
 }
 
 /// Presses and entries of the ledger in the order of their seconds.
-pub(super) fn add_events(w: &Write<'_>, id: i64, (run, opened_ms): (&RunFile, i64)) -> Result<(), StoreError> {
+pub(super) fn add_events(w: &Write<'_>, id: i64, run: &RunFile, opened_ms: i64) -> Result<(), StoreError> {
     let mut events: Vec<&(String, f64)> = run.presses.iter().chain(&run.ledger).collect();
     events.sort_by(|a, b| a.1.total_cmp(&b.1));
     for (k, (kind, seconds)) in events.into_iter().enumerate() {

@@ -47,7 +47,7 @@ impl Job {
         let Some((_, board)) = &self.board else { return Ok(Vec::new()) };
         let kept = read.runs_of(self.row.id)?.into_iter().map(|run| KeptRun::read(read, run));
         let kept: Vec<KeptRun> = kept.collect::<Result<_, _>>()?;
-        Ok(kept.into_iter().filter_map(|kept| BenchRunView::try_new((board, &self.equipment), kept).ok()).collect())
+        Ok(kept.into_iter().filter_map(|kept| BenchRunView::try_new(board, &self.equipment, kept).ok()).collect())
     }
 }
 
@@ -59,7 +59,7 @@ impl BenchRunView {
     }
 
     /// The run as it is understood, or why it can't be.
-    pub(super) fn try_new((board, equipment): (&Board, &EquipmentFile), kept: KeptRun) -> Result<Self, String> {
+    pub(super) fn try_new(board: &Board, equipment: &EquipmentFile, kept: KeptRun) -> Result<Self, String> {
         let KeptRun { run, plan, events } = kept;
         let plan = plan.ok_or("the plan that it follows is gone")?;
         let planned = Planned::kept(plan).ok_or("the plan that it follows is not of our format")?;
@@ -88,7 +88,7 @@ impl BenchRunView {
     /// The state after all events. What this version does not know of changes nothing.
     pub(crate) fn fold(&mut self, board: &Board) {
         let known = |row: &EventRow| {
-            let what = Happening::named(&row.kind, (&row.row, &row.reason))?;
+            let what = Happening::named(&row.kind, &row.row, &row.reason)?;
             Some(Event { what, at_ms: row.at_ms })
         };
         let events: Vec<Event> = self.events.iter().filter_map(known).collect();

@@ -97,7 +97,7 @@ impl StoredJob {
         let run = self.run;
         let has_run = run.is_some();
         let bench = board.as_ref().zip(run).and_then(|((_, board), run)| {
-            let bench = BenchRunView::try_new((board, &equipment), run);
+            let bench = BenchRunView::try_new(board, &equipment, run);
             bench.map_err(|why| unread.push(Unread { what: "bench run", why })).ok()
         });
         let [made_from, fit_made_from] =

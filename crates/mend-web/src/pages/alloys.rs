@@ -71,7 +71,7 @@ struct AlloysPage {
 
 async fn show(visitor: Visitor, Query(asked): Query<MixQuery>) -> Response {
     let words = visitor.words();
-    let view = mix(&asked).map(|(first, mix)| view((&asked.a, &first), &mix, words));
+    let view = mix(&asked).map(|(first, mix)| view(&asked.a, &first, &mix, words));
     let view = view.map_err(|findings| words.findings(&findings));
     let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let frame = Frame::new("Alloys", visitor.scale, "alloys", "/alloys".to_owned());
@@ -92,7 +92,7 @@ fn mix(asked: &MixQuery) -> Result<(Composition, Composition), Vec<Finding>> {
     Ok((first, Composition::mixed(&[(first, 100.0 - share), (second, share)]).unwrap_or(first)))
 }
 
-fn view((name, first): (&str, &Composition), mix: &Composition, words: Words) -> MixView {
+fn view(name: &str, first: &Composition, mix: &Composition, words: Words) -> MixView {
     let scale = words.scale;
     let (curve, plain) = (melt_curve(mix), melt_curve(first));
     let at = |t: Option<Temperature>, spread: TempDelta| {

@@ -155,7 +155,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<BenchPage, Ref
     }
     groups.retain(|group| !group.cards.is_empty());
     let picture = match first.as_ref().and_then(|card| card.board) {
-        Some(board) => drawn(&app, (board, View::Card), visitor).await?,
+        Some(board) => drawn(&app, board, View::Card, visitor).await?,
         None => None,
     };
     Ok(BenchPage {
@@ -211,7 +211,7 @@ impl JobCard {
         };
         let path = next.map_or("handover", |stop| shop::path_of(facts.kind, stop));
         Self {
-            head: JobHead::from_summary(id, (summary, None), today),
+            head: JobHead::from_summary(id, summary, None, today),
             call,
             href: Some(stop_href(id, path)).filter(|href| !href.is_empty()).unwrap_or(format!("/jobs/{id}/intake")),
             connector: summary.connector.clone(),

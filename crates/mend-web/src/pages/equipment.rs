@@ -135,7 +135,7 @@ fn read(sent: &[(String, String)]) -> Result<EquipmentFile, Vec<Finding>> {
         text.split(';').flat_map(|part| part.split(", ")).map(str::trim).map(str::to_owned).collect::<Vec<_>>()
     };
     let tips = listed(get("tips")).into_iter().filter(|tip| !tip.is_empty());
-    let tips_mm = tips.map(|tip| read_number(("equipment", "tips"), &tip, &mut bad)).collect();
+    let tips_mm = tips.map(|tip| read_number("equipment", "tips", &tip, &mut bad)).collect();
     let mut seen = BTreeSet::new();
     let alloys =
         listed(get("alloys")).into_iter().filter(|name| !name.is_empty() && seen.insert(name.clone())).collect();

@@ -62,7 +62,7 @@ pub(crate) async fn show(
     let (words, from) = (q.clone(), asked.before.unwrap_or(i64::MAX));
     let read = move |read: mend_store::Read<'_>| match words.as_str() {
         "" => read.closed_jobs(from, PAGE + 1),
-        words => read.found_jobs(words, (from, PAGE + 1)),
+        words => read.found_jobs(words, from, PAGE + 1),
     };
     let mut listed = app.reading(read).await?;
     let more = listed.len() > PAGE as usize;

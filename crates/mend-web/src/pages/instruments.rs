@@ -81,7 +81,7 @@ pub(crate) fn socket(address: &str) -> Result<SocketAddr, Refusal> {
 }
 
 impl InstrumentForm {
-    fn row(&self, (id, kind): (i64, &str)) -> Result<InstrumentRow, Refusal> {
+    fn row(&self, id: i64, kind: &str) -> Result<InstrumentRow, Refusal> {
         let name = self.name.trim();
         if !(1..=LONGEST_NAME).contains(&name.chars().count()) {
             return Err(Refusal::field("name", format!("“{name}” is no name"), "give it 1 to 60 characters"));
@@ -105,7 +105,7 @@ async fn put(app: &App, row: InstrumentRow) -> Result<Redirect, Refusal> {
 }
 
 async fn add(State(app): State<App>, Form(sent): Form<InstrumentForm>) -> Result<Redirect, Refusal> {
-    put(&app, sent.row((0, &sent.kind))?).await
+    put(&app, sent.row(0, &sent.kind)?).await
 }
 
 async fn load(app: &App, Path(id): &Path<String>) -> Result<InstrumentRow, Refusal> {
@@ -119,7 +119,7 @@ async fn change(
     Form(sent): Form<InstrumentForm>,
 ) -> Result<Redirect, Refusal> {
     let row = load(&app, &path).await?;
-    put(&app, sent.row((row.id, &row.kind))?).await
+    put(&app, sent.row(row.id, &row.kind)?).await
 }
 
 async fn remove(State(app): State<App>, path: Path<String>) -> Result<Redirect, Refusal> {
@@ -185,16 +185,16 @@ mod tests {
             address: address.to_owned(),
             at_bench: "yes".to_owned(),
         };
-        let row = form(" Logger ", "10.0.0.9").row((3, "thermometer")).expect("it can be");
+        let row = form(" Logger ", "10.0.0.9").row(3, "thermometer").expect("it can be");
         assert_eq!((row.name.as_str(), row.address.as_str(), row.at_bench), ("Logger", "10.0.0.9:5025", true));
         assert!(
-            !form("Meter", "10.0.0.9").row((0, "meter")).expect("it can be").at_bench,
+            !form("Meter", "10.0.0.9").row(0, "meter").expect("it can be").at_bench,
             "it is no instrument of the heat"
         );
         for (name, address, kind) in
             [("", "10.0.0.9", "meter"), ("Logger", "1.1.1.1", "meter"), ("Logger", "10.0.0.9", "kettle")]
         {
-            assert!(matches!(form(name, address).row((0, kind)), Err(Refusal::Bad(_))), "{name} {address} {kind}");
+            assert!(matches!(form(name, address).row(0, kind), Err(Refusal::Bad(_))), "{name} {address} {kind}");
         }
     }
 }

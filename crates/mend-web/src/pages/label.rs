@@ -64,7 +64,7 @@ struct LabelWanted {
 }
 
 impl LabelPage {
-    fn new(wanted: LabelWanted, (visitor, headers): (Visitor, &HeaderMap)) -> Result<Self, Refusal> {
+    fn new(wanted: LabelWanted, visitor: Visitor, headers: &HeaderMap) -> Result<Self, Refusal> {
         let LabelWanted { title, mut lines, path, here } = wanted;
         lines.retain(|line| !line.is_empty());
         let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).unwrap_or("127.0.0.1");
@@ -94,7 +94,7 @@ async fn of_job(
         path: format!("/jobs/{id}"),
         here: format!("/jobs/{id}/label"),
     };
-    LabelPage::new(wanted, (visitor, &headers))
+    LabelPage::new(wanted, visitor, &headers)
 }
 
 async fn of_bag(
@@ -114,7 +114,7 @@ async fn of_bag(
         path: format!("/jobs/{id}"),
         here: format!("/jobs/{id}/label/bag"),
     };
-    LabelPage::new(wanted, (visitor, &headers))
+    LabelPage::new(wanted, visitor, &headers)
 }
 
 /// The customer's own parts on an opening map, by what is noted of each.
@@ -136,7 +136,7 @@ async fn of_item(
     let lines = attributes.chain([item.fits.join(", "), item.supplier]).collect();
     let wanted =
         LabelWanted { title: row.name, lines, path: format!("/stock/{id}"), here: format!("/stock/{id}/label") };
-    LabelPage::new(wanted, (visitor, &headers))
+    LabelPage::new(wanted, visitor, &headers)
 }
 
 async fn of_station(
@@ -154,7 +154,7 @@ async fn of_station(
         path: format!("/stations/{id}"),
         here: format!("/stations/{id}/label"),
     };
-    LabelPage::new(wanted, (visitor, &headers))
+    LabelPage::new(wanted, visitor, &headers)
 }
 
 #[cfg(test)]

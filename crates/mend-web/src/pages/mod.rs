@@ -126,12 +126,12 @@ pub(crate) struct JobHead {
 impl JobHead {
     /// The head of a job on one of its stops.
     pub(crate) fn from_job(job: &Job, here: Option<Stop>, today: Date) -> Self {
-        let head = Self::from_summary(job.row.id, (&Summary::from_job(job), here), today);
+        let head = Self::from_summary(job.row.id, &Summary::from_job(job), here, today);
         Self { unread: job.unread.clone(), ..head }
     }
 
     /// The same from what lists know of it.
-    pub(crate) fn from_summary(id: i64, (summary, here): (&Summary, Option<Stop>), today: Date) -> Self {
+    pub(crate) fn from_summary(id: i64, summary: &Summary, here: Option<Stop>, today: Date) -> Self {
         let facts = summary.facts(today);
         let stops: Vec<Stop> = shop::stops_of(facts.kind).collect();
         let figure =

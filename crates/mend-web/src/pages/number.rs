@@ -4,7 +4,7 @@ use mend_core::finding::Finding;
 use mend_core::units::{Scale, Temperature};
 
 /// Reads a typed number; where it is none, zero, and an objection that names the field and what was typed.
-pub(crate) fn number((rule, place): (&str, &str), typed: &str, bad: &mut Vec<Finding>) -> f64 {
+pub(crate) fn number(rule: &str, place: &str, typed: &str, bad: &mut Vec<Finding>) -> f64 {
     let read = typed.trim().replace(',', ".").parse::<f64>().ok().filter(|v| v.is_finite());
     if read.is_none() {
         let object = Finding::written(rule, place, format!("“{typed}” is no number"));

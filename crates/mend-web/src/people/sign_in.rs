@@ -91,7 +91,7 @@ pub(crate) async fn takes_pins(app: &App, jar: &CookieJar) -> Result<bool, Refus
 }
 
 /// Looks at a name and a secret.
-pub(crate) async fn check(app: &App, jar: &CookieJar, (name, typed): (String, &str)) -> Result<SignedIn, Refusal> {
+pub(crate) async fn check(app: &App, jar: &CookieJar, name: String, typed: &str) -> Result<SignedIn, Refusal> {
     let secret = Secret::typed(typed);
     let is_pin = matches!(secret, Secret::Pin(_));
     let known = takes_pins(app, jar).await?;

@@ -139,7 +139,7 @@ async fn known_bundle(
         known: Knowledge::NOTHING,
     };
     let setup = Setup { station: id, board: Some(board_id), nozzle };
-    bundle.known = known(&lessons, setup, (&bundle, app.now_ms()));
+    bundle.known = known(&lessons, setup, &bundle, app.now_ms());
     let counting: Vec<i64> = lessons.iter().map(|row| row.id).collect();
     Ok((bundle, as_known(&file, &counting)))
 }
@@ -147,7 +147,8 @@ async fn known_bundle(
 /// A usual removal on a board: what a measurement of a station is shown on.
 pub(crate) async fn usual_bundle(
     app: &App,
-    (id, file): (i64, &StationFile),
+    id: i64,
+    file: &StationFile,
     board: (i64, Board),
 ) -> Result<(Bundle, String), Refusal> {
     let station = file.clone().into_station()?;
@@ -197,7 +198,7 @@ impl Ordered {
 
     /// The plan, or how far it is.
     pub(crate) async fn plan(&self, app: &App, place: Viewer) -> Result<Stand<Plan>, Refusal> {
-        Ok(app.computing.compute((place, &self.plan_key()?), self.plan_work()).await)
+        Ok(app.computing.compute(place, &self.plan_key()?, self.plan_work()).await)
     }
 
     fn plan_work(&self) -> impl Fn(&Watch) -> Result<Plan, Failed> + Clone + Send + 'static {
@@ -213,19 +214,19 @@ impl Ordered {
             let rechecked = recheck(&bundle.order(watch), &map)?;
             Ok(Rechecked { map, rechecked })
         };
-        Ok(app.computing.compute((place, &self.window_key()?), work).await)
+        Ok(app.computing.compute(place, &self.window_key()?, work).await)
     }
 
     /// The replay, or how far it is.
     pub(crate) async fn replay(&self, app: &App, place: Viewer) -> Result<Stand<JudgedReplay>, Refusal> {
         let bundle = self.bundle.clone();
         let work = move |watch: &Watch| Ok(replay(&bundle.order(watch))?);
-        Ok(app.computing.compute((place, &self.replay_key()?), work).await)
+        Ok(app.computing.compute(place, &self.replay_key()?, work).await)
     }
 
     /// Keeps its plan with the job; two who waited for the same one keep it once. That of a job that has been handed over is
     /// shown and not kept.
-    async fn keep(&self, app: &App, (job, plan): (&Job, &Plan)) -> Result<Planned, Refusal> {
+    async fn keep(&self, app: &App, job: &Job, plan: &Plan) -> Result<Planned, Refusal> {
         let (job_id, inputs, plan) = (job.row.id, self.inputs.clone(), plan.clone());
         if job.is_closed() {
             return Ok(Planned { id: 0, inputs, plan });
@@ -250,7 +251,7 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
     Ok(match order.plan(app, Viewer::heat(work, job.row.id)).await? {
         Stand::Running(share) => Stand::Running(share),
         Stand::Ended(Err(failed)) => Stand::Ended(Err(failed)),
-        Stand::Ended(Ok(plan)) => Stand::Ended(Ok(order.keep(app, (job, &plan)).await?.into())),
+        Stand::Ended(Ok(plan)) => Stand::Ended(Ok(order.keep(app, job, &plan).await?.into())),
     })
 }
 
@@ -258,9 +259,9 @@ pub(crate) async fn planning(app: &App, job: &Job, inputs: &PlanInputs) -> Resul
 pub(crate) async fn plan_job(app: &App, job: &Job, inputs: &PlanInputs) -> Result<Planned, Refusal> {
     let order = Ordered::load(app, job, inputs).await?;
     let work = HeatWork::from(inputs.purpose);
-    let ended = app.computing.whole((Viewer::heat(work, job.row.id), &order.plan_key()?), order.plan_work()).await;
+    let ended = app.computing.whole(Viewer::heat(work, job.row.id), &order.plan_key()?, order.plan_work()).await;
     let plan = ended.map_err(unexpected)?;
-    order.keep(app, (job, &plan)).await
+    order.keep(app, job, &plan).await
 }
 
 /// Of a computation that is waited for to its end.

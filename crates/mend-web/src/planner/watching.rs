@@ -18,15 +18,16 @@ impl Ordered {
     pub(crate) async fn watching(
         &self,
         app: &App,
-        (place, taped): (Viewer, &[Thermocouple]),
+        place: Viewer,
+        taped: &[Thermocouple],
     ) -> Result<Stand<Watching>, Refusal> {
-        Ok(app.computing.compute((place, &self.watching_key(taped)?), self.watching_work(taped)).await)
+        Ok(app.computing.compute(place, &self.watching_key(taped)?, self.watching_work(taped)).await)
     }
 
     /// The same, computed to its end: nobody waits for it yet.
-    pub(crate) async fn watching_at_leisure(&self, app: &App, (place, taped): (Viewer, &[Thermocouple])) {
+    pub(crate) async fn watching_at_leisure(&self, app: &App, place: Viewer, taped: &[Thermocouple]) {
         if let Ok(key) = self.watching_key(taped) {
-            let _ = app.computing.whole((place, &key), self.watching_work(taped)).await;
+            let _ = app.computing.whole(place, &key, self.watching_work(taped)).await;
         }
     }
 
@@ -51,19 +52,15 @@ impl Ordered {
     ) -> Result<Arc<Watching>, Refusal> {
         let key = Key::watching(format!("{} {taped:?} {weights:?}", self.key_of(&self.inputs)?));
         let (bundle, taped) = (self.bundle.clone(), taped.to_vec());
-        let work = move |watch: &Watch| Ok(watching.renewed((&bundle.order(watch), &taped), &weights)?);
-        app.computing.whole((place, &key), work).await.map_err(unexpected)
+        let work = move |watch: &Watch| Ok(watching.renewed(&bundle.order(watch), &taped, &weights)?);
+        app.computing.whole(place, &key, work).await.map_err(unexpected)
     }
 
     /// What was seen while it was carried out teaches, waited for.
-    pub(crate) async fn learnt(
-        &self,
-        app: &App,
-        (place, observed): (Viewer, Observed),
-    ) -> Result<Arc<Learnt>, Refusal> {
+    pub(crate) async fn learnt(&self, app: &App, place: Viewer, observed: Observed) -> Result<Arc<Learnt>, Refusal> {
         let key = Key::learnt(format!("{} {observed:?}", self.key_of(&self.inputs)?));
         let bundle = self.bundle.clone();
         let work = move |watch: &Watch| Ok(Learnt::try_new(&bundle.order(watch), &observed)?);
-        app.computing.whole((place, &key), work).await.map_err(unexpected)
+        app.computing.whole(place, &key, work).await.map_err(unexpected)
     }
 }

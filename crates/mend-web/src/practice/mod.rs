@@ -139,7 +139,7 @@ mod tests {
         let sent = |seq, mm| SentMove { seq, does: HandMove::Distance { mm } };
         seat.takes(sent(1, 20.0)).expect("taken");
         seat.takes(sent(1, 40.0)).expect("taken already");
-        let (hands, _, taken) = seat.hands();
+        let seat::HeldNow { hands, taken, .. } = seat.held();
         assert_eq!((hands.distance_mm, taken, seat.step().tick), (20.0, 1, 1));
         assert!(seat.has_unkept());
     }

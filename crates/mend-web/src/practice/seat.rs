@@ -57,6 +57,13 @@ impl Watcher {
     }
 }
 
+/// What hands hold, what is laid on, and the last move that was taken.
+pub(crate) struct HeldNow {
+    pub(crate) hands: Hands,
+    pub(crate) shields: Vec<Shield>,
+    pub(crate) taken: u32,
+}
+
 impl Seat {
     pub(super) fn new(id: i64, attempt: Attempt, last: u32) -> Self {
         let begun = attempt.ticks() > 0;
@@ -80,10 +87,10 @@ impl Seat {
         self.watched.load(Ordering::Relaxed) > 0
     }
 
-    /// What hands hold, what is laid on, and the last move that was taken: a screen that comes back begins with it.
-    pub(crate) fn hands(&self) -> (Hands, Vec<Shield>, u32) {
+    /// As it is: a screen that comes back begins with it.
+    pub(crate) fn held(&self) -> HeldNow {
         let state = self.state();
-        (state.attempt.hands, state.attempt.scene.shields.clone(), state.taken)
+        HeldNow { hands: state.attempt.hands, shields: state.attempt.scene.shields.clone(), taken: state.taken }
     }
 
     /// Something was done. What was taken already is not done twice.

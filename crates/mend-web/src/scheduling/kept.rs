@@ -45,7 +45,7 @@ pub(crate) async fn bench_plan(app: &App) -> Result<Arc<BenchPlan>, Refusal> {
     {
         return Ok(plan.clone());
     }
-    let made = tokio::task::spawn_blocking(move || make(stored, (Hours::new(&shop, now), shared))).await;
+    let made = tokio::task::spawn_blocking(move || make(stored, Hours::new(&shop, now), shared)).await;
     let made = Arc::new(made.map_err(|error| Refusal::Broken(error.to_string()))?);
     *kept.lock().unwrap_or_else(PoisonError::into_inner) = Some((key, made.clone()));
     Ok(made)

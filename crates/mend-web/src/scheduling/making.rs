@@ -28,7 +28,7 @@ pub(super) struct Stored {
 }
 
 /// The schedule of all of it.
-pub(super) fn make(stored: Stored, (hours, shared): (Hours, SharedTools)) -> BenchPlan {
+pub(super) fn make(stored: Stored, hours: Hours, shared: SharedTools) -> BenchPlan {
     let past = Past::from_rows(&stored.times);
     let people = hands(stored.people);
     let workers: Vec<Worker> = people.iter().map(|person| worker(person.as_ref(), &hours)).collect();
@@ -47,7 +47,7 @@ pub(super) fn make(stored: Stored, (hours, shared): (Hours, SharedTools)) -> Ben
         if !facts.waits_for.is_empty() && summary.extent.part_comes.is_empty() {
             waiting.push(WaitingJob { id: row.job_id, device: summary.device, waits_for: facts.waits_for });
         } else {
-            jobs.extend(making.job((row.job_id, &summary), &facts));
+            jobs.extend(making.job(row.job_id, &summary, &facts));
         }
     }
     let schedule = making.schedule(&mut jobs, &mut waiting);
@@ -92,9 +92,9 @@ struct Making {
 
 impl Making {
     /// Puts a job in; none where nothing is left to do.
-    fn job(&mut self, (id, summary): (i64, &Summary), facts: &Facts) -> Option<PlannedJob> {
+    fn job(&mut self, id: i64, summary: &Summary, facts: &Facts) -> Option<PlannedJob> {
         let extent = &summary.extent;
-        let times = remaining(facts, (extent, &self.past));
+        let times = remaining(facts, extent, &self.past);
         let highest = self.workload.workers.iter().map(|worker| worker.level).max()?;
         let (mut tasks, mut kinds) = (Vec::new(), Vec::new());
         for task in &times {
@@ -121,7 +121,7 @@ impl Making {
             }
         }
         if let (RunState::AtStep(at, of), Some(first)) = (facts.run, tasks.first_mut()) {
-            self.go_on(first, (at, of));
+            self.go_on(first, at, of);
         }
         let due = summary.due().map(|date| self.hours.closing(date));
         let ready = extent.part_comes.parse().map_or(0, |date| self.hours.opening(date));
@@ -140,7 +140,7 @@ impl Making {
     }
 
     /// A bench run that has begun goes on now, in the hands of the first who has none of his own.
-    fn go_on(&self, task: &mut BenchTask, (at, of): (usize, usize)) {
+    fn go_on(&self, task: &mut BenchTask, at: usize, of: usize) {
         let taken: Vec<usize> =
             self.workload.jobs.iter().flat_map(|job| &job.tasks).filter_map(|task| task.begun?.worker).collect();
         let free = (0..self.people.len()).find(|worker| !taken.contains(worker));
@@ -229,7 +229,7 @@ mod tests {
         let people = vec![person(1, "Tam"), person(2, "Ova")];
         let stored = Stored { jobs: vec![job(1), job(2)], people, pins: vec![], times: vec![] };
         let now = "2026-11-26T10:00[Europe/London]".parse().expect("a moment");
-        make(stored, (Hours::new(&ShopSettings::default(), now), shared))
+        make(stored, Hours::new(&ShopSettings::default(), now), shared)
     }
 
     /// Tasks of a name, by when they begin.

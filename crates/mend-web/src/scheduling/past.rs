@@ -31,7 +31,7 @@ impl Past {
     }
 
     /// How long a stop of such a job takes somebody; no name: whoever.
-    pub(crate) fn stage(&self, stop: Stop, (extent, person): (&JobExtent, &str)) -> StageTime {
+    pub(crate) fn stage(&self, stop: Stop, extent: &JobExtent, person: &str) -> StageTime {
         let prior = prior(stop, extent.size);
         let of: Vec<PastTime> = self.0.iter().filter(|(at, _)| *at == stop).map(|(_, time)| time.clone()).collect();
         StageTime::new(prior, pooled(&of, PoolKey { kind: &extent.kind, person }, prior.spread))

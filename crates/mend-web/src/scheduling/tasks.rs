@@ -60,11 +60,11 @@ impl TaskKind {
 }
 
 /// What is still to be done of a job, in order, with what each usually takes.
-pub(crate) fn remaining(facts: &Facts, (extent, past): (&JobExtent, &Past)) -> Vec<TaskTime> {
+pub(crate) fn remaining(facts: &Facts, extent: &JobExtent, past: &Past) -> Vec<TaskTime> {
     let own: Vec<Stop> = stops_of(facts.kind).filter(|stop| state(facts, *stop) != StopState::Done).collect();
     let of = |kind: TaskKind| {
         let left: Vec<StageTime> =
-            kind.stops.iter().filter(|stop| own.contains(stop)).map(|stop| past.stage(*stop, (extent, ""))).collect();
+            kind.stops.iter().filter(|stop| own.contains(stop)).map(|stop| past.stage(*stop, extent, "")).collect();
         (!left.is_empty()).then(|| TaskTime { kind, time: StageTime::together(&left) })
     };
     TASKS.into_iter().filter_map(of).collect()
@@ -78,7 +78,7 @@ mod tests {
     fn what_is_done_is_no_task_any_more() {
         let (extent, past) = (JobExtent::default(), Past::default());
         let names = |facts: &Facts| -> Vec<&str> {
-            remaining(facts, (&extent, &past)).iter().map(|task| task.kind.key).collect()
+            remaining(facts, &extent, &past).iter().map(|task| task.kind.key).collect()
         };
         let new = names(&Facts::default());
         assert_eq!(new, ["opening", "look", "heat", "run", "pins", "test", "close", "handover"]);

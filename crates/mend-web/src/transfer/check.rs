@@ -97,7 +97,7 @@ fn job(read: Read<'_>, id: i64) -> Result<Vec<String>, StoreError> {
             plan.is_some_and(|row| plan::read_kept(&row.plan).is_some() && shop::read_inputs(&row.inputs).is_some());
         notes.hold(&format!("the plan of {name}"), readable);
         for (k, event) in read.events(run.id)?.iter().enumerate() {
-            let known = Happening::named(&event.kind, (&event.row, &event.reason)).is_some();
+            let known = Happening::named(&event.kind, &event.row, &event.reason).is_some();
             notes.hold(&format!("event {} of {name}", k + 1), known);
         }
     }

@@ -26,7 +26,7 @@ pub(super) fn floor(read: Read<'_>, jobs: &[i64]) -> Result<Option<FloorFile>, S
     let mut file = FloorFile { format: FORMAT.to_owned(), ..FloorFile::default() };
     for (row, retired_ms) in &items {
         let moves = read.moves(row.id, ALL)?;
-        let entry = |row: &MoveRow| move_entry(row, (&place, &people));
+        let entry = |row: &MoveRow| move_entry(row, &place, &people);
         let item = item::parse(row.file.as_bytes()).unwrap_or_default();
         file.items.push(ItemEntry { item, retired_ms: *retired_ms, moves: moves.iter().rev().map(entry).collect() });
         for alike in read.look_alikes(row.id)?.into_iter().filter(|alike| alike.other > row.id) {
@@ -56,7 +56,7 @@ pub(super) fn floor(read: Read<'_>, jobs: &[i64]) -> Result<Option<FloorFile>, S
     file.pins = read.task_pins()?.into_iter().filter_map(pin).collect();
     let returned = |(job, first): (i64, i64)| Some([*place.get(&job)?, *place.get(&first)?]);
     file.returns = read.returns()?.into_iter().filter_map(returned).collect();
-    worked(read, (jobs, &people), &mut file)?;
+    worked(read, jobs, &people, &mut file)?;
     file.people = people.into_iter().map(person_entry).collect();
     let nothing = FloorFile { format: FORMAT.to_owned(), ..FloorFile::default() };
     Ok((file != nothing).then_some(file))
@@ -66,7 +66,7 @@ fn person_entry(row: PersonRow) -> PersonEntry {
     PersonEntry { name: row.name, role: row.role, level: row.level, hours: row.hours, left_ms: row.left_ms }
 }
 
-fn move_entry(row: &MoveRow, (place, people): (&BTreeMap<i64, usize>, &[PersonRow])) -> MoveEntry {
+fn move_entry(row: &MoveRow, place: &BTreeMap<i64, usize>, people: &[PersonRow]) -> MoveEntry {
     let MoveRow { kind, quantity, job_id, day, note, at_ms, who } = row.clone();
     let person = people.iter().position(|person| person.name == who);
     MoveEntry { kind, quantity, job: job_id.and_then(|id| place.get(&id).copied()), day, note, at_ms, person }
@@ -78,23 +78,23 @@ fn quote_entry(job: usize, row: QuoteRow) -> QuoteEntry {
 }
 
 /// Puts all of it into a shop whose jobs have these numbers, in the order of the export's list.
-pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), now_ms: i64) -> Result<(), StoreError> {
+pub(super) fn put_floor(write: &Write<'_>, file: &FloorFile, jobs: &[i64], now_ms: i64) -> Result<(), StoreError> {
     let job = |place: usize| jobs.get(place).copied();
     let people = put_people(write, &file.people, now_ms)?;
     let places = FilePlaces { jobs, people: &people };
     let mut items = Vec::new();
     for entry in &file.items {
-        items.push(put_item(write, (entry, places), now_ms)?);
+        items.push(put_item(write, entry, places, now_ms)?);
     }
     let item = |place: usize| items.get(place).copied().flatten();
     for alike in &file.look_alikes {
         if let (Some(one), Some(other)) = (item(alike.items[0]), item(alike.items[1])) {
-            write.set_look_alike((one, other), &alike.difference)?;
+            write.set_look_alike(one, other, &alike.difference)?;
         }
     }
     for need in &file.needs {
         if let (Some(job), Some(item)) = (job(need.job), item(need.item)) {
-            write.put_need(job, (item, need.quantity))?;
+            write.put_need(job, item, need.quantity)?;
         }
     }
     for quote in &file.quotes {
@@ -105,7 +105,7 @@ pub(super) fn put_floor(write: &Write<'_>, (file, jobs): (&FloorFile, &[i64]), n
         }
     }
     for donor in &file.donors {
-        let id = write.add_donor((&donor.name, &donor.holds), now_ms)?;
+        let id = write.add_donor(&donor.name, &donor.holds, now_ms)?;
         if let Some(job) = donor.job.and_then(job) {
             write.harvest_donor(id, job)?;
         }
@@ -142,11 +142,12 @@ fn put_people(write: &Write<'_>, people: &[PersonEntry], now_ms: i64) -> Result<
 
 fn put_item(
     write: &Write<'_>,
-    (entry, places): (&ItemEntry, FilePlaces<'_>),
+    entry: &ItemEntry,
+    places: FilePlaces<'_>,
     now_ms: i64,
 ) -> Result<Option<i64>, StoreError> {
     let text = item::write(&entry.item).map_err(|error| StoreError::Connection(error.to_string()))?;
-    let Some(id) = write.add_item((&entry.item.name, &text), now_ms)? else { return Ok(None) };
+    let Some(id) = write.add_item(&entry.item.name, &text, now_ms)? else { return Ok(None) };
     for came in &entry.moves {
         let Some(kind) = MoveKind::from_key(&came.kind) else { continue };
         let MoveEntry { quantity, day, note, at_ms, .. } = came.clone();

@@ -16,7 +16,7 @@ use crate::refusal::Refusal;
 pub struct Imported(pub String);
 
 /// Puts one file into the shop, whatever of our open formats it is of.
-pub async fn import_file(app: &App, (name, bytes): (&str, &[u8])) -> Result<Imported, CannotFill> {
+pub async fn import_file(app: &App, name: &str, bytes: &[u8]) -> Result<Imported, CannotFill> {
     let taken = match file_kind(bytes) {
         Some(FileKind::Station) => one_station(app, bytes).await,
         Some(FileKind::Board) => one_board(app, bytes).await,
@@ -82,7 +82,7 @@ async fn one_opening(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     if there.iter().any(|row| row.name == device && row.map == text) {
         return Ok(format!("opening map of “{name}” is there already"));
     }
-    app.writing(move |w| w.add_opening((&device, &text), now)).await?;
+    app.writing(move |w| w.add_opening(&device, &text, now)).await?;
     Ok(format!("opening map of “{name}”"))
 }
 

@@ -15,7 +15,7 @@ use crate::App;
 pub type Source<'a> = &'a (dyn Fn(&str) -> std::io::Result<Vec<u8>> + Sync);
 
 /// Puts a whole export into an empty shop; answers how many jobs.
-pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Result<usize, CannotFill> {
+pub async fn import_whole(app: &App, list: &[u8], source: Source<'_>) -> Result<usize, CannotFill> {
     let list = format::parse(list).map_err(|found| CannotFill::findings(format::FILE, &found))?;
     let load = |name: &str| source(name).map_err(|error| CannotFill::because(name, &error.to_string()));
     let (jobs, any) = app
@@ -26,15 +26,15 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
         return Err(CannotFill::because(format::FILE, "a whole export goes into an empty shop: make one with init"));
     }
     for name in list.shop.iter().chain(&list.equipment).chain(&list.connectors) {
-        import_file(app, (name, &load(name)?)).await?;
+        import_file(app, name, &load(name)?).await?;
     }
     instruments(app, &list).await?;
     stations(app, &list, &load).await?;
     let photos = photos(app, &list, &load).await?;
-    let openings = openings(app, (&list, &photos), &load).await?;
+    let openings = openings(app, &list, &photos, &load).await?;
     let mut boards = BTreeMap::new();
     for entry in &list.boards {
-        let id = whole_board(app, (entry, &photos), &load).await?;
+        let id = whole_board(app, entry, &photos, &load).await?;
         boards.insert(entry.board.clone(), id);
     }
     let mut jobs = Vec::new();
@@ -50,7 +50,7 @@ pub async fn import_whole(app: &App, (list, source): (&[u8], Source<'_>)) -> Res
     if let Some(name) = &list.floor {
         let file = mend_formats::floor::parse(&load(name)?).map_err(|found| CannotFill::findings(name, &found))?;
         let (jobs, now) = (jobs.clone(), app.now_ms());
-        let put = app.writing(move |w| floor::put_floor(w, (&file, &jobs), now)).await;
+        let put = app.writing(move |w| floor::put_floor(w, &file, &jobs, now)).await;
         put.map_err(|refusal| CannotFill::refusal(name, refusal))?;
     }
     drafts(app, &list, (&photos, &jobs), &load).await?;
@@ -141,7 +141,7 @@ fn numbered(name: &str, bytes: &[u8], photos: &[i64]) -> Result<String, CannotFi
     draft::write(&read).map_err(|error| CannotFill::because(name, &error.to_string()))
 }
 
-async fn whole_board(app: &App, (entry, photos): (&BoardEntry, &[i64]), load: Load<'_>) -> Result<i64, CannotFill> {
+async fn whole_board(app: &App, entry: &BoardEntry, photos: &[i64], load: Load<'_>) -> Result<i64, CannotFill> {
     let bytes = load(&entry.file)?;
     board::parse(&bytes).map_err(|found| CannotFill::findings(&entry.file, &found))?;
     let refused = |refusal| CannotFill::refusal(&entry.file, refusal);
@@ -172,7 +172,7 @@ async fn drafts(app: &App, list: &Export, (photos, jobs): (&[i64], &[i64]), load
 }
 
 /// Versions of opening maps, with their photographs as the store names them.
-async fn openings(app: &App, (list, photos): (&Export, &[i64]), load: Load<'_>) -> Result<Vec<i64>, CannotFill> {
+async fn openings(app: &App, list: &Export, photos: &[i64], load: Load<'_>) -> Result<Vec<i64>, CannotFill> {
     let mut numbers = Vec::new();
     for name in &list.openings {
         let mut file = opening::parse(&load(name)?).map_err(|found| CannotFill::findings(name, &found))?;
@@ -182,7 +182,7 @@ async fn openings(app: &App, (list, photos): (&Export, &[i64]), load: Load<'_>) 
         }
         let text = opening::write(&file).map_err(|error| CannotFill::because(name, &error.to_string()))?;
         let (device, now) = (file.device, app.now_ms());
-        let added = app.writing(move |w| w.add_opening((&device, &text), now)).await;
+        let added = app.writing(move |w| w.add_opening(&device, &text, now)).await;
         numbers.push(added.map_err(|refusal| CannotFill::refusal(name, refusal))?);
     }
     Ok(numbers)

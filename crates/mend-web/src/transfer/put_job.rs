@@ -46,7 +46,7 @@ pub(super) fn put_job(
     record.composition.as_ref().map(|raw| w.set_composition(id, raw.get(), now_ms)).transpose()?;
     record.settings.as_ref().map(|raw| w.set_settings(id, raw.get(), now_ms)).transpose()?;
     record.fit_settings.as_ref().map(|raw| w.set_fit_settings(id, raw.get(), now_ms)).transpose()?;
-    put_runs(w, id, (record, boards))?;
+    put_runs(w, id, record, boards)?;
     for variant in &record.variants {
         w.add_variant(id, (&variant.name, variant.inputs.get()), now_ms)?;
     }
@@ -54,8 +54,8 @@ pub(super) fn put_job(
         let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));
         w.mark_pin(id, &NewMark { pin, mark, at_ms: now_ms, token })?;
     }
-    put_found(w, id, (record, places.photos))?;
-    put_opening(w, id, (record, places.openings))?;
+    put_found(w, id, record, places.photos)?;
+    put_opening(w, id, record, places.openings)?;
     for row in &record.log {
         let (what, who, reason) = (row.what.clone(), row.who.clone(), row.reason.clone());
         w.log_job(id, &LogRow { what, who, reason, at_ms: row.at_ms })?;
@@ -66,7 +66,7 @@ pub(super) fn put_job(
 }
 
 /// How the device was opened, by a map that is there.
-fn put_opening(w: &Write<'_>, id: i64, (record, maps): (&JobRecord, &[i64])) -> Result<(), StoreError> {
+fn put_opening(w: &Write<'_>, id: i64, record: &JobRecord, maps: &[i64]) -> Result<(), StoreError> {
     let Some(opening) = &record.opening else { return Ok(()) };
     let Some(map) = opening.map.checked_sub(1).and_then(|k| maps.get(k)) else { return Ok(()) };
     w.choose_opening(id, *map)?;
@@ -78,7 +78,7 @@ fn put_opening(w: &Write<'_>, id: i64, (record, maps): (&JobRecord, &[i64])) -> 
 }
 
 /// What was found of a job, and its photographs: those that are not there too are left out.
-fn put_found(w: &Write<'_>, id: i64, (record, photos): (&JobRecord, &[i64])) -> Result<(), StoreError> {
+fn put_found(w: &Write<'_>, id: i64, record: &JobRecord, photos: &[i64]) -> Result<(), StoreError> {
     for (k, check) in record.checks.iter().cloned().enumerate() {
         let CheckRecord { list, name, value, at_ms } = check;
         let row = CheckRow { list, name, value, entered_ms: at_ms };
@@ -98,7 +98,7 @@ fn put_found(w: &Write<'_>, id: i64, (record, photos): (&JobRecord, &[i64])) -> 
     Ok(())
 }
 
-fn put_runs(w: &Write<'_>, id: i64, (record, boards): (&JobRecord, &Boards)) -> Result<(), StoreError> {
+fn put_runs(w: &Write<'_>, id: i64, record: &JobRecord, boards: &Boards) -> Result<(), StoreError> {
     let mut plans = Vec::new();
     for plan in &record.plans {
         let (inputs, text) = (plan.inputs.get().to_owned(), plan.plan.get().to_owned());

@@ -21,7 +21,8 @@ fn is_told(row: &RecordRow, later: &[RecordRow]) -> bool {
 /// Puts all of it into the file.
 pub(super) fn worked(
     read: Read<'_>,
-    (jobs, people): (&[i64], &[PersonRow]),
+    jobs: &[i64],
+    people: &[PersonRow],
     file: &mut FloorFile,
 ) -> Result<(), StoreError> {
     let of_job = |id: Option<i64>| jobs.iter().position(|job| Some(*job) == id);
@@ -39,7 +40,7 @@ pub(super) fn worked(
     for row in read.all_attempts()? {
         let person = people.iter().position(|person| Some(person.id) == row.person);
         let job = of_job(row.job);
-        file.attempts.push(attempt_entry(read, row, (person, job))?);
+        file.attempts.push(attempt_entry(read, row, person, job)?);
     }
     Ok(())
 }
@@ -47,7 +48,8 @@ pub(super) fn worked(
 fn attempt_entry(
     read: Read<'_>,
     row: AttemptRow,
-    (person, job): (Option<usize>, Option<usize>),
+    person: Option<usize>,
+    job: Option<usize>,
 ) -> Result<AttemptEntry, StoreError> {
     let event = |row: AttemptEventRow| AttemptEventEntry { seq: row.seq, tick: row.tick, does: value(&row.does) };
     let events = read.attempt_events(row.id)?.into_iter().map(event).collect();

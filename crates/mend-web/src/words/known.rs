@@ -22,7 +22,7 @@ pub fn teachable(what: Teachable) -> &'static str {
 /// When a part comes away: `38–92 s`.
 pub fn release_band([low, _, high]: [Option<f64>; 3]) -> String {
     match (low, high) {
-        (Some(low), Some(high)) => super::seconds_band((low, high)),
+        (Some(low), Some(high)) => super::seconds_band(low, high),
         (Some(low), None) => format!("from {low:.0} s, or never"),
         _ => "never".to_owned(),
     }

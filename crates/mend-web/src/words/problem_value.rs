@@ -10,16 +10,16 @@ impl Words {
         match found {
             ValueProblem::OutOfRange { value, low, high, unit, owner: Some(owner) } => problem(
                 format!("{} can't be", self.quantity(*value, *unit)),
-                format!("{owner} takes {}", self.range((*low, *high), *unit)),
+                format!("{owner} takes {}", self.range(*low, *high, *unit)),
             ),
             ValueProblem::OutOfRange { value, low, high, unit, owner: None } => {
-                problem(format!("{} can't be", self.quantity(*value, *unit)), self.between((*low, *high), *unit))
+                problem(format!("{} can't be", self.quantity(*value, *unit)), self.between(*low, *high, *unit))
             }
             ValueProblem::NotWhole { value, low, high } => {
                 problem(format!("{value} can't be"), format!("a whole number from {low} to {high}"))
             }
             ValueProblem::NotANumber { text, low, high, unit } => {
-                problem(format!("“{text}” is no number"), self.between((*low, *high), *unit))
+                problem(format!("“{text}” is no number"), self.between(*low, *high, *unit))
             }
             ValueProblem::NotAChoice { text, choices } if choices.is_empty() => {
                 problem(format!("“{text}” is none of the choices"), unlisted)

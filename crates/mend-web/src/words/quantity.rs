@@ -59,12 +59,12 @@ impl Words {
     }
 
     /// From one value to another: `1 to 5 mm`.
-    pub(super) fn range(&self, (low, high): (f64, f64), unit: Unit) -> String {
+    pub(super) fn range(&self, low: f64, high: f64, unit: Unit) -> String {
         join(format!("{} to {}", self.number(low, unit), self.number(high, unit)), self.symbol(unit))
     }
 
     /// The remedy of a value out of range: `between 1 and 5 mm`.
-    pub(super) fn between(&self, (low, high): (f64, f64), unit: Unit) -> String {
+    pub(super) fn between(&self, low: f64, high: f64, unit: Unit) -> String {
         join(format!("between {} and {}", self.number(low, unit), self.number(high, unit)), self.symbol(unit))
     }
 }
@@ -75,14 +75,14 @@ pub fn of_samples(WorksIn { works, of }: WorksIn) -> String {
 }
 
 /// A band of seconds: `14–20 s`; one figure where both ends are the same second.
-pub fn seconds_band((low, high): (f64, f64)) -> String {
+pub fn seconds_band(low: f64, high: f64) -> String {
     if low.round() == high.round() { format!("{low:.0} s") } else { format!("{low:.0}–{high:.0} s") }
 }
 
 /// When a part comes away: `14–20 s`; where one in ten never does, from when on.
 pub fn release(band: &TimeBand) -> String {
     match (band.low_s, band.high_s) {
-        (Some(low), Some(high)) => seconds_band((low, high)),
+        (Some(low), Some(high)) => seconds_band(low, high),
         (Some(low), None) => format!("{low:.0} s, or never"),
         _ => "may not melt".to_owned(),
     }
@@ -184,8 +184,8 @@ mod tests {
         assert_eq!((celsius.temperature(217.0), FAHRENHEIT.temperature(217.0)), ("217 °C".into(), "423 °F".into()));
         assert_eq!((celsius.apart(25.0), FAHRENHEIT.apart(25.0)), ("25 K".into(), "45 °F".into()));
         assert_eq!(FAHRENHEIT.ramp(3.0), "5.4 °F/s");
-        assert_eq!(FAHRENHEIT.range((100.0, 450.0), Unit::Celsius), "212 to 842 °F");
-        assert_eq!(FAHRENHEIT.range((0.2, 5.0), Unit::Millimetres), "0.2 to 5 mm");
+        assert_eq!(FAHRENHEIT.range(100.0, 450.0, Unit::Celsius), "212 to 842 °F");
+        assert_eq!(FAHRENHEIT.range(0.2, 5.0, Unit::Millimetres), "0.2 to 5 mm");
         assert_eq!(celsius.quantity(7.0, Unit::One), "7");
     }
 }

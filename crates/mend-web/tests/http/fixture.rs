@@ -63,7 +63,7 @@ pub(crate) async fn filled(shop: &Shop) {
 /// A station and a board of the demo, and no job: nothing is computed.
 pub(crate) async fn board_alone(shop: &Shop) {
     for (name, path) in [("gull", "stations/1-gull.json"), ("tern", "boards/quillon-tern-15.json")] {
-        transfer::import_file(&shop.app, (name, &demo_bytes(path))).await.unwrap();
+        transfer::import_file(&shop.app, name, &demo_bytes(path)).await.unwrap();
     }
 }
 

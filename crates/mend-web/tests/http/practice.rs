@@ -59,7 +59,7 @@ async fn a_board_of_the_shop_is_practised_on_for_whatever_is_done_on_it() {
     let shop = shop();
     filled(&shop).await;
     let lume = demo("boards/vennick-lume-3.json");
-    transfer::import_file(&shop.app, ("lume", lume.as_bytes())).await.unwrap();
+    transfer::import_file(&shop.app, "lume", lume.as_bytes()).await.unwrap();
     let begin = |board: u32, goal: &str| post("/practice", &format!("board={board}&station=Gull, bench 1&goal={goal}"));
     let goals = [
         ("remove", "Take the part off", "Free practice<"),

@@ -318,7 +318,7 @@ async fn stations_are_added_changed_retired_and_brought_back() {
     let (status, _) = ask(&shop, post("/stations", "kind=fan-bench")).await;
     assert!(status.is_redirection() || status == StatusCode::UNPROCESSABLE_ENTITY, "{status}");
     let station = demo("stations/1-gull.json");
-    mend_web::transfer::import_file(&shop.app, ("gull", station.as_bytes())).await.unwrap();
+    mend_web::transfer::import_file(&shop.app, "gull", station.as_bytes()).await.unwrap();
     let last = shop.store.read(|r| r.stations()).await.unwrap().last().unwrap().id;
     for act in ["duplicate", "retire", "bring-back"] {
         let (status, page) = ask(&shop, post(&format!("/stations/{last}/{act}"), "")).await;

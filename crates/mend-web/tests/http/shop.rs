@@ -288,24 +288,24 @@ async fn an_export_makes_the_same_shop() {
     }
     let list = files["export.json"].clone();
     let source = |name: &str| files.get(name).cloned().ok_or_else(|| std::io::Error::other("none"));
-    let jobs = transfer::import_whole(&other.app, (&list, &source)).await.unwrap();
+    let jobs = transfer::import_whole(&other.app, &list, &source).await.unwrap();
     assert_eq!(jobs, 1);
     expect_same(&exported(&other).await, &files);
     let (_, sheet) = ask(&other, get("/jobs/1/handover")).await;
     assert!(sheet.contains("Released"), "its run came along: {sheet}");
-    assert!(transfer::import_whole(&other.app, (&list, &source)).await.is_err(), "into an empty shop only");
+    assert!(transfer::import_whole(&other.app, &list, &source).await.is_err(), "into an empty shop only");
     let station = demo("stations/1-gull.json");
-    assert!(transfer::import_file(&other.app, ("gull", station.as_bytes())).await.is_err(), "the name is taken");
+    assert!(transfer::import_file(&other.app, "gull", station.as_bytes()).await.is_err(), "the name is taken");
     let board = demo("boards/tullimar-brook.json");
-    assert!(transfer::import_file(&other.app, ("brook", board.as_bytes())).await.unwrap().0.contains("revision 1"));
-    assert!(transfer::import_file(&other.app, ("x", b"{}")).await.is_err());
+    assert!(transfer::import_file(&other.app, "brook", board.as_bytes()).await.unwrap().0.contains("revision 1"));
+    assert!(transfer::import_file(&other.app, "x", b"{}").await.is_err());
     let job = demo("jobs/06-tern-late.json");
-    assert!(transfer::import_file(&other.app, ("job", job.as_bytes())).await.is_err(), "its board is named as a file");
+    assert!(transfer::import_file(&other.app, "job", job.as_bytes()).await.is_err(), "its board is named as a file");
     let job = job.replace("\"quillon-tern-15\"", "\"Tern 15 power board\"");
-    assert!(transfer::import_file(&other.app, ("job", job.as_bytes())).await.is_err(), "its station is not here");
+    assert!(transfer::import_file(&other.app, "job", job.as_bytes()).await.is_err(), "its station is not here");
     let heron = demo("stations/3-old-heron.json");
-    transfer::import_file(&other.app, ("heron", heron.as_bytes())).await.unwrap();
-    let taken = transfer::import_file(&other.app, ("job", job.as_bytes())).await.map(|taken| taken.0);
+    transfer::import_file(&other.app, "heron", heron.as_bytes()).await.unwrap();
+    let taken = transfer::import_file(&other.app, "job", job.as_bytes()).await.map(|taken| taken.0);
     assert!(taken.as_ref().is_ok_and(|message| message.starts_with("job 2")), "{taken:?}");
 }
 

@@ -74,7 +74,7 @@ async fn a_plan_is_tried_with_another_station_of_the_shop() {
     let (_, page) = ask(&shop, get("/jobs/1/what-if")).await;
     assert!(!page.contains("what-if/station"), "the shop has one station alone: {page}");
     let other = demo("stations/1-gull.json").replace("Gull, bench 1", "Gull, bench 2");
-    mend_web::transfer::import_file(&shop.app, ("gull-2", other.as_bytes())).await.unwrap();
+    mend_web::transfer::import_file(&shop.app, "gull-2", other.as_bytes()).await.unwrap();
     let (_, page) = ask(&shop, get("/jobs/1/what-if")).await;
     assert!(page.contains("what-if/station") && page.contains("Gull, bench 2"), "{page}");
     let (status, page) = ask(&shop, post("/jobs/1/what-if/station", "station=Gull%2C+bench+2")).await;

@@ -36,8 +36,8 @@ impl Draft {
             }
             Edit::Outline { corners } => draft.draw_outline(corners)?,
             Edit::Add { face, round, body, what } => draft.add((*face, *round), *body, *what)?,
-            Edit::Move { of, dx, dy } => draft.shift(*of, (*dx, *dy))?,
-            Edit::Resize { of, width, depth } => draft.resize(*of, (*width, *depth))?,
+            Edit::Move { of, dx, dy } => draft.shift(*of, *dx, *dy)?,
+            Edit::Resize { of, width, depth } => draft.resize(*of, *width, *depth)?,
             Edit::Remove { of } => draft.remove(*of)?,
             Edit::Copy { of } => draft.duplicate(*of)?,
             Edit::Turn => {
@@ -76,7 +76,7 @@ impl Draft {
         }
         let near = |at: f64| at.abs() <= 1000.0;
         if !(fits(body.width, body.depth) && near(body.centre.x) && near(body.centre.y)) {
-            return Err(drawn_size("component", (body.width, body.depth)));
+            return Err(drawn_size("component", body.width, body.depth));
         }
         let side = body.width.max(body.depth);
         let body = if round { Rect { width: side, depth: side, ..body } } else { body };
@@ -92,18 +92,18 @@ impl Draft {
         names.into_iter().find(|name| !taken(name)).unwrap_or_default()
     }
 
-    fn shift(&mut self, of: Target, (dx, dy): (f64, f64)) -> Result<(), Finding> {
+    fn shift(&mut self, of: Target, dx: f64, dy: f64) -> Result<(), Finding> {
         if !(dx.is_finite() && dy.is_finite() && dx.hypot(dy) < FARTHEST_MM) {
             return Err(refuse("move", DraftProblem::MovedTooFar { x_mm: dx, y_mm: dy, most_mm: FARTHEST_MM }));
         }
         match of {
             Target::Component(k) => {
                 let body = &mut self.component(k)?.body;
-                *body = tidy(Rect { centre: shifted(body.centre, (dx, dy)), ..*body });
+                *body = tidy(Rect { centre: shifted(body.centre, dx, dy), ..*body });
             }
             Target::Part => {
                 let part = self.part.as_mut().ok_or_else(no_part)?;
-                part.at = tidy_point(shifted(part.at, (dx, dy)));
+                part.at = tidy_point(shifted(part.at, dx, dy));
             }
             Target::Photo(id) => {
                 let photo = self.photo(id)?;
@@ -114,12 +114,12 @@ impl Draft {
         Ok(())
     }
 
-    fn resize(&mut self, of: Target, (width, depth): (f64, f64)) -> Result<(), Finding> {
+    fn resize(&mut self, of: Target, width: f64, depth: f64) -> Result<(), Finding> {
         let Target::Component(k) = of else {
             return Err(refuse("size", DraftProblem::NotResizable));
         };
         if !fits(width, depth) {
-            return Err(drawn_size("size", (width, depth)));
+            return Err(drawn_size("size", width, depth));
         }
         let component = self.component(k)?;
         let depth = if component.round { width } else { depth };
@@ -145,7 +145,7 @@ impl Draft {
             return Err(refuse("copy", DraftProblem::NotCopyable));
         };
         let from = self.component(k)?.clone();
-        let body = Rect { centre: shifted(from.body.centre, (1.0, -1.0)), ..from.body };
+        let body = Rect { centre: shifted(from.body.centre, 1.0, -1.0), ..from.body };
         let what = from.what.unwrap_or(ComponentKind::Chip);
         self.add((from.face, from.round), body, what)?;
         if let Some(new) = self.components.last_mut() {
@@ -160,12 +160,12 @@ fn fits(width: f64, depth: f64) -> bool {
     [width, depth].iter().all(|side| (DRAWN_MM.0..=DRAWN_MM.1).contains(side))
 }
 
-fn drawn_size(place: &str, (width_mm, depth_mm): (f64, f64)) -> Finding {
+fn drawn_size(place: &str, width_mm: f64, depth_mm: f64) -> Finding {
     let (low_mm, high_mm) = DRAWN_MM;
     refuse(place, DraftProblem::DrawnSize { width_mm, depth_mm, low_mm, high_mm })
 }
 
-fn shifted(p: Point, (dx, dy): (f64, f64)) -> Point {
+fn shifted(p: Point, dx: f64, dy: f64) -> Point {
     Point { x: p.x + dx, y: p.y + dy }
 }
 

@@ -69,7 +69,7 @@ fn one_place() -> Finding {
 fn middle(draft: &mut Draft, id: i64) -> Result<Point, Finding> {
     let photo = draft.photo(id)?;
     let (width, height) = photo.size;
-    Ok(photo.placement.shows((f64::from(width) / 2.0, f64::from(height) / 2.0)))
+    Ok(photo.placement.shows(f64::from(width) / 2.0, f64::from(height) / 2.0))
 }
 
 fn expect_three(points: &[Point]) -> Result<(), Finding> {
@@ -136,17 +136,17 @@ mod tests {
     #[test]
     fn the_far_face_is_lined_up_by_the_same_three_places() {
         let draft = draft();
-        let marks = PIXELS.map(|p| draft.photos[0].placement.shows(p));
+        let marks = PIXELS.map(|(u, v)| draft.photos[0].placement.shows(u, v));
         let draft = after(&draft, Edit::Mark { points: marks.to_vec() }).expect("three");
         // The far face's camera stood 3 mm aside, nearer and askew.
         let askew = after(&draft, Edit::TurnPhoto { id: 2, degrees: 8.0 }).expect("turned");
         let askew =
             after(&askew, Edit::Move { of: crate::board::draft::Target::Photo(2), dx: 3.0, dy: -2.0 }).expect("moved");
         let places = [(850.0, 100.0), (50.0, 140.0), (650.0, 620.0)];
-        let points = |d: &Draft| places.map(|p| d.photos[1].placement.shows(p)).to_vec();
+        let points = |d: &Draft| places.map(|(u, v)| d.photos[1].placement.shows(u, v)).to_vec();
         let lined = after(&askew, Edit::LineUp { id: 2, points: points(&askew) }).expect("lined up");
-        for (pixel, mark) in places.iter().zip(marks) {
-            let shown = lined.photos[1].placement.shows(*pixel);
+        for ((u, v), mark) in places.into_iter().zip(marks) {
+            let shown = lined.photos[1].placement.shows(u, v);
             assert!((shown.x - mark.x).hypot(shown.y - mark.y) < 1e-6);
         }
         assert_eq!(lined.photos[1].lined_up_mm, Some(0.0));

@@ -58,7 +58,7 @@ fn photo(draft: &mut Draft, id: i64, FieldInput { field, text, .. }: FieldInput<
         "face" => photo.face = face(text)?,
         "turn" => {
             let wanted = number(field, text, ((-360.0, 360.0), Unit::Degrees))?;
-            let middle = photo.placement.shows((f64::from(photo.size.0) / 2.0, f64::from(photo.size.1) / 2.0));
+            let middle = photo.placement.shows(f64::from(photo.size.0) / 2.0, f64::from(photo.size.1) / 2.0);
             photo.placement = photo.placement.turned(middle, wanted - photo.placement.turn_deg);
         }
         "x" | "y" => {

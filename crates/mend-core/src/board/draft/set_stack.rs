@@ -92,7 +92,7 @@ mod tests {
     use crate::board::rules::tests::board;
     use crate::units::Scale;
 
-    fn after(draft: &Draft, of: Target, (field, value): (&str, &str)) -> Draft {
+    fn after(draft: &Draft, of: Target, field: &str, value: &str) -> Draft {
         let edit = Edit::Set { of, field: field.to_owned(), value: value.to_owned() };
         draft.after(&edit, Scale::Celsius).unwrap_or_else(|f| panic!("{f:?}"))
     }
@@ -101,35 +101,35 @@ mod tests {
     fn what_is_seen_goes_into_the_stack_and_what_is_typed_over_it_stands() {
         let plain = Draft::from_board(&board());
         assert_eq!(plain.guess(), None);
-        let seen = after(&plain, Target::Looked, ("light", "nowhere"));
-        let seen = after(&seen, Target::Looked, ("edge_lines", "8"));
+        let seen = after(&plain, Target::Looked, "light", "nowhere");
+        let seen = after(&seen, Target::Looked, "edge_lines", "8");
         assert!(seen.stack.spread.is_some() && seen.stack.layers >= 8, "{:?}", seen.stack);
-        let thinner = after(&seen, Target::Stack, ("thickness", "0.8"));
+        let thinner = after(&seen, Target::Stack, "thickness", "0.8");
         assert_eq!(thinner.stack.thickness, Length::mm(0.8));
         assert!(thinner.stack.spread.is_some(), "the guess is made anew");
-        let known = after(&seen, Target::Stack, ("layers", "4"));
+        let known = after(&seen, Target::Stack, "layers", "4");
         assert_eq!((known.stack.layers, known.stack.spread), (4, None));
     }
 
     #[test]
     fn crowding_and_a_stiffener_leave_the_guess_at_the_copper_alone() {
-        let seen = after(&Draft::from_board(&board()), Target::Looked, ("light", "nowhere"));
+        let seen = after(&Draft::from_board(&board()), Target::Looked, "light", "nowhere");
         let spread = seen.stack.spread;
-        let flex = after(&seen, Target::Stack, ("crowding", "crowded"));
-        let flex = after(&flex, Target::Stack, ("stiffener", "steel"));
-        let flex = after(&flex, Target::Stack, ("stiffener_mm", "0.3"));
-        let flex = after(&flex, Target::Stack, ("thickness", "0.1"));
+        let flex = after(&seen, Target::Stack, "crowding", "crowded");
+        let flex = after(&flex, Target::Stack, "stiffener", "steel");
+        let flex = after(&flex, Target::Stack, "stiffener_mm", "0.3");
+        let flex = after(&flex, Target::Stack, "thickness", "0.1");
         let stiffener = flex.stack.stiffener.expect("it has one");
         assert_eq!((stiffener.thickness, flex.stack.crowding), (Length::mm(0.3), crate::board::Crowding::Crowded));
         assert!(spread.is_some() && flex.stack.spread.is_some());
-        assert_eq!(after(&flex, Target::Stack, ("stiffener", "")).stack.stiffener, None);
+        assert_eq!(after(&flex, Target::Stack, "stiffener", "").stack.stiffener, None);
     }
 
     #[test]
     fn half_an_observation_is_none() {
-        let half = after(&Draft::from_board(&board()), Target::Looked, ("known", "0.004 Quay board"));
+        let half = after(&Draft::from_board(&board()), Target::Looked, "known", "0.004 Quay board");
         assert_eq!(half.guess(), None);
-        let whole = after(&half, Target::Looked, ("feels", "heavier"));
+        let whole = after(&half, Target::Looked, "feels", "heavier");
         assert!(whole.guess().is_some());
     }
 }

@@ -25,7 +25,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let shape = pad(0.5 * pitch, 0.65);
     let line = |name, y| row(&PinRow { name, count, pitch, at: (0.0, y), shape, hidden: false, role: ground_at_ends });
     let span = pitch * (count - 1) as f64;
-    let anchors = anchors(&corners(span + 2.0 * pitch + 1.0, (-apart / 2.0, apart / 2.0)), pad(0.5, 0.6));
+    let anchors = anchors(&corners(span + 2.0 * pitch + 1.0, -apart / 2.0, apart / 2.0), pad(0.5, 0.6));
     let (width, height) = (span + 2.4, sizes.get("height"));
     let body = Body { width, depth: apart, height, material: BodyMaterial::Lcp, shell: false, pegs: 0 };
     Made { body, joints: all(vec![line("A", apart / 2.0), line("B", -apart / 2.0), anchors]) }

@@ -26,5 +26,5 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let width = pitch * (count - 1) as f64 + 2.0 * wall;
     let (depth, height) = (3.4 * pitch, sizes.get("height"));
     let body = Body { width, depth, height, material: BodyMaterial::Pbt, shell: false, pegs: 0 };
-    Made { body, joints: through(2, (count, pitch)) }
+    Made { body, joints: through(2, count, pitch) }
 }

@@ -86,7 +86,7 @@ pub(super) fn anchors(places: &[(f64, f64)], shape: JointShape) -> Vec<Joint> {
 }
 
 /// Four places: left and right at two depths.
-pub(super) fn corners(across: f64, (near, far): (f64, f64)) -> [(f64, f64); 4] {
+pub(super) fn corners(across: f64, near: f64, far: f64) -> [(f64, f64); 4] {
     let x = across / 2.0;
     [(-x, near), (x, near), (-x, far), (x, far)]
 }

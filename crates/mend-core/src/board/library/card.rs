@@ -35,7 +35,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let switch = sizes.count("switch");
     let at = (-width / 2.0 + 2.6, -depth / 2.0 + 0.4);
     let sw = PinRow { name: "switch ", count: switch, pitch: 1.6, at, shape, hidden: false, role: ground_at_ends };
-    let anchors = anchors(&corners(width + 0.6, (-depth / 2.0 + 3.0, depth / 2.0 - 3.0)), pad(1.2, 1.6));
+    let anchors = anchors(&corners(width + 0.6, -depth / 2.0 + 3.0, depth / 2.0 - 3.0), pad(1.2, 1.6));
     let height = sizes.get("height");
     let body = Body { width, depth, height, material: BodyMaterial::Lcp, shell: true, pegs: 2 };
     Made { body, joints: all(vec![row(&pins), row(&sw), anchors]) }

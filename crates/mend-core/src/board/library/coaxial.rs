@@ -32,7 +32,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
         shape: hole(pin, pin + 0.4),
         hidden: true,
     };
-    let anchors = anchors(&corners(side, (-side / 2.0, side / 2.0)), hole(drill, land.max(drill + 0.2)));
+    let anchors = anchors(&corners(side, -side / 2.0, side / 2.0), hole(drill, land.max(drill + 0.2)));
     let (width, height) = (sizes.get("body"), sizes.get("height"));
     // A solid metal body, no plastic to speak of but the ring round its pin.
     let body = Body { width, depth: width, height, material: BodyMaterial::Metal, shell: true, pegs: 0 };

@@ -25,14 +25,14 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
 fn build(sizes: &Sizes<'_>) -> Made {
     let (rows, pitch) = (sizes.count("rows"), sizes.get("pitch"));
     let count = sizes.count("ways").div_ceil(rows);
-    let joints = through(rows, (count, pitch));
+    let joints = through(rows, count, pitch);
     let (width, depth) = (pitch * count as f64, pitch * rows as f64);
     let height = sizes.get("height");
     Made { body: Body { width, depth, height, material: BodyMaterial::Pa66, shell: false, pegs: 0 }, joints }
 }
 
 /// Rows of square pins in round holes: 0.4 of the pitch (E).
-pub(super) fn through(rows: usize, (count, pitch): (usize, f64)) -> Vec<crate::board::Joint> {
+pub(super) fn through(rows: usize, count: usize, pitch: f64) -> Vec<crate::board::Joint> {
     let shape = hole_in(0.4 * pitch, pitch);
     let line = |(k, name): (usize, &'static str)| {
         let y = pitch * (rows as f64 - 1.0) / 2.0 - pitch * k as f64;

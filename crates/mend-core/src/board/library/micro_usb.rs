@@ -32,7 +32,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let shape = pad(0.4, 1.35);
     let pins = PinRow { name: "", count: 5, pitch: 0.65, at: (0.0, 2.6), shape, hidden: false, role };
     let (drill, near) = (sizes.get("drill"), -1.3);
-    let places = corners(sizes.get("across"), (near, near + sizes.get("along")));
+    let places = corners(sizes.get("across"), near, near + sizes.get("along"));
     let body = Body { width: 7.5, depth: 5.0, height: 2.5, material: BodyMaterial::Lcp, shell: true, pegs: 0 };
     Made { body, joints: all(vec![row(&pins), anchors(&places, hole(drill, drill + 0.5))]) }
 }

@@ -62,7 +62,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let drill = sizes.get("drill");
     let widest = pitch * sizes.count("far").max(sizes.count("near")) as f64;
     let across = width.max(widest) + drill + 1.0;
-    let places = corners(across, (-edge / 2.0 - drill / 2.0, edge / 2.0 + drill / 2.0));
+    let places = corners(across, -edge / 2.0 - drill / 2.0, edge / 2.0 + drill / 2.0);
     let anchors = anchors(&places[..sizes.count("anchors").min(4)], hole(drill, drill + 0.6));
     let rows = vec![line("A", sizes.count("far"), edge, false), line("B", sizes.count("near"), -edge, hidden), anchors];
     let (height, shell, pegs) = (sizes.get("height"), sizes.count("shell") == 1, sizes.count("pegs") as u32);

@@ -46,7 +46,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let ports = sizes.count("ports");
     let stacked = ports > 1;
     let drill = sizes.get("leg_drill");
-    let places = corners(sizes.get("across"), (-5.0, 0.7));
+    let places = corners(sizes.get("across"), -5.0, 0.7);
     let anchors = anchors(&places, hole(drill, drill + 0.8));
     let pins = (0..ports).map(|k| port(k, sizes));
     let depth = if stacked { 17.5 } else { 14.0 };

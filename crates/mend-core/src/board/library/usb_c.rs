@@ -78,7 +78,7 @@ fn body(width: f64, depth: f64, height: f64) -> Body {
 fn joints(sizes: &Sizes<'_>, hidden: bool) -> Vec<Joint> {
     let (depth, drill) = (sizes.get("depth"), sizes.get("drill"));
     let near = 1.6 - depth / 2.0;
-    let places = corners(sizes.get("across"), (near, near + sizes.get("along")));
+    let places = corners(sizes.get("across"), near, near + sizes.get("along"));
     let pins = pins(sizes.count("contacts"), depth / 2.0 + 0.35, hidden);
     all(vec![pins, anchors(&places, hole(drill, drill + 0.55))])
 }

@@ -39,7 +39,7 @@ fn build(sizes: &Sizes<'_>) -> Made {
     let shape = pad(0.3, 1.9);
     let pins = PinRow { name: "", count: 19, pitch: 0.5, at: (0.0, 5.3), shape, hidden: false, role };
     let drill = sizes.get("drill");
-    let places = corners(sizes.get("across"), (3.2 - sizes.get("along"), 3.2));
+    let places = corners(sizes.get("across"), 3.2 - sizes.get("along"), 3.2);
     let pegs = sizes.count("pegs") as u32;
     let height = sizes.get("height");
     let body = Body { width: 15.0, depth: 11.3, height, material: BodyMaterial::Lcp, shell: true, pegs };

@@ -96,7 +96,8 @@ impl ValueProblem {
     /// assert!(ValueProblem::outside(3.0, (1.0, 5.0), Unit::Millimetres).is_none());
     /// assert!(ValueProblem::outside(f64::NAN, (1.0, 5.0), Unit::Millimetres).is_some());
     /// ```
-    pub fn outside(value: f64, (low, high): (f64, f64), unit: Unit) -> Option<Self> {
+    pub fn outside(value: f64, range: (f64, f64), unit: Unit) -> Option<Self> {
+        let (low, high) = range;
         (!(low..=high).contains(&value)).then_some(Self::OutOfRange { value, low, high, unit, owner: None })
     }
 }

@@ -4,7 +4,7 @@ use super::clue::{Clue, ClueKind, SeenPin, Suspect, about};
 use crate::inspection::condition::Condition;
 
 pub(super) fn clue(pins: &[SeenPin]) -> Option<Clue> {
-    about(pins, (ClueKind::BrokenLand, Suspect::Port), |pin| {
+    about(pins, ClueKind::BrokenLand, Suspect::Port, |pin| {
         pin.condition.is_some_and(|condition| condition != Condition::Whole)
     })
 }

@@ -81,7 +81,8 @@ impl SeenPin {
 /// A clue about the pins of which something holds; none where it holds of none.
 pub(super) fn about(
     pins: &[SeenPin],
-    (kind, suspect): (ClueKind, Suspect),
+    kind: ClueKind,
+    suspect: Suspect,
     holds: impl Fn(&SeenPin) -> bool,
 ) -> Option<Clue> {
     let pins: Vec<String> = pins.iter().filter(|pin| holds(pin)).map(|pin| pin.name.clone()).collect();

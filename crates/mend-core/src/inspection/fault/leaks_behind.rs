@@ -4,7 +4,7 @@ use super::clue::{Clue, ClueKind, SeenPin, Suspect, about};
 use crate::inspection::sheet::PinStanding;
 
 pub(super) fn clue(pins: &[SeenPin]) -> Option<Clue> {
-    about(pins, (ClueKind::LeaksBehind, Suspect::Behind), |pin| {
+    about(pins, ClueKind::LeaksBehind, Suspect::Behind, |pin| {
         // With the part off what is left is the board alone; with it on, a low pin may be dirt in the part.
         pin.off().or(pin.before()) == Some(PinStanding::Low)
     })

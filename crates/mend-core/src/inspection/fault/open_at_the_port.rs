@@ -4,7 +4,7 @@ use super::clue::{Clue, ClueKind, SeenPin, Suspect, about};
 use crate::inspection::sheet::PinStanding;
 
 pub(super) fn clue(pins: &[SeenPin]) -> Option<Clue> {
-    about(pins, (ClueKind::OpenAtThePort, Suspect::Port), |pin| pin.before() == Some(PinStanding::Open))
+    about(pins, ClueKind::OpenAtThePort, Suspect::Port, |pin| pin.before() == Some(PinStanding::Open))
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@ use super::clue::{Clue, ClueKind, SeenPin, Suspect, about};
 use crate::inspection::sheet::PinStanding;
 
 pub(super) fn clue(pins: &[SeenPin]) -> Option<Clue> {
-    about(pins, (ClueKind::ShortGoesWithIt, Suspect::Port), |pin| {
+    about(pins, ClueKind::ShortGoesWithIt, Suspect::Port, |pin| {
         pin.before() == Some(PinStanding::Short) && pin.off().is_some_and(|off| off != PinStanding::Short)
     })
 }

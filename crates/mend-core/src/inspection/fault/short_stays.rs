@@ -4,7 +4,7 @@ use super::clue::{Clue, ClueKind, SeenPin, Suspect, about};
 use crate::inspection::sheet::PinStanding;
 
 pub(super) fn clue(pins: &[SeenPin]) -> Option<Clue> {
-    about(pins, (ClueKind::ShortStays, Suspect::Behind), |pin| pin.off() == Some(PinStanding::Short))
+    about(pins, ClueKind::ShortStays, Suspect::Behind, |pin| pin.off() == Some(PinStanding::Short))
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@ use super::clue::{Clue, ClueKind, SeenPin, Suspect, about};
 use crate::inspection::sheet::PinStanding;
 
 pub(super) fn clue(pins: &[SeenPin]) -> Option<Clue> {
-    about(pins, (ClueKind::ShortToSettle, Suspect::Behind), |pin| {
+    about(pins, ClueKind::ShortToSettle, Suspect::Behind, |pin| {
         pin.before() == Some(PinStanding::Short) && pin.off().is_none()
     })
 }

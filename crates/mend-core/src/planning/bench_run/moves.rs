@@ -15,13 +15,13 @@ impl BenchRun {
                 next.entries.push(entry.clone());
                 Some(next)
             }
-            Happening::Shone { row } => self.seen(steps, (row, event.at_ms)),
+            Happening::Shone { row } => self.seen(steps, row, event.at_ms),
             Happening::Undo => None,
         }
     }
 
     /// A row shines once in an attempt, while the air is on.
-    fn seen(&self, steps: &[Step], (row, now_ms): (&str, i64)) -> Option<Self> {
+    fn seen(&self, steps: &[Step], row: &str, now_ms: i64) -> Option<Self> {
         let RunPhase::Running { since_ms } = self.phase else { return None };
         let is_new = self.cues_now().all(|cue| cue.row != row);
         (is_new && steps.get(self.at)?.kind.is_heating()).then(|| {
@@ -56,12 +56,12 @@ impl BenchRun {
             }
             (kind, RunPhase::Running { since_ms }) if kind.is_heating() => {
                 let phase = RunPhase::Moved { since_ms, at_ms: now_ms };
-                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.blown(kind, (since_ms, now_ms)) };
-                next.stamps.extend(self.stamp(step, (since_ms, now_ms)));
+                let mut next = Self { phase, air_off_ms: Some(now_ms), ..self.blown(kind, since_ms, now_ms) };
+                next.stamps.extend(self.stamp(step, since_ms, now_ms));
                 next
             }
             (kind @ StepKind::Soak { .. }, RunPhase::Running { since_ms }) => {
-                self.blown(kind, (since_ms, now_ms)).entered(steps, self.at + 1, now_ms)
+                self.blown(kind, since_ms, now_ms).entered(steps, self.at + 1, now_ms)
             }
             _ => self.entered(steps, self.at + 1, now_ms),
         })
@@ -74,18 +74,18 @@ impl BenchRun {
             stopped,
             phase: RunPhase::Ready,
             air_off_ms: Some(now_ms),
-            ..self.blown(kind, (since_ms, now_ms))
+            ..self.blown(kind, since_ms, now_ms)
         })
     }
 
     /// A clock has run from then until then: with the air on, where its step blows.
-    fn blown(&self, kind: &StepKind, (since_ms, until_ms): (i64, i64)) -> Self {
+    fn blown(&self, kind: &StepKind, since_ms: i64, until_ms: i64) -> Self {
         let on_ms = if kind.blows() { (until_ms - since_ms).max(0) } else { 0 };
         Self { air_on_ms: self.air_on_ms + on_ms, ..self.clone() }
     }
 
     /// Only the removal is stamped: the fit has no prediction to stand against.
-    fn stamp(&self, step: &Step, (on_ms, off_ms): (i64, i64)) -> Option<Stamp> {
+    fn stamp(&self, step: &Step, on_ms: i64, off_ms: i64) -> Option<Stamp> {
         let seconds = |from: i64, to: i64| (to - from) as f64 / 1000.0;
         matches!(step.kind, StepKind::Heat { .. }).then(|| Stamp {
             step: self.at,

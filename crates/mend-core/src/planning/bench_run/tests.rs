@@ -29,7 +29,7 @@ fn run(list: &[(Happening, i64)]) -> BenchRun {
 }
 
 fn wicked() -> Happening {
-    Happening::named("wicked", ("row A", "")).expect("an entry")
+    Happening::named("wicked", "row A", "").expect("an entry")
 }
 
 #[test]

@@ -61,7 +61,8 @@ impl Lane {
     /// The lane; none where the family has nothing to begin from.
     pub(super) fn try_new(
         sought: &SearchRequest<'_>,
-        (family, fit): (MethodFamily, Fit),
+        family: MethodFamily,
+        fit: Fit,
     ) -> Result<Option<Self>, Unplanned> {
         let searched = search(sought, family.method())?;
         let Some(tried) = searched.best.clone().or_else(|| searched.nearest.clone()) else { return Ok(None) };

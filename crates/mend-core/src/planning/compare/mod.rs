@@ -74,11 +74,11 @@ impl Comparison {
 /// let mut bench = bench;
 /// bench.equipment.tips.clear();
 /// bench.equipment.preheater = false;
-/// let found = compare((&bench.subject(), AMBIENT), &bench.watch).expect("it can be computed");
+/// let found = compare(&bench.subject(), AMBIENT, &bench.watch).expect("it can be computed");
 /// assert_eq!(found.lanes.len() + found.ruled_out.len(), MethodFamily::ALL.len());
 /// assert!(found.best().is_none_or(|best| best.plan.chance >= 0.3));
 /// ```
-pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -> Result<Comparison, Unplanned> {
+pub fn compare(subject: &Subject<'_>, ambient: Temperature, watch: &Watch) -> Result<Comparison, Unplanned> {
     let sought = SearchRequest { subject, ambient, effort: Effort::Look, watch };
     let (mut lanes, mut ruled_out) = (Vec::new(), Vec::new());
     let fits: Vec<(MethodFamily, Fit)> =
@@ -88,7 +88,7 @@ pub fn compare((subject, ambient): (&Subject<'_>, Temperature), watch: &Watch) -
             ruled_out.push(Ruled { family, fit });
             continue;
         }
-        match Lane::try_new(&sought, (family, fit.clone()))? {
+        match Lane::try_new(&sought, family, fit.clone())? {
             Some(lane) => match lane.fit.unless_all_melt.clone().filter(|_| lane.stays_solid() > 0.5) {
                 Some(obstacle) => ruled_out.push(Ruled { family, fit: fit.not(true, obstacle) }),
                 None => lanes.push(lane),

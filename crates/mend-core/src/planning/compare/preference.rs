@@ -59,7 +59,7 @@ mod tests {
         let subject = bench.subject();
         let sought = SearchRequest { subject: &subject, ambient: AMBIENT, effort: Effort::Look, watch: &bench.watch };
         let family = MethodFamily::FromAbove;
-        let lane = Lane::try_new(&sought, (family, family.method().fit(&subject)));
+        let lane = Lane::try_new(&sought, family, family.method().fit(&subject));
         let mut lane = lane.expect("it can be computed").expect("it begins somewhere");
         lane.plan.chance = 1.0;
         lane.plan.window = WindowState::Open;

@@ -51,14 +51,11 @@ pub struct FitComparison {
 /// let mut bench = Bench::try_new().expect("the example");
 /// use mend_core::planning::fit::{FitWay, compare_fits};
 /// bench.equipment.tips.clear();
-/// let found = compare_fits((&bench.subject(), AMBIENT), &bench.watch).expect("it can be computed");
+/// let found = compare_fits(&bench.subject(), AMBIENT, &bench.watch).expect("it can be computed");
 /// assert_eq!(found.lanes.len() + found.ruled_out.len(), FitWay::ALL.len());
 /// assert!(found.ruled_out.iter().any(|(way, _)| *way == FitWay::PinByPin), "no iron in the shop");
 /// ```
-pub fn compare_fits(
-    (subject, ambient): (&Subject<'_>, Temperature),
-    watch: &Watch,
-) -> Result<FitComparison, Unplanned> {
+pub fn compare_fits(subject: &Subject<'_>, ambient: Temperature, watch: &Watch) -> Result<FitComparison, Unplanned> {
     let composition = subject.composition.for_fit(subject.board);
     let (mut lanes, mut ruled_out) = (Vec::new(), Vec::new());
     for way in FitWay::ALL {

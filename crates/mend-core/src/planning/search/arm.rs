@@ -46,7 +46,7 @@ struct Arm<'a> {
 
 fn arm(sought: &SearchRequest<'_>, arm: &Arm<'_>) -> Result<(Vec<Tried>, usize), Unplanned> {
     let &Arm { start, space, nozzle, soaked } = arm;
-    let recipes = recipes(start, (space, nozzle));
+    let recipes = recipes(start, space, nozzle);
     let screened = |recipe: &Recipe| {
         let tried = best(sought, &Setting { composition: &start.composition, recipe, hottest: space.hottest, soaked });
         sought.watch.one_done();
@@ -61,14 +61,14 @@ fn arm(sought: &SearchRequest<'_>, arm: &Arm<'_>) -> Result<(Vec<Tried>, usize),
     if all.iter().all(|tried| !tried.score.is_open()) {
         bare.truncate(if sought.effort == Effort::Look { 1 } else { SHIELDED });
         let kinds = sought.subject.equipment.shields.par_iter();
-        let shielded = kinds.map(|kind| shielded(sought, (&bare, space), *kind)).collect::<Result<Vec<_>, _>>()?;
+        let shielded = kinds.map(|kind| shielded(sought, &bare, space, *kind)).collect::<Result<Vec<_>, _>>()?;
         count += shielded.iter().map(|(_, runs)| runs * SETS).sum::<usize>();
         all.extend(shielded.into_iter().filter_map(|(tried, _)| tried));
     }
     Ok((all, count))
 }
 
-fn recipes(start: &Start, (space, nozzle): (&AirSpace, Length)) -> Vec<Recipe> {
+fn recipes(start: &Start, space: &AirSpace, nozzle: Length) -> Vec<Recipe> {
     let Some(air) = start.recipe.air else { return Vec::new() };
     let mut recipes = Vec::new();
     for distance in &space.distances {
@@ -85,7 +85,8 @@ fn recipes(start: &Start, (space, nozzle): (&AirSpace, Length)) -> Vec<Recipe> {
 /// The best of these settings with shields of a kind, and how many runs that took.
 fn shielded(
     sought: &SearchRequest<'_>,
-    (bare, space): (&[Tried], &AirSpace),
+    bare: &[Tried],
+    space: &AirSpace,
     kind: ShieldKind,
 ) -> Result<(Option<Tried>, usize), Unplanned> {
     let mut runs = 0;

@@ -42,7 +42,7 @@ pub(super) fn buys(sought: &SearchRequest<'_>, tried: &Tried) -> Result<Vec<Buy>
     let alloys = alloys.map(|(what, composition)| (what, composition, tried.recipe.clone()));
     let more: Vec<(Change, JointComposition, Recipe)> = shields.chain(alloys).collect();
     let bought = more.par_iter().map(|(what, composition, recipe)| {
-        let with = retried(sought, (composition, recipe))?;
+        let with = retried(sought, composition, recipe)?;
         Ok(with.map(|with| Buy {
             what: what.clone(),
             headroom_k: [&tried.score, &with.score].map(|score| score.headroom_k),
@@ -56,7 +56,8 @@ pub(super) fn buys(sought: &SearchRequest<'_>, tried: &Tried) -> Result<Vec<Buy>
 
 fn retried(
     sought: &SearchRequest<'_>,
-    (composition, recipe): (&JointComposition, &Recipe),
+    composition: &JointComposition,
+    recipe: &Recipe,
 ) -> Result<Option<Tried>, Unplanned> {
     if recipe.air.is_some() {
         let hottest = sought.subject.station.set_range.1;
@@ -65,7 +66,7 @@ fn retried(
     let Some(iron) = &recipe.during.iron else { return Ok(None) };
     let vary = Vary::Iron { sets: vec![iron.set], tips: vec![iron.tip] };
     let start = Start { composition: composition.clone(), recipe: recipe.clone(), vary };
-    Ok(irons::all(sought, &start, (&[iron.set, iron.set], &[iron.tip]))?.0.pop())
+    Ok(irons::all(sought, &start, &[iron.set, iron.set], &[iron.tip])?.0.pop())
 }
 
 /// More of what is fed; where nothing is, a first feed of each kind in stock.

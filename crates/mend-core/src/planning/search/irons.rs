@@ -24,7 +24,8 @@ const LOOKED_AT: usize = 2;
 pub(super) fn all(
     sought: &SearchRequest<'_>,
     start: &Start,
-    (sets, tips): (&[Temperature], &[Length]),
+    sets: &[Temperature],
+    tips: &[Length],
 ) -> Result<(Vec<Tried>, usize), Unplanned> {
     let thin = if sought.effort == Effort::Look { 2 } else { 1 };
     let sets = sets.iter().skip(thin - 1).step_by(thin);
@@ -62,7 +63,7 @@ fn judged(sought: &SearchRequest<'_>, start: &Start, recipe: &Recipe) -> Result<
     let samples = ParameterSample::samples(SAMPLES, &case);
     let run = |parameters: &ParameterSample| {
         let run = run_until(&case, parameters, Resolution::COARSE, &|run| first_damage_of(&limits, run).is_some());
-        Judged::from_run(&run, (&limits, sought.subject.board))
+        Judged::from_run(&run, &limits, sought.subject.board)
     };
     let usual = run(&ParameterSample::middle(&case));
     let others: Vec<Judged> = samples.iter().map(run).collect();

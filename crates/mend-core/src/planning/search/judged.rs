@@ -21,7 +21,7 @@ pub(super) struct Judged {
 }
 
 impl Judged {
-    pub(super) fn from_run(run: &Run, (limits, board): (&[Limit], &Board)) -> Self {
+    pub(super) fn from_run(run: &Run, limits: &[Limit], board: &Board) -> Self {
         let off = run.release.map_or(run.traces.len(), |t| t.ceil() as usize + 1);
         let heated = |curve: &Vec<f32>| curve.iter().copied().take(off).collect();
         let heated: Vec<Vec<f32>> = run.traces.components.iter().map(heated).collect();

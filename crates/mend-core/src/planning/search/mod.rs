@@ -106,7 +106,7 @@ pub(super) fn search_from(sought: &SearchRequest<'_>, starts: Vec<Start>) -> Res
         sought.order(&start.composition, &start.recipe).checked()?;
         let (found, count) = match &start.vary {
             Vary::Air(space) => arm::all(sought, start, space)?,
-            Vary::Iron { sets, tips } => irons::all(sought, start, (sets, tips))?,
+            Vary::Iron { sets, tips } => irons::all(sought, start, sets, tips)?,
         };
         tried.extend(found);
         candidates += count;

@@ -104,7 +104,7 @@ mod tests {
     fn each_stage_is_a_step_that_is_called_by_what_is_hot() {
         let mut job = job();
         let bench = &job.bench;
-        let soak_stage = usual::soak((&bench.board, &bench.station), &bench.recipe.air.expect("hot air"));
+        let soak_stage = usual::soak(&bench.board, &bench.station, &bench.recipe.air.expect("hot air"));
         let warm =
             usual::warm(HeatingAids { preheater: Some(usual::preheater(&bench.board)), ..HeatingAids::default() });
         let pause = HeatingStage { change: Duration::seconds(5.0), ..usual::warm(HeatingAids::default()) };

@@ -25,7 +25,7 @@ fn softened([cold, hot]: [f64; 2], celsius: f64) -> f64 {
 /// What the land of a solid joint stands before it comes off the board, N.
 ///
 /// A land peels from its end, over the shorter of its sides; a barrel shears along its wall.
-pub(super) fn stands_n(joint: &Joint, (thickness_mm, celsius): (f64, f64)) -> f64 {
+pub(super) fn stands_n(joint: &Joint, thickness_mm: f64, celsius: f64) -> f64 {
     match joint.shape {
         JointShape::Pad { width, depth } => softened(PEEL_N_PER_MM, celsius) * width.min(depth),
         JointShape::Hole { drill, .. } => {
@@ -51,7 +51,7 @@ pub(super) fn torn(attempt: &Attempt) -> Vec<Torn<'_>> {
     let tears = |k: &usize| {
         let joint = &board.connector.joints[*k];
         let celsius = rig.celsius(rig.network.joints[*k]);
-        force_n > stands_n(joint, (board.stack.thickness.in_mm(), celsius))
+        force_n > stands_n(joint, board.stack.thickness.in_mm(), celsius)
     };
     held.into_iter().filter(tears).map(|k| Torn { joint: &board.connector.joints[k], force_n }).collect()
 }

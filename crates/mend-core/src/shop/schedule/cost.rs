@@ -24,7 +24,7 @@ impl ScheduleCost {
         self.late.total_cmp(&other.late).then_with(rest)
     }
 
-    pub(super) fn of(workload: &Workload, (placed, done): (&[PlacedTask], &[i64]), hands: &[Calendar]) -> Self {
+    pub(super) fn of(workload: &Workload, placed: &[PlacedTask], done: &[i64], hands: &[Calendar]) -> Self {
         let late = |(job, done): (&BenchJob, &i64)| job.weight * (done - job.due.unwrap_or(i64::MAX)).max(0) as f64;
         Self {
             late: workload.jobs.iter().zip(done).map(late).sum(),

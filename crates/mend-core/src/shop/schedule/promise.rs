@@ -43,19 +43,15 @@ pub struct Promise {
 /// let tam = Worker { name: "Tam".to_owned(), level: SkillLevel::Trained, shifts: vec![WorkShift { from: 0, until: 480 }] };
 /// let workload = Workload { workers: vec![tam], resources: vec![], jobs: vec![job] };
 /// let planned = schedule(&workload).expect("it fits");
-/// let promise = promise(&workload, &planned, (0, 0.3)).expect("it fits");
+/// let promise = promise(&workload, &planned, 0, 0.3).expect("it fits");
 /// assert!(promise.usual >= 55 && promise.usual < promise.holds && promise.holds < 90);
 /// ```
-pub fn promise(
-    workload: &Workload,
-    planned: &BenchSchedule,
-    (job, spread): (usize, f64),
-) -> Result<Promise, Unplaceable> {
+pub fn promise(workload: &Workload, planned: &BenchSchedule, job: usize, spread: f64) -> Result<Promise, Unplaceable> {
     let order: Vec<usize> = order_of(workload, planned);
     let bell = Normal::standard();
     let (mut done, mut fault) = (Vec::new(), Unplaceable { job, task: 0 });
     for draw in 0..DRAWS {
-        match Prepared::new(&drawn(workload, (draw, spread), &bell)).schedule(&order) {
+        match Prepared::new(&drawn(workload, draw, spread, &bell)).schedule(&order) {
             Ok(made) => done.push(made.done[job]),
             // No day is long enough for so slow a draw: it is done on none.
             Err(unplaceable) => fault = unplaceable,
@@ -74,7 +70,7 @@ fn order_of(workload: &Workload, planned: &BenchSchedule) -> Vec<usize> {
     planned.placed.iter().filter(|placed| firsts[placed.job].contains(&placed.task)).map(|placed| placed.job).collect()
 }
 
-fn drawn(workload: &Workload, (draw, spread): (u32, f64), bell: &Normal) -> Workload {
+fn drawn(workload: &Workload, draw: u32, spread: f64, bell: &Normal) -> Workload {
     let mut drawn = workload.clone();
     let tasks = drawn.jobs.iter_mut().flat_map(|job| &mut job.tasks);
     for (k, task) in tasks.enumerate() {
@@ -108,7 +104,7 @@ mod tests {
     }
 
     fn promised(workload: &Workload, spread: f64) -> Result<Promise, Unplaceable> {
-        promise(workload, &schedule(workload).expect("it fits"), (workload.jobs.len() - 1, spread))
+        promise(workload, &schedule(workload).expect("it fits"), workload.jobs.len() - 1, spread)
     }
 
     #[test]

@@ -126,7 +126,7 @@ impl<'a> Growing<'a> {
         let workers = self.prepared.workload.workers.iter().enumerate();
         let able = workers.filter(|(k, worker)| to.map_or(worker.level >= level, |to| *k == to));
         let fits = able.filter_map(|(k, worker)| {
-            let from = self.hands_free(wanted, (k, from))?;
+            let from = self.hands_free(wanted, k, from)?;
             Some(FirstFit { from, level: Some(worker.level), worker: Some(k) })
         });
         fits.min()
@@ -144,7 +144,7 @@ impl<'a> Growing<'a> {
     }
 
     /// The first moment at which somebody's hours, hands and all resources are free together.
-    fn hands_free(&self, wanted: &WantedStretch<'_>, (worker, mut from): (usize, i64)) -> Option<i64> {
+    fn hands_free(&self, wanted: &WantedStretch<'_>, worker: usize, mut from: i64) -> Option<i64> {
         let shifts = &self.prepared.workload.workers[worker].shifts;
         loop {
             let at = within_shift(shifts, from, wanted.minutes)?;
@@ -174,7 +174,7 @@ impl<'a> Growing<'a> {
 
     fn grown(mut self) -> BenchSchedule {
         self.placed.sort_by_key(|placed| (placed.from, placed.job, placed.task));
-        let cost = ScheduleCost::of(self.prepared.workload, (&self.placed, &self.ends), &self.hands);
+        let cost = ScheduleCost::of(self.prepared.workload, &self.placed, &self.ends, &self.hands);
         BenchSchedule { placed: self.placed, done: self.ends, cost }
     }
 }

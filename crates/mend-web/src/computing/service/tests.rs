@@ -38,7 +38,7 @@ async fn a_key_is_computed_once_however_many_wait() {
                 std::thread::sleep(Duration::from_millis(20));
                 Ok(found(5))
             };
-            count(&computing.compute((Viewer::Job(place), &key("a")), work).await)
+            count(&computing.compute(Viewer::Job(place), &key("a"), work).await)
         }
     });
     let told = futures_util::future::join_all(asks).await;
@@ -49,33 +49,33 @@ async fn a_key_is_computed_once_however_many_wait() {
 #[tokio::test]
 async fn a_long_one_says_how_far_it_is_and_can_be_cancelled_and_begun_again() {
     let computing = Computing::new();
-    let long = computing.compute((PLACE, &key("a")), spin).await;
+    let long = computing.compute(PLACE, &key("a"), spin).await;
     assert!(matches!(long, Stand::Running(share) if share == 0.0));
     computing.cancel(&key("a"));
-    let ended = computing.compute((PLACE, &key("a")), |_| Ok(found(1))).await;
+    let ended = computing.compute(PLACE, &key("a"), |_| Ok(found(1))).await;
     assert!(matches!(ended, Stand::Ended(Err(Failed::Cancelled))));
     computing.forget(&key("a"));
-    assert_eq!(count(&computing.compute((PLACE, &key("a")), |_| Ok(found(2))).await), Some(2));
+    assert_eq!(count(&computing.compute(PLACE, &key("a"), |_| Ok(found(2))).await), Some(2));
 }
 
 #[tokio::test]
 async fn a_place_that_turns_to_another_key_calls_off_the_first_unless_another_place_shows_it() {
     let computing = Computing::new();
     for place in [PLACE, Viewer::Job(2)] {
-        assert!(matches!(computing.compute((place, &key("a")), spin).await, Stand::Running(_)));
+        assert!(matches!(computing.compute(place, &key("a"), spin).await, Stand::Running(_)));
     }
     let watch = computing.shared.lock().tasks[&key("a").bare].watch.clone();
-    assert_eq!(count(&computing.compute((PLACE, &key("b")), |_| Ok(found(2))).await), Some(2));
+    assert_eq!(count(&computing.compute(PLACE, &key("b"), |_| Ok(found(2))).await), Some(2));
     assert!(!watch.is_cancelled(), "the other job's page still shows it");
-    assert_eq!(count(&computing.compute((Viewer::Job(2), &key("b")), |_| Ok(found(3))).await), Some(2));
+    assert_eq!(count(&computing.compute(Viewer::Job(2), &key("b"), |_| Ok(found(3))).await), Some(2));
     assert!(watch.is_cancelled());
-    assert_eq!(count(&computing.compute((PLACE, &key("a")), |_| Ok(found(4))).await), Some(4), "wanted again");
+    assert_eq!(count(&computing.compute(PLACE, &key("a"), |_| Ok(found(4))).await), Some(4), "wanted again");
 }
 
 #[tokio::test]
 async fn what_nobody_asks_for_is_called_off() {
     let computing = Computing::new();
-    assert!(matches!(computing.compute((PLACE, &key("a")), spin).await, Stand::Running(_)));
+    assert!(matches!(computing.compute(PLACE, &key("a"), spin).await, Stand::Running(_)));
     let watch = computing.shared.lock().tasks[&key("a").bare].watch.clone();
     let sweep = |after: Duration| computing.shared.lock().sweep(Instant::now() + after);
     sweep(INTEREST / 2);
@@ -90,11 +90,11 @@ async fn a_panic_is_a_failure_that_can_be_tried_again_and_workers_go_on() {
     for round in 0..8 {
         let place = Viewer::Job(round);
         // A panic may take a while to be told of: its backtrace is printed first.
-        let broken = computing.whole((place, &key(&format!("bad {round}"))), |_| panic!("as a test")).await;
+        let broken = computing.whole(place, &key(&format!("bad {round}")), |_| panic!("as a test")).await;
         assert!(matches!(broken, Err(Failed::Broken(_))), "{broken:?}");
     }
     computing.forget(&key("bad 0"));
-    assert_eq!(count(&computing.compute((PLACE, &key("bad 0")), |_| Ok(found(1))).await), Some(1));
+    assert_eq!(count(&computing.compute(PLACE, &key("bad 0"), |_| Ok(found(1))).await), Some(1));
 }
 
 #[tokio::test]
@@ -112,7 +112,7 @@ async fn more_than_the_queue_holds_is_refused_and_closing_calls_everything_off()
             std::thread::sleep(Duration::from_millis(30));
         }
     }
-    let one_more = computing.compute((PLACE, &key("more")), spin).await;
+    let one_more = computing.compute(PLACE, &key("more"), spin).await;
     assert!(matches!(one_more, Stand::Ended(Err(Failed::Busy))), "{one_more:?}");
     let watch = computing.shared.lock().tasks[&key("0").bare].watch.clone();
     computing.close();

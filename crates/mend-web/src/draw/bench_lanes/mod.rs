@@ -85,7 +85,7 @@ impl BenchLanes {
             |block: &TaskRun<'_>| block.first.from < axis.end() && (day == 0 || block.last.until > axis.start());
         let blocks: Vec<TaskRun<'_>> = blocks(plan).into_iter().filter(drawn).collect();
         let rows = rows(&blocks);
-        let tasks = blocks.iter().zip(&rows).map(|(block, row)| task(plan, &axis, (block, *row))).collect();
+        let tasks = blocks.iter().zip(&rows).map(|(block, row)| task(plan, &axis, block, *row)).collect();
         #[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
         let own = (rows.iter().max().copied().unwrap_or(0) + 1) as f64 * ROW + 8.0;
         let bottom = y_of(lanes.len() - 1) + own.max(PITCH);
@@ -118,7 +118,7 @@ fn y_of(lane: usize) -> f64 {
 }
 
 #[allow(clippy::cast_precision_loss, reason = "a handful of rows")]
-fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, (block, row): (&TaskRun<'_>, usize)) -> TaskShape {
+fn task(plan: &BenchPlan, axis: &OpenAxis<'_>, block: &TaskRun<'_>, row: usize) -> TaskShape {
     let (first, last) = (block.first, block.last);
     let (by_itself, lane) = (first.worker.is_none(), first.worker.unwrap_or(plan.people.len()));
     let job = &plan.jobs[first.job];

@@ -93,12 +93,12 @@ pub(super) async fn show(
         from,
         to,
         versions: rows.iter().map(|row| row.version).collect(),
-        sheets: faces.iter().map(|face| sheet(&newer.board, (*face, visitor), &found)).collect(),
-        lines: found.iter().enumerate().map(|numbered| line(numbered, visitor.words())).collect(),
+        sheets: faces.iter().map(|face| sheet(&newer.board, *face, visitor, &found)).collect(),
+        lines: found.iter().enumerate().map(|(k, difference)| line(k, difference, visitor.words())).collect(),
     })
 }
 
-fn line((k, difference): (usize, &Difference), words: Words) -> DifferenceLine {
+fn line(k: usize, difference: &Difference, words: Words) -> DifferenceLine {
     let (what, summary) = (words.difference_of(&difference.of), words.differing(difference));
     let word = match difference.kind {
         DifferenceKind::Came => "came",
@@ -109,7 +109,7 @@ fn line((k, difference): (usize, &Difference), words: Words) -> DifferenceLine {
     DifferenceLine { number: k + 1, word, what, summary }
 }
 
-fn sheet(board: &Board, (face, visitor): (Face, Visitor), found: &[Difference]) -> Sheet {
+fn sheet(board: &Board, face: Face, visitor: Visitor, found: &[Difference]) -> Sheet {
     let (window, scale) = (MapExtent::Whole, visitor.scale);
     let map =
         Drawing { board, face, window, margins: &[], photos: &[], scale, lettering: 0.0, overlay: None }.draw(None);

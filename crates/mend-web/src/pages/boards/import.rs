@@ -63,7 +63,7 @@ pub(super) async fn take(State(app): State<App>, visitor: Visitor, request: Requ
                 .hint("choose a board file, or paste its text"),
         ]),
         ImportKind::Layout => layout(&app, &text, &file).await?,
-        ImportKind::Footprint => footprint(&app, (visitor, &text)).await?,
+        ImportKind::Footprint => footprint(&app, visitor, &text).await?,
         ImportKind::Connector => own_connector(&app, &text).await?,
         ImportKind::Board => board(&app, &text).await?,
     };
@@ -133,7 +133,7 @@ async fn keep_connector(
     Ok(added.map(|_| ()).ok_or_else(|| taken("shop", &connector.name)))
 }
 
-async fn footprint(app: &App, (visitor, text): (Visitor, &str)) -> Result<ImportResult, Refusal> {
+async fn footprint(app: &App, visitor: Visitor, text: &str) -> Result<ImportResult, Refusal> {
     let read = kicad::footprint(text.as_bytes()).and_then(|(footprint, mut notes)| {
         let connector = kicad::connector(&footprint, &mut notes)?;
         Ok((connector, notes))
@@ -143,8 +143,9 @@ async fn footprint(app: &App, (visitor, text): (Visitor, &str)) -> Result<Import
         Err(findings) => return Ok(Err(findings)),
     };
     let title = format!("{}, {} joints, is in the shop's library", connector.name, connector.joints.len());
-    let onward = (visitor, "/boards/connectors".to_owned());
-    Ok(keep_connector(app, &connector).await?.map(|()| Report::new(&title, &notes, onward).into_response()))
+    let onward = "/boards/connectors".to_owned();
+    let kept = keep_connector(app, &connector).await?;
+    Ok(kept.map(|()| Report::new(&title, &notes, visitor, onward).into_response()))
 }
 
 async fn layout(app: &App, text: &str, file: &str) -> Result<ImportResult, Refusal> {

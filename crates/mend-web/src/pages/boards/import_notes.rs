@@ -35,7 +35,7 @@ pub(crate) fn lines(counted: &BTreeMap<String, usize>) -> Vec<BoardLine> {
 }
 
 impl Report {
-    pub(crate) fn new(title: &str, summary: &ImportNotes, (visitor, onward): (Visitor, String)) -> Self {
+    pub(crate) fn new(title: &str, summary: &ImportNotes, visitor: Visitor, onward: String) -> Self {
         let frame = Frame::new(title, visitor.scale, "boards", onward.clone());
         Self {
             frame,

@@ -132,12 +132,12 @@ pub(super) async fn choose(
     Form(chosen): Form<LayoutForm>,
 ) -> Result<Response, Refusal> {
     let (id, name, layout) = load(&app, &id).await?;
-    match kicad::draft(&layout, (&name, &chosen.reference)) {
+    match kicad::draft(&layout, &name, &chosen.reference) {
         Ok((draft, notes)) => {
-            let draft_id = drafts::begin(&app, (None, None), &draft).await?;
+            let draft_id = drafts::begin(&app, None, None, &draft).await?;
             let title = format!("{} with {} components", chosen.reference, draft.components.len());
             let onward = format!("/boards/drafts/{draft_id}?show=part");
-            Ok(Report::new(&title, &notes.and(&layout.notes), (visitor, onward)).into_response())
+            Ok(Report::new(&title, &notes.and(&layout.notes), visitor, onward).into_response())
         }
         Err(findings) => {
             let page = LayoutPage::new(visitor, (id, name), (&layout, &findings));

@@ -113,7 +113,7 @@ pub(crate) async fn tiles(app: &App, visitor: Visitor) -> Result<Vec<Tile>, Refu
     };
     let mut tiles = Vec::new();
     for (releases, model) in app.reading(read).await? {
-        let map = drawn(app, (model.board_id, View::Whole), visitor).await?;
+        let map = drawn(app, model.board_id, View::Whole, visitor).await?;
         let shown = pictured(app, model.board_id).await?.zip(map).map(|(pictured, map)| FaceQuery {
             maker: pictured.board.maker.clone(),
             connector: pictured.board.connector.name.clone(),
@@ -177,7 +177,7 @@ impl Faces {
     /// The faces of a version of a board that can be read.
     pub(crate) async fn load(app: &App, board: i64, visitor: Visitor) -> Result<Self, Refusal> {
         let face = |view| async move {
-            drawn(app, (board, view), visitor).await?.ok_or(Refusal::NotYet("This board can't be read"))
+            drawn(app, board, view, visitor).await?.ok_or(Refusal::NotYet("This board can't be read"))
         };
         let (top, bottom) = (face(View::Near(Face::Top)).await?, face(View::Near(Face::Bottom)).await?);
         Ok(Self { top, bottom, whole: face(View::Whole).await? })

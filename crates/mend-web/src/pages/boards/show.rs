@@ -52,7 +52,7 @@ struct VersionRequest<'a> {
     rows: &'a [VersionRow],
 }
 
-async fn page((app, visitor): (App, Visitor), wanted: VersionRequest<'_>) -> Result<BoardPage, Refusal> {
+async fn page(app: App, visitor: Visitor, wanted: VersionRequest<'_>) -> Result<BoardPage, Refusal> {
     let VersionRequest { row, rows, .. } = wanted;
     let model: i64 = wanted.model.parse().map_err(|_| Refusal::NotFound("board"))?;
     let read = move |read: mend_store::Read<'_>| Ok((read.model(model)?, read.releases(model, SHOWN_RELEASES)?));
@@ -94,7 +94,7 @@ pub(super) async fn newest(
     Path(model): Path<String>,
 ) -> Result<BoardPage, Refusal> {
     let rows = versions(&app, &model).await?;
-    page((app, visitor), VersionRequest { model: &model, row: &rows[0], rows: &rows }).await
+    page(app, visitor, VersionRequest { model: &model, row: &rows[0], rows: &rows }).await
 }
 
 pub(super) async fn version(
@@ -104,7 +104,7 @@ pub(super) async fn version(
 ) -> Result<BoardPage, Refusal> {
     let rows = versions(&app, &model).await?;
     let row = find(&rows, &version)?;
-    page((app, visitor), VersionRequest { model: &model, row, rows: &rows }).await
+    page(app, visitor, VersionRequest { model: &model, row, rows: &rows }).await
 }
 
 /// The version as a file of the open format.

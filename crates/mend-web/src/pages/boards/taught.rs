@@ -95,7 +95,7 @@ async fn blind(app: &App, board: i64) -> Result<Option<Belief>, Refusal> {
     let station = stations.iter().find(|row| row.retired_ms.is_none());
     let (Some(station), Some(row)) = (station, row) else { return Ok(None) };
     let (file, parsed) = (station::read(station.file.as_bytes())?, mend_formats::board::parse(row.file.as_bytes())?);
-    let bundle = usual_bundle(app, (station.id, &file), (board, parsed)).await?.0;
+    let bundle = usual_bundle(app, station.id, &file, (board, parsed)).await?.0;
     let bundle = Bundle { known: Knowledge::NOTHING, ..bundle };
     let watch = Watch::new();
     Ok(Some(Belief::blind(&bundle.order(&watch).case(&[]))))

@@ -216,7 +216,7 @@ pub(crate) async fn erase(State(app): State<App>, Form(sent): Form<NameQuery>) -
 async fn forget(app: &App, name: String) -> Result<(), Refusal> {
     app.writing(move |write| {
         let jobs: Vec<i64> = write.read().jobs_of_customer(&name)?.iter().map(|row| row.job).collect();
-        write.erase_customer((&name, &jobs))?;
+        write.erase_customer(&name, &jobs)?;
         jobs.iter().try_for_each(|job| Job::list(write, *job))
     })
     .await

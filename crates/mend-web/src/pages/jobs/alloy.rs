@@ -77,7 +77,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         marks: MakersMark::ALL,
         typed: AlloyForm::from_entry(&file, visitor.scale),
         rows: rows.collect(),
-        view: view(&job, &board, (&file, visitor)).map_err(|findings| visitor.words().findings(&findings)),
+        view: view(&job, &board, &file, visitor).map_err(|findings| visitor.words().findings(&findings)),
     };
     Ok(page.into_response())
 }
@@ -104,7 +104,7 @@ pub(crate) async fn change(
     }
     keep(&app, job.row.id, &file).await?;
     let job = Job::load(&app, job.row.id).await?;
-    let view = view(&job, &board, (&file, visitor));
+    let view = view(&job, &board, &file, visitor);
     fragment(&app, (&job, visitor), (file, found.is_some()), view)
 }
 
@@ -141,18 +141,18 @@ fn share_that_works(
     };
     let mut most = 0.0_f64;
     for group in groups(board).iter().filter(|group| feed.rows.contains(&group.name)) {
-        let metals = (&composition.factory.composition, &feed.metal.composition);
         let Mixing([_, usual, _]) = Mixing::for_group(group);
-        let share = share_for(metals, usual, wanted).ok_or_else(|| {
-            let message = format!("{} can't bring {} there, whatever the amount", feed.metal.name, group.name);
-            object(message, "feed an alloy that melts lower, or want a higher temperature")
-        })?;
+        let share =
+            share_for(&composition.factory.composition, &feed.metal.composition, usual, wanted).ok_or_else(|| {
+                let message = format!("{} can't bring {} there, whatever the amount", feed.metal.name, group.name);
+                object(message, "feed an alloy that melts lower, or want a higher temperature")
+            })?;
         most = most.max(share);
     }
     Ok((most * 100.0).ceil() / 100.0)
 }
 
-fn view(job: &Job, board: &Board, (file, visitor): (&CompositionEntry, Visitor)) -> Result<AlloyView, Vec<Finding>> {
+fn view(job: &Job, board: &Board, file: &CompositionEntry, visitor: Visitor) -> Result<AlloyView, Vec<Finding>> {
     let composition = file.composition()?;
     let objections = composition.check(board);
     if any_blocking(&objections) {

@@ -51,7 +51,7 @@ pub(crate) fn read(
     let value = |name: &str| sent.iter().find(|(key, _)| key == name).map_or("", |(_, value)| value.trim());
     let mut bad = Vec::new();
     let mut or_usual = |name: &str, usual: f64| {
-        if value(name).is_empty() { usual } else { number(("alloy_form", name), value(name), &mut bad) }
+        if value(name).is_empty() { usual } else { number("alloy_form", name, value(name), &mut bad) }
     };
     let (share, wire_mm) = (or_usual("share", 100.0 * FIRST_SHARE), or_usual("wire", Wire::USUAL.diameter_mm));
     let flux = or_usual("flux", 100.0 * Wire::USUAL.flux_share);

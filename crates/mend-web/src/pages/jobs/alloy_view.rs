@@ -93,7 +93,7 @@ impl AlloyView {
             class: if fed.is_some() && !flags.is_empty() { "tight" } else { "open" },
             of_what: fed.map_or("Joints melt".to_owned(), |(g, _)| format!("Fed, {} melt", g.name)),
             works: target.map_or("not computed".to_owned(), |t| banded(&t, scale)),
-            works_why: works_why(target, &mix, (fed.is_some(), scale)),
+            works_why: works_why(target, &mix, fed.is_some(), scale),
             word: word(composition, &flags),
             guess: guess(composition, file),
             last: last_liquid(&mix, scale),
@@ -137,7 +137,7 @@ fn reached(plan: &Plan) -> Option<(Temperature, Temperature)> {
     Some((Temperature::celsius(low), Temperature::celsius(high)))
 }
 
-fn works_why(target: Option<MeltTarget>, mix: &MeltCurve, (fed, scale): (bool, Scale)) -> String {
+fn works_why(target: Option<MeltTarget>, mix: &MeltCurve, fed: bool, scale: Scale) -> String {
     let degrees = |t: Temperature| Words { scale }.temperature(t.in_celsius());
     match (target, mix.published, mix.liquidus) {
         (Some(_), Some(row), _) if !fed => format!("published for {}", row.name),

@@ -19,7 +19,7 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let job = Job::load(&app, number(&path)?).await?;
     match back_in(&app, &job, visitor) {
         Some(map) if job.missing() > 0 && !job.has_skipped(Stop::Close) => Ok(map.into_response()),
-        _ => Ok(page(&app, visitor, (&job, Stop::Close)).into_response()),
+        _ => Ok(page(&app, visitor, &job, Stop::Close).into_response()),
     }
 }
 
@@ -28,7 +28,7 @@ pub(super) async fn enter(
     path: JobPath,
     Form(sent): Form<CheckForm>,
 ) -> Result<TestPart, Refusal> {
-    entered(&app, number(&path)?, (Stop::Close, sent)).await
+    entered(&app, number(&path)?, Stop::Close, sent).await
 }
 
 /// A thing goes back in.

@@ -68,8 +68,8 @@ impl FitQuestion {
 
     async fn compared(&self, app: &App, job: i64) -> Stand<FitComparison> {
         let bundle = self.bundle.clone();
-        let work = move |watch: &Watch| Ok(compare_fits((&bundle.subject(), bundle.ambient), watch)?);
-        app.computing.compute((Viewer::Fit(job), &self.key), work).await
+        let work = move |watch: &Watch| Ok(compare_fits(&bundle.subject(), bundle.ambient, watch)?);
+        app.computing.compute(Viewer::Fit(job), &self.key, work).await
     }
 }
 
@@ -114,14 +114,14 @@ pub(crate) async fn take(State(app): State<App>, Path((id, way)): Path<(String, 
 }
 
 fn ways(found: &FitComparison, bundle: &Bundle, words: Words) -> Ways {
-    let row = |(k, lane): (usize, &FitLane)| way_row(lane, (bundle, found.preferred == Some(k)), words);
+    let row = |(k, lane): (usize, &FitLane)| way_row(lane, bundle, found.preferred == Some(k), words);
     Ways {
         rows: found.lanes.iter().enumerate().map(row).collect(),
         ruled_out: found.ruled_out.iter().map(|(way, why)| (fit_way(*way), words.fit_obstacle(why))).collect(),
     }
 }
 
-fn way_row(lane: &FitLane, (bundle, preferred): (&Bundle, bool), words: Words) -> WayRow {
+fn way_row(lane: &FitLane, bundle: &Bundle, preferred: bool, words: Words) -> WayRow {
     let plan = &lane.plan;
     let before = plan.recipe.seconds_before();
     let after = if before > 0 { format!(" after {before} s") } else { String::new() };
@@ -131,7 +131,7 @@ fn way_row(lane: &FitLane, (bundle, preferred): (&Bundle, bool), words: Words) -
     });
     // What was fed before the removal is none of the fit's.
     let unfed = JointComposition { feed: None, ..bundle.composition.clone() };
-    let settings = recipe_lines((&unfed, &lane.recipe), words);
+    let settings = recipe_lines(&unfed, &lane.recipe, words);
     let settings: Vec<&str> = settings.iter().map(|line| line.trim_end_matches('.')).collect();
     WayRow {
         name: fit_way(lane.way),

@@ -79,7 +79,7 @@ struct JobHeat {
 }
 
 impl JobHeat {
-    async fn enter((app, visitor): (App, Visitor), path: HeatPath, view: HeatView) -> Result<Self, Refusal> {
+    async fn enter(app: App, visitor: Visitor, path: HeatPath, view: HeatView) -> Result<Self, Refusal> {
         let job = Job::load(&app, path.job).await?;
         job.board()?;
         let mut stations = stations(&app).await?;
@@ -115,8 +115,7 @@ impl JobHeat {
         let drift = drift_of(&self.app, inputs).await.unwrap_or_default();
         let shown = planning(&self.app, &self.job, inputs).await.and_then(|stand| {
             let station = self.stations.iter().find(|s| s.name == inputs.station);
-            let view =
-                |planned: &Planned| PlanView { drift, ..plan_view((board, station), planned, self.visitor.scale) };
+            let view = |planned: &Planned| PlanView { drift, ..plan_view(board, station, planned, self.visitor.scale) };
             stand.shown(|planned| Box::new(view(&planned)))
         });
         self.or_findings(shown)
@@ -195,7 +194,7 @@ pub(crate) async fn show(
     path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), path, asked.view()).await?;
+    let job_heat = JobHeat::enter(app, visitor, path, asked.view()).await?;
     let inputs = job_heat.inputs()?;
     let all = HeatAll { oob: false, ..job_heat.all(&inputs, job_heat.plan(&inputs).await?).await? };
     let here = job_heat.view.address(&job_heat.path.address());
@@ -210,7 +209,7 @@ pub(crate) async fn change(
     path: HeatPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), path, HeatView::from_form(&fields)).await?;
+    let job_heat = JobHeat::enter(app, visitor, path, HeatView::from_form(&fields)).await?;
     let plan = match FormInput::new(fields, job_heat.visitor.scale).inputs() {
         Err(findings) => Err(job_heat.visitor.words().findings(&findings)),
         Ok(inputs) => job_heat.keep_and_plan(&job_heat.completed(inputs)).await?,
@@ -225,7 +224,7 @@ pub(crate) async fn edit(
     path: HeatPath,
     Form(fields): Form<Vec<(String, String)>>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), path, HeatView::from_form(&fields)).await?;
+    let job_heat = JobHeat::enter(app, visitor, path, HeatView::from_form(&fields)).await?;
     let sent = FormInput::new(fields, job_heat.visitor.scale);
     let act = sent.act().unwrap_or_default().to_owned();
     let mut inputs = match sent.inputs() {
@@ -254,7 +253,7 @@ pub(crate) async fn poll(
     path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    JobHeat::enter((app, visitor), path, asked.view()).await?.present_plan().await
+    JobHeat::enter(app, visitor, path, asked.view()).await?.present_plan().await
 }
 
 /// Nobody wants it any more.
@@ -264,7 +263,7 @@ pub(crate) async fn cancel(
     path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), path, asked.view()).await?;
+    let job_heat = JobHeat::enter(app, visitor, path, asked.view()).await?;
     job_heat.app.computing.cancel(&job_heat.plan_key().await?);
     job_heat.only_plan(Ok(Progress::Cancelled)).await
 }
@@ -276,7 +275,7 @@ pub(crate) async fn again(
     path: HeatPath,
     Query(asked): Query<ViewQuery>,
 ) -> Result<Response, Refusal> {
-    let job_heat = JobHeat::enter((app, visitor), path, asked.view()).await?;
+    let job_heat = JobHeat::enter(app, visitor, path, asked.view()).await?;
     job_heat.app.computing.forget(&job_heat.plan_key().await?);
     job_heat.present_plan().await
 }

@@ -46,7 +46,7 @@ impl EditContext<'_> {
                 let soak = self
                     .station
                     .zip(air)
-                    .map(|(station, air)| usual::soak((self.board, station), &HotAir { motion: Motion::Still, ..air }));
+                    .map(|(station, air)| usual::soak(self.board, station, &HotAir { motion: Motion::Still, ..air }));
                 recipe.preheat.extend(soak);
             }
             "add-warm" => recipe.preheat.push(usual::warm(preheater)),

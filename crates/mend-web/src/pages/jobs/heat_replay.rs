@@ -84,9 +84,9 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: HeatPat
         Err(Refusal::NotYet(_)) => return Ok(ReplayPart { part: Progress::Computing(0), base }),
         other => other?,
     };
-    let watched = watched(&app, (showing.job, work)).await?;
+    let watched = watched(&app, showing.job, work).await?;
     let Showing { board, planned, stand, .. } = showing;
-    let ready = |replay: Arc<JudgedReplay>| Ready::from_replay(&replay, (&board, &planned), visitor.scale);
+    let ready = |replay: Arc<JudgedReplay>| Ready::from_replay(&replay, &board, &planned, visitor.scale);
     let part = stand.shown(|replay| Ready { watched, ..ready(replay) })?;
     Ok(ReplayPart { part, base })
 }
@@ -106,7 +106,7 @@ pub(crate) async fn again(state: State<App>, visitor: Visitor, path: HeatPath) -
 }
 
 impl Ready {
-    fn from_replay(replay: &JudgedReplay, (board, planned): (&Board, &Planned), scale: Scale) -> Self {
+    fn from_replay(replay: &JudgedReplay, board: &Board, planned: &Planned, scale: Scale) -> Self {
         let margins = &planned.plan.margins;
         let window = MapExtent::Near(16.0);
         let draw = |face| {
@@ -117,7 +117,7 @@ impl Ready {
         Self {
             top: draw(Face::Top),
             bottom: draw(Face::Bottom),
-            curves: draw_curves(replay, (board, &planned.plan), scale),
+            curves: draw_curves(replay, board, &planned.plan, scale),
             seconds: replay.recording.traces.len() - 1,
             at: replay.recording.off as usize,
             watched: None,
@@ -126,7 +126,7 @@ impl Ready {
 }
 
 /// The newest heating of a job's run that was watched.
-async fn watched(app: &App, (id, work): (i64, HeatWork)) -> Result<Option<WatchedCourse>, Refusal> {
+async fn watched(app: &App, id: i64, work: HeatWork) -> Result<Option<WatchedCourse>, Refusal> {
     let job = Job::load(app, id).await?;
     let Some(bench) = &job.bench else { return Ok(None) };
     let run = bench.run.id;

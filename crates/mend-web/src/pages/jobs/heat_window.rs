@@ -42,7 +42,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: HeatPat
     let part = stand.shown(|window| {
         let (map, rechecked) = (&window.map, window.rechecked.as_slice());
         let of = WindowOf { board: &bundle.board, station: &bundle.station, air: &air, tried: &[] };
-        let drawn = window_map((map, rechecked), &of, visitor.scale);
+        let drawn = window_map(map, rechecked, &of, visitor.scale);
         Some(WindowQuery { map: drawn, candidates: map.candidates.len(), rechecked: rechecked.len() })
     })?;
     Ok(WindowPart { part, base: path.address() })

@@ -136,7 +136,7 @@ pub(crate) async fn add(
     let (id, now_ms) = (number(&path)?, app.now_ms());
     let job = Job::load(&app, id).await?;
     let mut bad = Vec::new();
-    let wanted = typed_number(("parts", "quantity"), &sent.quantity, &mut bad);
+    let wanted = typed_number("parts", "quantity", &sent.quantity, &mut bad);
     if !bad.is_empty() {
         return Err(bad.into());
     }
@@ -146,7 +146,7 @@ pub(crate) async fn add(
     app.reading(move |read| read.item(sent.item)).await?.ok_or(Refusal::NotFound("item"))?;
     let harvest = job.kind() == JobKind::Harvest;
     app.changing(id, move |write| {
-        write.need_item(id, (sent.item, wanted))?;
+        write.need_item(id, sent.item, wanted)?;
         let needs = write.read().needs(id)?;
         match needs.iter().find(|need| need.item == sent.item).filter(|_| !harvest) {
             Some(need) => write.reserve(need, now_ms),

@@ -59,7 +59,7 @@ pub(crate) async fn show(
     let job = Job::load(&app, number(&path)?).await?;
     let connector = job.board()?.1.connector.name.clone();
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/pins", job.row.id));
-    Ok(PinsPage { frame, walk: PinWalk::from_job(&app, &job, ("", false))?, connector })
+    Ok(PinsPage { frame, walk: PinWalk::from_job(&app, &job, "", false)?, connector })
 }
 
 /// A mark as sent; empty takes it back.
@@ -96,7 +96,7 @@ pub(crate) async fn mark(
     let id = job.row.id;
     let mark = NewMark { pin: sent.pin.clone(), mark: sent.mark, at_ms: app.now_ms(), token: sent.token };
     app.changing(id, move |w| w.mark_pin(id, &mark)).await?;
-    PinWalk::from_job(&app, &Job::load(&app, id).await?, (&sent.pin, true))
+    PinWalk::from_job(&app, &Job::load(&app, id).await?, &sent.pin, true)
 }
 
 /// The stop is skipped, or is not after all; what was marked stays.
@@ -106,11 +106,11 @@ async fn skip(app: &App, id: i64, sent: MarkForm) -> Result<PinWalk, Refusal> {
     let form = CheckForm { list, name, value: value.clone(), token: sent.token };
     let entry = form.entry(value, app.now_ms())?;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    PinWalk::from_job(app, &Job::load(app, id).await?, ("", true))
+    PinWalk::from_job(app, &Job::load(app, id).await?, "", true)
 }
 
 impl PinWalk {
-    fn from_job(app: &App, job: &Job, (chosen, oob): (&str, bool)) -> Result<Self, Refusal> {
+    fn from_job(app: &App, job: &Job, chosen: &str, oob: bool) -> Result<Self, Refusal> {
         let walked = job.walked();
         let verdict = verdict(&walked);
         let count = |mark: PinMark| Tally { mark, count: walked.iter().filter(|w| w.mark == Some(mark)).count() };
@@ -122,7 +122,7 @@ impl PinWalk {
             oob,
             job: job.row.id,
             tabs: inspect_tabs(job, &format!("/jobs/{}/pins", job.row.id)),
-            rows: pin_rows(&job.board()?.1.connector, (&face, false), chosen),
+            rows: pin_rows(&job.board()?.1.connector, &face, false, chosen),
             title: crate::words::verdict(&verdict),
             rework: crate::words::rework(&verdict),
             class: if verdict.is_sound() {

@@ -84,13 +84,13 @@ fn display(station: &Station, plan: &Plan) -> String {
 
 /// A band of seconds in words.
 pub(crate) fn seconds(band: Option<Band>) -> String {
-    band.map_or("not reached".to_owned(), |b| seconds_band((b.low, b.high)))
+    band.map_or("not reached".to_owned(), |b| seconds_band(b.low, b.high))
 }
 
 /// All of a plan, for a board at a station.
-pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &Planned, scale: Scale) -> PlanView {
+pub(crate) fn plan_view(board: &Board, station: Option<&Station>, planned: &Planned, scale: Scale) -> PlanView {
     let (plan, words) = (&planned.plan, Words { scale });
-    let overlay = station.map(|station| Overlay::from_recipe(&plan.recipe, (board, station)));
+    let overlay = station.map(|station| Overlay::from_recipe(&plan.recipe, board, station));
     let drawing = |face| Drawing {
         photos: &[],
         board,
@@ -102,7 +102,7 @@ pub(crate) fn plan_view((board, station): (&Board, Option<&Station>), planned: &
         overlay: overlay.as_ref(),
     };
     let range = Range::within(&drawing(Face::Top).frame(), &plan.map);
-    let draw = |face| drawing(face).draw(Some(isotherms(&plan.map, face, (range, plan.melts_at_c))));
+    let draw = |face| drawing(face).draw(Some(isotherms(&plan.map, face, range, plan.melts_at_c)));
     let time = |t: Option<f64>| t.map_or("may not melt".to_owned(), |t| format!("{t:.0} s"));
     PlanView {
         drift: String::new(),
@@ -181,7 +181,7 @@ fn laminate(plan: &Plan, scale: Scale) -> Vec<(&'static str, String)> {
     let unit = scale.symbol();
     vec![
         ("laminate at its hottest", Words { scale }.temperature_band(l.peak_c)),
-        ("time above 260 °C / 500 °F", seconds_band((l.over_260_s.low, l.over_260_s.high))),
+        ("time above 260 °C / 500 °F", seconds_band(l.over_260_s.low, l.over_260_s.high)),
         (
             "pads warm by up to",
             format!("{:.1}–{:.1} {unit}/s", per_second(l.ramp_k_per_s.low), per_second(l.ramp_k_per_s.high)),
@@ -215,7 +215,7 @@ mod tests {
 
     fn of(scale: Scale) -> PlanView {
         let (inputs, plan) = planned().clone();
-        plan_view((&power_board(), Some(&gull())), &Planned { id: 1, inputs, plan }, scale)
+        plan_view(&power_board(), Some(&gull()), &Planned { id: 1, inputs, plan }, scale)
     }
 
     #[test]

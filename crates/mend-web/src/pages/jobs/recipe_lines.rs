@@ -15,7 +15,7 @@ use crate::words::comes_near_when;
 use crate::words::{Words, shield};
 
 /// What is fed, what comes before, the air, what helps, the shields: a line each.
-pub(super) fn recipe_lines((composition, recipe): (&JointComposition, &Recipe), words: Words) -> Vec<String> {
+pub(super) fn recipe_lines(composition: &JointComposition, recipe: &Recipe, words: Words) -> Vec<String> {
     let scale = words.scale;
     let degrees = |t: Temperature| Words { scale }.temperature(t.in_celsius());
     let mut lines = Vec::new();
@@ -70,13 +70,9 @@ fn way(air: &HotAir) -> String {
 }
 
 /// The faces that a recipe works on or covers, with its shields and its jet.
-pub(super) fn shield_maps(
-    (board, station): (&Board, Option<&Station>),
-    recipe: &Recipe,
-    scale: Scale,
-) -> Vec<BoardMap> {
+pub(super) fn shield_maps(board: &Board, station: Option<&Station>, recipe: &Recipe, scale: Scale) -> Vec<BoardMap> {
     let overlay =
-        station.map_or_else(|| Overlay::laid(recipe, board), |station| Overlay::from_recipe(recipe, (board, station)));
+        station.map_or_else(|| Overlay::laid(recipe, board), |station| Overlay::from_recipe(recipe, board, station));
     let worked = |face: &Face| recipe.face(board) == *face || recipe.shields.iter().any(|s| s.face == *face);
     let draw = |face: Face| {
         let drawing = Drawing {
@@ -108,12 +104,12 @@ mod tests {
         let mut recipe = bundle.recipe.clone();
         let far = &board.components.iter().find(|n| n.face != recipe.face(&board)).expect("on the other face");
         recipe.shields.extend(usual::shield_over(&board, far, usual::TENT));
-        let lines = recipe_lines((&bundle.composition, &recipe), Words { scale: Scale::Fahrenheit });
+        let lines = recipe_lines(&bundle.composition, &recipe, Words { scale: Scale::Fahrenheit });
         assert!(lines[0].contains("Sn63Pb37 fed to pins, anchors"), "{lines:?}");
         assert!(lines.iter().any(|line| line.contains("°F") && line.contains("L/min")), "{lines:?}");
         assert!(lines.last().is_some_and(|line| line.contains("foil tent")), "{lines:?}");
-        assert_eq!(shield_maps((&board, Some(&gull())), &recipe, Scale::Celsius).len(), 2);
+        assert_eq!(shield_maps(&board, Some(&gull()), &recipe, Scale::Celsius).len(), 2);
         recipe.shields.clear();
-        assert_eq!(shield_maps((&board, Some(&gull())), &recipe, Scale::Celsius).len(), 1);
+        assert_eq!(shield_maps(&board, Some(&gull()), &recipe, Scale::Celsius).len(), 1);
     }
 }

@@ -81,7 +81,7 @@ const fn result_class(result: Option<TestResult>) -> &'static str {
     }
 }
 
-fn cell((row, tried): (usize, &TriedTest), closing: bool) -> TestCell {
+fn cell(row: usize, tried: &TriedTest, closing: bool) -> TestCell {
     let says = |result: Option<TestResult>| result.map_or("", TestResult::name);
     let result = if closing { tried.closed } else { tried.open };
     let open = if closing { says(tried.open) } else { "" };
@@ -127,7 +127,7 @@ impl TestPart {
             job: job.row.id,
             stop: stop.path(),
             list: if closing { TEST_CLOSED } else { TEST_OPEN },
-            cells: tests.iter().enumerate().map(|tried| cell(tried, closing)).collect(),
+            cells: tests.iter().enumerate().map(|(row, tried)| cell(row, tried, closing)).collect(),
             chosen: chosen.to_owned(),
             results: TestResult::ALL.map(|result| (result.name().chars().next().unwrap_or(' '), result.name())),
             title,
@@ -151,7 +151,7 @@ fn went_back(job: &Job, now_ms: i64) -> Vec<String> {
 }
 
 /// The page of a stop.
-pub(super) fn page(app: &App, visitor: Visitor, (job, stop): (&Job, Stop)) -> TestPage {
+pub(super) fn page(app: &App, visitor: Visitor, job: &Job, stop: Stop) -> TestPage {
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/{}", job.row.id, stop.path()));
     TestPage { frame, part: TestPart::from_job(app, job, (stop, "", false)) }
 }
@@ -159,7 +159,7 @@ pub(super) fn page(app: &App, visitor: Visitor, (job, stop): (&Job, Stop)) -> Te
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<TestPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     job.board()?;
-    Ok(page(&app, visitor, (&job, Stop::Test)))
+    Ok(page(&app, visitor, &job, Stop::Test))
 }
 
 /// The value as it is kept, of a test that there is at a stop.
@@ -197,7 +197,7 @@ fn closed(job: &Job) -> Result<(), Refusal> {
 }
 
 /// Keeps an entry of a stop, and answers with the part as it is then.
-pub(super) async fn entered(app: &App, id: i64, (stop, sent): (Stop, CheckForm)) -> Result<TestPart, Refusal> {
+pub(super) async fn entered(app: &App, id: i64, stop: Stop, sent: CheckForm) -> Result<TestPart, Refusal> {
     let job = Job::load(app, id).await?;
     let entry = sent.entry(checked(&job, stop, &sent)?, app.now_ms())?;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
@@ -211,7 +211,7 @@ pub(crate) async fn enter(
 ) -> Result<TestPart, Refusal> {
     let id = number(&path)?;
     Job::load(&app, id).await?.board()?;
-    entered(&app, id, (Stop::Test, sent)).await
+    entered(&app, id, Stop::Test, sent).await
 }
 
 /// Where a failure goes back to, who says so, and why.

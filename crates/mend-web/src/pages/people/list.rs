@@ -148,7 +148,7 @@ pub(crate) async fn add(
     let name = person.name.clone();
     let added = app.writing(move |write| write.add_person(&person, now_ms)).await?;
     let id = added.ok_or_else(|| taken(&name))?;
-    linked(&app, visitor, (headers, id)).await
+    linked(&app, visitor, headers, id).await
 }
 
 async fn load(app: &App, Path(id): &Path<String>) -> Result<PersonRow, Refusal> {
@@ -157,7 +157,7 @@ async fn load(app: &App, Path(id): &Path<String>) -> Result<PersonRow, Refusal> 
 }
 
 /// The page with a new link for somebody: its whole address, to be sent or opened here.
-async fn linked(app: &App, visitor: Visitor, (headers, id): (HeaderMap, i64)) -> Result<PeoplePage, Refusal> {
+async fn linked(app: &App, visitor: Visitor, headers: HeaderMap, id: i64) -> Result<PeoplePage, Refusal> {
     let row = load(app, &Path(id.to_string())).await?;
     let path = link_for(app, Invited::Person(id)).await?;
     let said = |name: &str| headers.get(name).and_then(|value| value.to_str().ok()).unwrap_or_default().to_owned();
@@ -174,7 +174,7 @@ pub(crate) async fn link(
     headers: HeaderMap,
 ) -> Result<PeoplePage, Refusal> {
     let row = load(&app, &path).await?;
-    linked(&app, visitor, (headers, row.id)).await
+    linked(&app, visitor, headers, row.id).await
 }
 
 pub(crate) async fn change(

@@ -38,14 +38,14 @@ pub(crate) struct OwnSecretsForm {
     pin: String,
 }
 
-async fn page(app: &App, visitor: Visitor, (kept, findings): (bool, Vec<FindingView>)) -> Result<MePage, Refusal> {
+async fn page(app: &App, visitor: Visitor, kept: bool, findings: Vec<FindingView>) -> Result<MePage, Refusal> {
     let row = myself(app).await?;
     let frame = Frame::new(row.name, visitor.scale, "", "/people/me".to_owned());
     Ok(MePage { frame, has_pin: !row.pin.is_empty(), kept, findings })
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<MePage, Refusal> {
-    page(&app, visitor, (false, Vec::new())).await
+    page(&app, visitor, false, Vec::new()).await
 }
 
 pub(crate) async fn change(
@@ -55,7 +55,7 @@ pub(crate) async fn change(
     Form(sent): Form<OwnSecretsForm>,
 ) -> Result<Response, Refusal> {
     let row = myself(&app).await?;
-    match sign_in::check(&app, &jar, (row.name.clone(), &sent.now)).await? {
+    match sign_in::check(&app, &jar, row.name.clone(), &sent.now).await? {
         SignedIn::Yes(_) => {}
         SignedIn::Wait(ms) => return Err(Refusal::Wait(ms)),
         SignedIn::No | SignedIn::PassphraseFirst => {
@@ -66,12 +66,12 @@ pub(crate) async fn change(
         Ok(secrets) => secrets,
         Err(findings) => {
             let said = visitor.words().findings(&findings);
-            let page = page(&app, visitor, (false, said)).await?;
+            let page = page(&app, visitor, false, said).await?;
             return Ok((StatusCode::UNPROCESSABLE_ENTITY, page).into_response());
         }
     };
     let jar = if keep(&app, row.id, secrets).await? { sign_in::begin(&app, jar, row.id).await? } else { jar };
-    Ok((jar, page(&app, visitor, (true, Vec::new())).await?).into_response())
+    Ok((jar, page(&app, visitor, true, Vec::new()).await?).into_response())
 }
 
 /// Keeps what was chosen; true where the passphrase is a new one, which ends every session.

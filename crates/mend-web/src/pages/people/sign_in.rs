@@ -56,7 +56,7 @@ struct SignInTry {
     objection: String,
 }
 
-async fn page((app, visitor, jar): (&App, Visitor, &CookieJar), tried: SignInTry) -> Result<SignInPage, Refusal> {
+async fn page(app: &App, visitor: Visitor, jar: &CookieJar, tried: SignInTry) -> Result<SignInPage, Refusal> {
     let takes_pins = sign_in::takes_pins(app, jar).await?;
     let everybody = app.reading(|read| read.people()).await?;
     let can = everybody.into_iter().filter(|row| takes_pins && row.left_ms.is_none() && !row.passphrase.is_empty());
@@ -73,7 +73,7 @@ pub(crate) async fn show(
     Query(asked): Query<BackQuery>,
 ) -> Result<SignInPage, Refusal> {
     let tried = SignInTry { name: asked.name, back: asked.back, objection: String::new() };
-    page((&app, visitor, &jar), tried).await
+    page(&app, visitor, &jar, tried).await
 }
 
 pub(crate) async fn enter(
@@ -83,7 +83,7 @@ pub(crate) async fn enter(
     Form(sent): Form<SignInForm>,
 ) -> Result<Response, Refusal> {
     let name = sent.name.trim().to_owned();
-    let (status, objection) = match sign_in::check(&app, &jar, (name.clone(), &sent.secret)).await? {
+    let (status, objection) = match sign_in::check(&app, &jar, name.clone(), &sent.secret).await? {
         SignedIn::Yes(row) => {
             let jar = sign_in::begin(&app, jar, row.id).await?;
             return Ok((jar, Redirect::to(onward(&sent.back))).into_response());
@@ -103,7 +103,7 @@ pub(crate) async fn enter(
         }
     };
     let tried = SignInTry { name, back: sent.back, objection };
-    Ok((status, page((&app, visitor, &jar), tried).await?).into_response())
+    Ok((status, page(&app, visitor, &jar, tried).await?).into_response())
 }
 
 /// Where somebody goes on who has signed in.

@@ -49,7 +49,7 @@ pub(crate) struct WelcomeForm {
 pub(super) async fn link_for(app: &App, invited: Invited) -> Result<String, Refusal> {
     let token = new_token()?;
     let (hash, ends_ms) = (hash_of_token(&token), app.now_ms() + LINK_MS);
-    app.writing(move |write| write.invite((&hash, invited), ends_ms)).await?;
+    app.writing(move |write| write.invite(&hash, invited, ends_ms)).await?;
     Ok(format!("/welcome/{token}"))
 }
 
@@ -88,10 +88,16 @@ async fn open(app: &App, token: &str) -> Result<Opened, Refusal> {
     Ok(Opened { hash, invited, name })
 }
 
-fn page(visitor: Visitor, (token, name): (&str, String), tried: (String, Vec<FindingView>)) -> WelcomePage {
+/// What was typed, and what is wrong with it.
+#[derive(Default)]
+struct WelcomeTry {
+    name: String,
+    findings: Vec<FindingView>,
+}
+
+fn page(visitor: Visitor, token: &str, name: String, tried: WelcomeTry) -> WelcomePage {
     let frame = Frame::new("Welcome", visitor.scale, "", "/".to_owned());
-    let (typed_name, findings) = tried;
-    WelcomePage { frame, here: format!("/welcome/{token}"), name, typed_name, findings }
+    WelcomePage { frame, here: format!("/welcome/{token}"), name, typed_name: tried.name, findings: tried.findings }
 }
 
 pub(crate) async fn show(
@@ -100,7 +106,7 @@ pub(crate) async fn show(
     Path(token): Path<String>,
 ) -> Result<WelcomePage, Refusal> {
     let opened = open(&app, &token).await?;
-    Ok(page(visitor, (&token, opened.name), (String::new(), Vec::new())))
+    Ok(page(visitor, &token, opened.name, WelcomeTry::default()))
 }
 
 pub(crate) async fn enter(
@@ -113,11 +119,11 @@ pub(crate) async fn enter(
     let (secrets, name) = match checked(&sent, opened.invited) {
         Ok(checked) => checked,
         Err(findings) => {
-            let tried = (sent.name, visitor.words().findings(&findings));
-            return Ok((StatusCode::UNPROCESSABLE_ENTITY, page(visitor, (&token, opened.name), tried)).into_response());
+            let tried = WelcomeTry { name: sent.name, findings: visitor.words().findings(&findings) };
+            return Ok((StatusCode::UNPROCESSABLE_ENTITY, page(visitor, &token, opened.name, tried)).into_response());
         }
     };
-    let person = come_in(&app, (opened, name)).await?;
+    let person = come_in(&app, opened, name).await?;
     keep(&app, person, secrets).await?;
     Ok((sign_in::begin(&app, jar, person).await?, Redirect::to("/")).into_response())
 }
@@ -136,7 +142,7 @@ fn checked(sent: &WelcomeForm, invited: Invited) -> Result<(NewSecrets, String),
 }
 
 /// Uses the link up; answers whose it is.
-async fn come_in(app: &App, (opened, name): (Opened, String)) -> Result<i64, Refusal> {
+async fn come_in(app: &App, opened: Opened, name: String) -> Result<i64, Refusal> {
     let now_ms = app.now_ms();
     let came = app.writing(move |write| {
         if !write.use_invitation(&opened.hash)? {

@@ -7,13 +7,14 @@ use axum::response::{IntoResponse, Redirect, Response};
 use mend_core::board::{JointShape, Rect};
 use mend_core::heat::shield::Shield;
 use mend_core::practice::goal::PracticeGoal;
-use mend_core::practice::hands::{DISTANCES_MM, Hands, IRON_C, MOST_PULL_N};
+use mend_core::practice::hands::{DISTANCES_MM, IRON_C, MOST_PULL_N};
 use mend_core::practice::scene::PracticeScene;
 use serde::Serialize;
 
 use super::attempt_at;
 use crate::App;
 use crate::pages::Frame;
+use crate::practice::seat::HeldNow;
 use crate::practice::subject::scene;
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -147,7 +148,7 @@ pub(super) struct DrawnHands {
 }
 
 impl DrawnHands {
-    pub(super) fn new((hands, shields, taken): (Hands, Vec<Shield>, u32)) -> Self {
+    pub(super) fn new(HeldNow { hands, shields, taken }: HeldNow) -> Self {
         Self {
             shields: shields.iter().map(DrawnThing::of_shield).collect(),
             taken,

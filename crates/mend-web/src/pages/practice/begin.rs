@@ -55,7 +55,7 @@ pub(crate) async fn begin(State(app): State<App>, Form(sent): Form<BeginForm>) -
         return Err(Refusal::NotYet("This task opens once the one before it has been passed"));
     }
     let file = PracticeFile::of_task(task.key, seed(&app));
-    put(&app, (task.key, None), &file).await
+    put(&app, task.key, None, &file).await
 }
 
 async fn free(app: &App, sent: &BeginForm) -> Result<Redirect, Refusal> {
@@ -71,7 +71,7 @@ async fn free(app: &App, sent: &BeginForm) -> Result<Redirect, Refusal> {
     };
     expect_possible(sent.goal, &board, &inputs)?;
     let scene = ShopSceneFile { board: id, station: station::read(named.file.as_bytes())?, inputs, goal: sent.goal };
-    put(app, ("", None), &PracticeFile::of_shop(scene, seed(app))).await
+    put(app, "", None, &PracticeFile::of_shop(scene, seed(app))).await
 }
 
 /// The board of a job, with what its joints hold and what its plan lays on.
@@ -86,7 +86,7 @@ pub(crate) async fn rehearse(
     expect_possible(goal, board, &inputs)?;
     let named = station_named(&app, &inputs.station).await?;
     let scene = ShopSceneFile { board: *id, station: station::read(named.file.as_bytes())?, inputs, goal };
-    put(&app, ("", Some(job.row.id)), &PracticeFile::of_shop(scene, seed(&app))).await
+    put(&app, "", Some(job.row.id), &PracticeFile::of_shop(scene, seed(&app))).await
 }
 
 /// A refusal where there is nothing of it to be done on a board.
@@ -96,7 +96,7 @@ fn expect_possible(goal: PracticeGoal, board: &Board, inputs: &PlanInputs) -> Re
     Err(Refusal::field("goal", why, hint))
 }
 
-async fn put(app: &App, (task, job): (&'static str, Option<i64>), file: &PracticeFile) -> Result<Redirect, Refusal> {
+async fn put(app: &App, task: &'static str, job: Option<i64>, file: &PracticeFile) -> Result<Redirect, Refusal> {
     let (of, now) = (practice::write(file)?, app.now_ms());
     let id = app.writing(move |write| write.begin_attempt((task, job), &of, now)).await?;
     Ok(Redirect::to(&format!("/practice/{id}")))

@@ -116,7 +116,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Path<St
         unit: visitor.scale.symbol(),
         task: row.task.clone(),
         next: next.map(|task| task.key),
-        planned: rehearsed.as_ref().zip(row.job).map(planned_view),
+        planned: rehearsed.as_ref().zip(row.job).map(|(planned, job)| planned_view(planned, job)),
         job: row.job,
         goal: word(&attempt.scene.goal),
         free: if row.job.is_none() { free(&row.of) } else { None },
@@ -143,7 +143,7 @@ async fn rehearsed(app: &App, job: Option<i64>, goal: PracticeGoal) -> Result<Op
     Ok(planned.cloned())
 }
 
-fn planned_view((planned, job): (&Planned, i64)) -> PlannedView {
+fn planned_view(planned: &Planned, job: i64) -> PlannedView {
     let plan = &planned.plan;
     PlannedView { job, release: words::release(&plan.release), abort_s: format!("{:.0} s", plan.abort.at_s) }
 }

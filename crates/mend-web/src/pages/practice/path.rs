@@ -68,7 +68,7 @@ pub(crate) async fn poll(
         let air = air_of(&attempt).ok_or(Failed::Broken("no air blew".to_owned()))?;
         window(&attempt.scene, &air, watch)
     };
-    let stand = app.computing.compute((Viewer::Attempt(id), &Key::window(format!("attempt {id}"))), work).await;
+    let stand = app.computing.compute(Viewer::Attempt(id), &Key::window(format!("attempt {id}")), work).await;
     let part = match stand.shown(|window| window)? {
         Progress::Ready(window) => {
             let attempt = replayed(&app, &row).await?;
@@ -85,7 +85,7 @@ fn tried_window(attempt: &Attempt, map: &ProcessWindow, visitor: Visitor) -> Res
     let (board, station, tried) = (&attempt.scene.board, &attempt.scene.station, tried(attempt));
     let of = WindowOf { board, station, air: &air, tried: &tried };
     let nozzle = format!("{:.0} mm nozzle, {:.0} mm away", air.nozzle.in_mm(), air.distance.in_mm());
-    Ok(TriedWindow { map: window_map((map, &[]), &of, visitor.scale), nozzle })
+    Ok(TriedWindow { map: window_map(map, &[], &of, visitor.scale), nozzle })
 }
 
 fn window(scene: &PracticeScene, air: &HotAir, watch: &Watch) -> Result<Rechecked, Failed> {

@@ -66,7 +66,7 @@ fn is_ours(headers: &HeaderMap) -> bool {
 
 /// Goes on with an attempt until it is over, the connection is lost, or somebody else comes to it. Answers whether it is over.
 async fn attend(app: &App, mut socket: WebSocket, watcher: Watcher) -> bool {
-    let hands = serde_json::to_string(&DrawnHands::new(watcher.seat.hands())).unwrap_or_default();
+    let hands = serde_json::to_string(&DrawnHands::new(watcher.seat.held())).unwrap_or_default();
     if socket.send(Message::text(hands)).await.is_err() {
         return false;
     }

@@ -89,7 +89,7 @@ fn drawn(picture: &Intervals) -> Result<String, Refusal> {
     picture.render().map_err(|error| Refusal::Broken(error.to_string()))
 }
 
-fn table(review: &Review, (title, key, by): (&'static str, &'static str, GroupedBy)) -> Result<TableView, Refusal> {
+fn table(review: &Review, title: &'static str, key: &'static str, by: GroupedBy) -> Result<TableView, Refusal> {
     let groups = review.grouped(by);
     // Predictions are a station's and a board's; whether it went right is a method's and a connector's.
     let predicts = matches!(by, GroupedBy::Station | GroupedBy::Board | GroupedBy::Probed);
@@ -134,7 +134,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Rev
         ("Outcomes by method", "methods", GroupedBy::Method),
         ("Outcomes by connector", "connectors", GroupedBy::Connector),
     ];
-    let tables = grouped.into_iter().map(|of| table(&review, of)).collect::<Result<Vec<_>, _>>()?;
+    let tables =
+        grouped.into_iter().map(|(title, key, by)| table(&review, title, key, by)).collect::<Result<Vec<_>, _>>()?;
     Ok(ReviewPage {
         frame: Frame::new("Review", visitor.scale, "review", "/review".to_owned()),
         jobs: outcomes.len(),

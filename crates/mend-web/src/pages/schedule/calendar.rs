@@ -33,14 +33,14 @@ pub(crate) async fn show(
         "" => app.now().date(),
         day => day.parse().map_err(|_| Refusal::field("day", format!("“{day}” is no day"), "like 2026-11-30"))?,
     };
-    Ok(saved(CALENDAR, "day.ics", calendar(&plan, (place, day), &app.now())))
+    Ok(saved(CALENDAR, "day.ics", calendar(&plan, place, day, &app.now())))
 }
 
 fn utc(at: &ZonedDateTime) -> String {
     at.timestamp().strftime("%Y%m%dT%H%M%SZ").to_string()
 }
 
-fn calendar(plan: &BenchPlan, (place, day): (usize, jiff::civil::Date), now: &ZonedDateTime) -> String {
+fn calendar(plan: &BenchPlan, place: usize, day: jiff::civil::Date, now: &ZonedDateTime) -> String {
     let mut lines: Vec<String> =
         ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Urgent Mend//Schedule//EN"].map(str::to_owned).into();
     for placed in plan.schedule.placed.iter().filter(|placed| placed.worker == Some(place)) {

@@ -66,12 +66,8 @@ impl SchedulePart {
     fn new(plan: &BenchPlan, day: usize) -> Result<Self, Refusal> {
         let drawn = BenchLanes::new(plan, day);
         let picture = drawn.render().map_err(|error| Refusal::Broken(error.to_string()))?;
-        let mut jobs: Vec<(i64, DoneView)> = plan
-            .jobs
-            .iter()
-            .zip(&plan.schedule.done)
-            .map(|(job, done)| (*done, done_view(plan, (job, *done))))
-            .collect();
+        let mut jobs: Vec<(i64, DoneView)> =
+            plan.jobs.iter().zip(&plan.schedule.done).map(|(job, done)| (*done, done_view(plan, job, *done))).collect();
         jobs.sort_by_key(|(done, _)| *done);
         let jobs: Vec<DoneView> = jobs.into_iter().map(|(_, view)| view).collect();
         Ok(Self {
@@ -88,7 +84,7 @@ impl SchedulePart {
     }
 }
 
-fn done_view(plan: &BenchPlan, (job, done): (&crate::scheduling::PlannedJob, i64)) -> DoneView {
+fn done_view(plan: &BenchPlan, job: &crate::scheduling::PlannedJob, done: i64) -> DoneView {
     DoneView {
         id: job.id,
         device: job.device.clone(),

@@ -78,7 +78,7 @@ pub(super) async fn show(State(app): State<App>, visitor: Visitor, path: Station
         id: row.id,
         retired: row.retired_ms.is_some(),
         former,
-        known: KnownView::load(&app, (row.id, &file), visitor).await?,
+        known: KnownView::load(&app, row.id, &file, visitor).await?,
         form: FormView::from_file(&file, visitor.scale),
     })
 }
@@ -104,16 +104,16 @@ impl FormView {
 }
 
 /// The form read over what the station was: what a probe has taught stays.
-fn read(sent: &[(String, String)], (before, scale): (&StationFile, Scale)) -> Result<StationFile, Vec<Finding>> {
+fn read(sent: &[(String, String)], before: &StationFile, scale: Scale) -> Result<StationFile, Vec<Finding>> {
     let get = |name: &str| sent.iter().find(|(field, _)| field == name).map_or("", |(_, value)| value.trim());
     let mut bad = Vec::new();
-    let mut figure = |name: &str| number((RULE, name), get(name), &mut bad);
+    let mut figure = |name: &str| number(RULE, name, get(name), &mut bad);
     let set_c = ["set-low", "set-high"].map(|name| scale.read(figure(name)).in_celsius());
     let flow_lpm = ["flow-low", "flow-high"].map(&mut figure);
     let heater_w = (!get("heater").is_empty()).then(|| figure("heater"));
     let iron = IronHeater { most: figure("iron-most"), to_tip: figure("iron-to-tip") };
     let parts = get("nozzles").split([';', ',', ' ']).map(str::trim).filter(|part| !part.is_empty());
-    let nozzles_mm = parts.map(|part| number((RULE, "nozzles"), part, &mut bad)).collect();
+    let nozzles_mm = parts.map(|part| number(RULE, "nozzles", part, &mut bad)).collect();
     let shows = Shows::ALL.into_iter().find(|shows| word(shows) == get("shows")).unwrap_or_default();
     let display = if shows == Shows::Flow { Vec::new() } else { table(get("table"), &mut bad) };
     let blower = if get("blower") == "pump" { Blower::Pump } else { Blower::Fan };
@@ -133,7 +133,7 @@ fn table(text: &str, bad: &mut Vec<Finding>) -> Vec<[f64; 2]> {
     for (k, line) in text.lines().map(str::trim).filter(|line| !line.is_empty()).enumerate() {
         let words: Vec<&str> = line.split([' ', ';', '\t']).filter(|word| !word.is_empty()).collect();
         match words.as_slice() {
-            [shown, lpm] => rows.push([*shown, *lpm].map(|word| number((RULE, "table"), word, bad))),
+            [shown, lpm] => rows.push([*shown, *lpm].map(|word| number(RULE, "table", word, bad))),
             _ => {
                 let object = Finding::written(RULE, format!("table, row {}", k + 1), format!("“{line}” is no row"));
                 bad.push(object.hint("two numbers: what is shown, and L/min"));
@@ -152,12 +152,12 @@ pub(super) async fn save(
     let row = load(&app, &path).await?;
     let usual = || super::templates::TEMPLATES[0].file();
     let before = station::read(row.file.as_bytes()).unwrap_or_else(|_| usual());
-    let file = match read(&sent, (&before, visitor.scale)) {
+    let file = match read(&sent, &before, visitor.scale) {
         Ok(file) => file,
         Err(findings) => return Ok(KeptNote::refused(visitor, &findings)),
     };
     let (id, name, text) = (row.id, file.name.clone(), station::write(&file)?);
-    let kept = app.writing(move |w| w.set_station(id, (&name, &text))).await?;
+    let kept = app.writing(move |w| w.set_station(id, &name, &text)).await?;
     if !kept {
         let taken = Finding::written(RULE, "name", format!("another station is or was called “{}”", file.name));
         return Ok(KeptNote::refused(visitor, &[taken.hint("give this one another name")]));
@@ -202,7 +202,7 @@ mod tests {
 
     fn read_as(changed: &[(&str, &str)]) -> Result<StationFile, Vec<Finding>> {
         let before = StationFile { jet_scale: 0.9, jet_spread: 0.1, ..super::super::templates::TEMPLATES[0].file() };
-        read(&sent(changed), (&before, Scale::Fahrenheit))
+        read(&sent(changed), &before, Scale::Fahrenheit)
     }
 
     #[test]

@@ -92,16 +92,16 @@ impl TaughtStation<'_> {
     }
 
     /// What is believed at a moment after the first so many lessons.
-    fn believed(&self, (thing, lessons): (KnownThing, usize), at_s: f64) -> Belief {
+    fn believed(&self, thing: KnownThing, lessons: usize, at_s: f64) -> Belief {
         let counting = counting(&self.rows[..lessons], self.setup(thing.nozzle));
         self.blind.taught(&known_at(&counting, at_s, &self.blind))
     }
 
-    fn row(&self, thing: KnownThing, (now_s, when): (f64, &dyn Fn(i64) -> String)) -> KnownRow {
-        let believed = self.believed((thing, self.rows.len()), now_s);
-        let row = row(thing, (&believed, &self.blind), self.visitor);
+    fn row(&self, thing: KnownThing, now_s: f64, when: &dyn Fn(i64) -> String) -> KnownRow {
+        let believed = self.believed(thing, self.rows.len(), now_s);
+        let row = row(thing, &believed, &self.blind, self.visitor);
         KnownRow {
-            line: KnownLine::new(&self.course(thing, when), (&thing.name(), unit(thing.what, self.visitor))),
+            line: KnownLine::new(&self.course(thing, when), &thing.name(), unit(thing.what, self.visitor)),
             ..row
         }
     }
@@ -111,11 +111,11 @@ impl TaughtStation<'_> {
         let mut course: Vec<KnownPoint> = Vec::new();
         for (k, row) in self.rows.iter().enumerate() {
             let now_s = row.taught_ms as f64 / 1000.0;
-            let [was, is] = [k, k + 1].map(|lessons| self.believed((thing, lessons), now_s));
+            let [was, is] = [k, k + 1].map(|lessons| self.believed(thing, lessons, now_s));
             if (was.spread(thing.what) / is.spread(thing.what)).ln().abs() < SAID {
                 continue;
             }
-            let band = is.band(thing.what).map(|at| shown((thing.what, at), self.visitor));
+            let band = is.band(thing.what).map(|at| shown(thing.what, at, self.visitor));
             let day = when(row.taught_ms);
             let taught = format!("{}, {day}", kind(&row.lesson.kind));
             course.push(KnownPoint { at_ms: row.taught_ms, band, taught, day });
@@ -125,7 +125,7 @@ impl TaughtStation<'_> {
 }
 
 impl KnownView {
-    pub(super) async fn load(app: &App, (id, file): (i64, &StationFile), visitor: Visitor) -> Result<Self, Refusal> {
+    pub(super) async fn load(app: &App, id: i64, file: &StationFile, visitor: Visitor) -> Result<Self, Refusal> {
         let rows = app.reading(move |read| read.lessons_of_station(id)).await?;
         let zone = app.now().time_zone().clone();
         let when = |ms: i64| day(ms, &zone);
@@ -134,9 +134,9 @@ impl KnownView {
         let things = [Teachable::Flow, Teachable::Outlet].map(|what| KnownThing { what, nozzle: None });
         let jets = nozzles.iter().map(|mm| KnownThing { what: Teachable::Jet, nozzle: Some(*mm) });
         let now_s = app.now_ms() as f64 / 1000.0;
-        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, (now_s, &when)));
+        let known = things.into_iter().chain(jets).map(|thing| taught.row(thing, now_s, &when));
         let known = known.chain(in_file(file)).collect();
-        let drift = |nozzle: &f64| jet_drift(&rows, taught.setup(Some(*nozzle)), (&taught.blind, &zone));
+        let drift = |nozzle: &f64| jet_drift(&rows, taught.setup(Some(*nozzle)), &taught.blind, &zone);
         let drifts = nozzles.iter().filter_map(drift).collect();
         let lesson = |row: &LessonRow| LessonView {
             id: row.id,
@@ -162,7 +162,7 @@ fn nozzles(file: &StationFile, rows: &[LessonRow]) -> Vec<f64> {
 }
 
 /// A believed value as an axis has it: per cent, or the visitor's degrees.
-fn shown((what, at): (Teachable, f64), visitor: Visitor) -> f64 {
+fn shown(what: Teachable, at: f64, visitor: Visitor) -> f64 {
     match what {
         Teachable::Outlet => visitor.scale.of_delta(TempDelta::kelvin(at)),
         _ => 100.0 * (at.exp() - 1.0),
@@ -208,7 +208,7 @@ const fn guessed(what: Teachable) -> f64 {
     }
 }
 
-fn row(thing: KnownThing, (belief, blind): (&Belief, &Belief), visitor: Visitor) -> KnownRow {
+fn row(thing: KnownThing, belief: &Belief, blind: &Belief, visitor: Visitor) -> KnownRow {
     let what = thing.what;
     let said = |belief: &Belief| visitor.words().believed(what, belief.band(what));
     KnownRow {
@@ -298,7 +298,7 @@ pub(super) async fn changed(
     let file = if nozzle_mm.is_none() { StationFile { nozzle_air: NozzleAir::USUAL, ..file } } else { file };
     let (id, now, name, text) = (row.id, app.now_ms(), file.name.clone(), station::write(&file)?);
     app.writing(move |write| {
-        write.set_station(id, (&name, &text))?;
+        write.set_station(id, &name, &text)?;
         write.add_lesson(&lesson, now)
     })
     .await?;

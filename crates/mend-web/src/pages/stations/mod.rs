@@ -57,14 +57,14 @@ struct ListPage {
     templates: &'static [Start],
 }
 
-fn line((row, taught): (&StationRow, bool), visitor: Visitor) -> StationLine {
+fn line(row: &StationRow, taught: bool, visitor: Visitor) -> StationLine {
     let station = station::parse(row.file.as_bytes()).ok();
-    let figures = station.map(|station| figures((&station, taught), visitor));
+    let figures = station.map(|station| figures(&station, taught, visitor));
     StationLine { id: row.id, name: row.name.clone(), figures }
 }
 
 /// What moves its air, what it takes, what it gives, how well it is known.
-fn figures((station, taught): (&Station, bool), visitor: Visitor) -> [String; 4] {
+fn figures(station: &Station, taught: bool, visitor: Visitor) -> [String; 4] {
     let blower = if station.blower == Blower::Fan { "fan" } else { "pump" };
     let (set, flow) = (station.set_range, station.flow_range);
     let known = if taught || station.is_measured() { "measured" } else { "not measured yet: plans show wide bands" };
@@ -85,7 +85,7 @@ async fn show(State(app): State<App>, visitor: Visitor) -> Result<ListPage, Refu
     let (rows, taught) = app.reading(|read| Ok((read.stations()?, read.taught_stations()?))).await?;
     let lines = |retired: bool| {
         let own = rows.iter().filter(|row| row.retired_ms.is_some() == retired);
-        own.map(|row| line((row, taught.contains(&row.id)), visitor)).collect()
+        own.map(|row| line(row, taught.contains(&row.id), visitor)).collect()
     };
     let frame = Frame::new("Stations", visitor.scale, "stations", "/stations".to_owned());
     Ok(ListPage { frame, in_use: lines(false), retired: lines(true), templates: TEMPLATES })

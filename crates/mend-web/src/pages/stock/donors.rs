@@ -47,7 +47,7 @@ pub(crate) async fn add(State(app): State<App>, Form(sent): Form<DonorForm>) -> 
         return Err(Refusal::field("what is on it", "is too long", "up to 2000 characters"));
     }
     let now_ms = app.now_ms();
-    app.writing(move |write| write.add_donor((&name, &holds), now_ms)).await?;
+    app.writing(move |write| write.add_donor(&name, &holds, now_ms)).await?;
     Ok(Redirect::to("/stock/donors"))
 }
 

@@ -18,7 +18,7 @@ pub(super) fn read(sent: &[(String, String)]) -> Result<StockItem, Vec<Finding>>
     bad.extend(used_as.and_then(|kind| kind.fault(&of)));
     let mut or_usual = |name: &str, usual: f64| {
         let typed = get(name);
-        if typed.is_empty() { usual } else { number(("item", name), &typed, &mut bad) }
+        if typed.is_empty() { usual } else { number("item", name, &typed, &mut bad) }
     };
     let says = used_as.map(|kind| kind.attributes(&of)).unwrap_or_default();
     let (lead_days, pack) = (or_usual("lead-days", 7.0), or_usual("pack", 1.0));

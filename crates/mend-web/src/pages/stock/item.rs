@@ -121,7 +121,7 @@ pub(crate) async fn change(
     let id = row(&app, id_of(&path)?).await?.id;
     let item = form::read(&sent)?;
     let (name, file) = (item.name.clone(), item::write(&item)?);
-    if !app.writing(move |write| write.change_item(id, (&name, &file))).await? {
+    if !app.writing(move |write| write.change_item(id, &name, &file)).await? {
         return Err(taken(&item.name));
     }
     Ok(Redirect::to(&format!("/stock/{id}")))
@@ -143,7 +143,7 @@ impl MoveForm {
         let kind = MoveKind::from_key(&self.kind).filter(|kind| ENTERED.iter().any(|(entered, _)| entered == kind));
         let kind = kind.ok_or_else(|| Refusal::field("kind", format!("“{}” is no move", self.kind), "choose one"))?;
         let mut bad = Vec::new();
-        let typed = number(("stock", "quantity"), &self.quantity, &mut bad);
+        let typed = number("stock", "quantity", &self.quantity, &mut bad);
         if !bad.is_empty() {
             return Err(bad.into());
         }
@@ -212,7 +212,7 @@ pub(crate) async fn look_alike(
         let hint = "another item, and up to 200 characters of what tells them apart";
         return Err(Refusal::field("look-alike", "can't be", hint));
     }
-    app.writing(move |write| write.set_look_alike((id, sent.other), &difference)).await?;
+    app.writing(move |write| write.set_look_alike(id, sent.other, &difference)).await?;
     Ok(Redirect::to(&format!("/stock/{id}")))
 }
 

@@ -49,7 +49,7 @@ pub(super) struct ItemHistory {
 }
 
 impl ItemView {
-    pub(super) fn new(row: ItemRow, (history, needs): (&ItemHistory, &[NeedRow]), now_ms: i64) -> Self {
+    pub(super) fn new(row: ItemRow, history: &ItemHistory, needs: &[NeedRow], now_ms: i64) -> Self {
         let item = item::parse(row.file.as_bytes()).unwrap_or_default();
         let days = history.first_ms.map_or(0.0, |first| (now_ms - first.max(now_ms - LOOK_BACK_MS)) as f64 / DAY_MS);
         let demand = DemandHistory { used: history.used / item.pack, days };
@@ -118,7 +118,7 @@ pub(super) async fn load(app: &App) -> Result<Vec<ItemView>, Refusal> {
             used: *used,
             first_ms: Some(*first),
         });
-        ItemView::new(row, (&history, &needs), now_ms)
+        ItemView::new(row, &history, &needs, now_ms)
     };
     Ok(items.into_iter().map(view).collect())
 }
@@ -148,7 +148,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor) -> Result<Sto
 pub(crate) async fn add(State(app): State<App>, Form(sent): Form<Vec<(String, String)>>) -> Result<Redirect, Refusal> {
     let item = form::read(&sent)?;
     let (name, file, now_ms) = (item.name.clone(), item::write(&item)?, app.now_ms());
-    let added = app.writing(move |write| write.add_item((&name, &file), now_ms)).await?;
+    let added = app.writing(move |write| write.add_item(&name, &file, now_ms)).await?;
     let id = added.ok_or_else(|| taken(&item.name))?;
     Ok(Redirect::to(&format!("/stock/{id}")))
 }

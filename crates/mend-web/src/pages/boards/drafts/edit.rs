@@ -52,16 +52,16 @@ pub(super) async fn edit(
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
     let (edit, scale) = (act.edit.clone(), visitor.scale);
-    let done = change(&app, (id, act.by()), move |draft| draft.after(&edit, scale).map_err(|f| vec![f])).await?;
-    let kept = StoredDraft::load(&app, (id, &act.show)).await?;
+    let done = change(&app, id, act.by(), move |draft| draft.after(&edit, scale).map_err(|f| vec![f])).await?;
+    let kept = StoredDraft::load(&app, id, &act.show).await?;
     match done {
-        Ok(()) => Ok(LiveOnly::from_stored(&kept, (&shown_after(&kept.draft, &act), visitor), &[]).into_response()),
-        Err(findings) => Ok(refused(&kept, (&act.show, visitor), &findings)),
+        Ok(()) => Ok(LiveOnly::from_stored(&kept, &shown_after(&kept.draft, &act), visitor, &[]).into_response()),
+        Err(findings) => Ok(refused(&kept, &act.show, visitor, &findings)),
     }
 }
 
-fn refused(kept: &StoredDraft, shown: (&str, Visitor), findings: &[Finding]) -> Response {
-    (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::from_stored(kept, shown, findings)).into_response()
+fn refused(kept: &StoredDraft, show: &str, visitor: Visitor, findings: &[Finding]) -> Response {
+    (StatusCode::UNPROCESSABLE_ENTITY, LiveOnly::from_stored(kept, show, visitor, findings)).into_response()
 }
 
 /// A new thing is looked at; of one that is gone, the list.
@@ -95,7 +95,7 @@ pub(super) async fn redo(
 async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, HistoryRequest)) -> Result<LiveOnly, Refusal> {
     let id = number(id)?;
     let act = DraftAct { token: way.token, client: way.client, on: Some(way.on) };
-    step(&app, (id, act), by).await?;
-    let kept = StoredDraft::load(&app, (id, &way.show)).await?;
-    Ok(LiveOnly::from_stored(&kept, (&way.show, visitor), &[]))
+    step(&app, id, act, by).await?;
+    let kept = StoredDraft::load(&app, id, &way.show).await?;
+    Ok(LiveOnly::from_stored(&kept, &way.show, visitor, &[]))
 }

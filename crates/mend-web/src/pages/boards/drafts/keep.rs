@@ -21,7 +21,7 @@ pub(super) async fn keep(
     Path(id): Path<String>,
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
-    let kept = StoredDraft::load(&app, (id, "")).await?;
+    let kept = StoredDraft::load(&app, id, "").await?;
     let board = match kept.draft.board() {
         Ok(board) => board,
         Err(findings) => return refused(&app, visitor, (id, "keep"), &findings).await,
@@ -79,7 +79,7 @@ pub(super) async fn keep_connector(
     Form(own): Form<Own>,
 ) -> Result<Response, Refusal> {
     let id = number(&id)?;
-    let kept = StoredDraft::load(&app, (id, "")).await?;
+    let kept = StoredDraft::load(&app, id, "").await?;
     let object = |message: String, hint: &str| vec![Finding::written("connector", "name", message).hint(hint)];
     let name = own.name.trim().to_owned();
     let fits = (1..=80).contains(&name.chars().count());

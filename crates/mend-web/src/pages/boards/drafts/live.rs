@@ -29,7 +29,7 @@ pub(crate) struct StoredDraft {
 
 impl StoredDraft {
     /// A draft, and what the panel that is shown needs beside it: an act with three hundred components waits for no library.
-    pub(crate) async fn load(app: &App, (id, show): (i64, &str)) -> Result<Self, Refusal> {
+    pub(crate) async fn load(app: &App, id: i64, show: &str) -> Result<Self, Refusal> {
         let (part, copper, keep) = (show == "part", show == "copper", show == "keep");
         let read = move |read: mend_store::Read<'_>| {
             let Some(row) = read.draft(id)? else { return Ok(None) };
@@ -109,7 +109,7 @@ pub(crate) struct LiveView {
 
 impl LiveView {
     /// The draft with one of its panels, and what was refused of the last act.
-    pub(crate) fn from_stored(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: &[Finding]) -> Self {
+    pub(crate) fn from_stored(kept: &StoredDraft, show: &str, visitor: Visitor, refusals: &[Finding]) -> Self {
         let (show, panel) = panel(kept, show, visitor);
         Self {
             steps: steps(&kept.draft, &show),
@@ -221,7 +221,7 @@ mod tests {
 
     fn shown(draft: Draft, show: &str) -> String {
         let visitor = Visitor { scale: Scale::Celsius };
-        LiveView::from_stored(&kept(draft), (show, visitor), &[]).render().expect("drawn")
+        LiveView::from_stored(&kept(draft), show, visitor, &[]).render().expect("drawn")
     }
 
     #[test]

@@ -50,7 +50,8 @@ pub(super) fn number(id: &str) -> Result<i64, Refusal> {
 /// Begins a draft of a model, for a job, or neither; answers its number.
 pub(crate) async fn begin(
     app: &App,
-    (model_id, job_id): (Option<i64>, Option<i64>),
+    model_id: Option<i64>,
+    job_id: Option<i64>,
     draft: &Draft,
 ) -> Result<i64, Refusal> {
     let (new, now) = (NewDraft { model_id, job_id, draft: mend_formats::draft::write(draft)? }, app.now_ms());
@@ -67,17 +68,13 @@ const OUTDATED: &str = "Somebody else has changed this board since you looked at
 
 /// Does an act on a draft as it is at that moment: read, changed and kept in one transaction, so that acts that come at the
 /// same time are all kept. What the act objects to changes nothing.
-pub(super) async fn change<F>(
-    app: &App,
-    (id, act): (i64, DraftAct),
-    change: F,
-) -> Result<Result<(), Vec<Finding>>, Refusal>
+pub(super) async fn change<F>(app: &App, id: i64, act: DraftAct, change: F) -> Result<Result<(), Vec<Finding>>, Refusal>
 where
     F: FnOnce(&Draft) -> Result<Draft, Vec<Finding>> + Send + 'static,
 {
     let now = app.now_ms();
     app.writing(move |write| {
-        let draft = match fresh(write, (id, &act))? {
+        let draft = match fresh(write, id, &act)? {
             Ok(Some(draft)) => draft,
             Ok(None) => return Ok(Ok(Ok(()))),
             Err(refusal) => return Ok(Err(refusal)),
@@ -95,7 +92,7 @@ where
 }
 
 /// The draft that an act is to be done on; none where it has been done already.
-fn fresh(write: &Write<'_>, (id, act): (i64, &DraftAct)) -> Result<Result<Option<Draft>, Refusal>, StoreError> {
+fn fresh(write: &Write<'_>, id: i64, act: &DraftAct) -> Result<Result<Option<Draft>, Refusal>, StoreError> {
     let Some(row) = write.read().draft(id)? else { return Ok(Err(Refusal::NotFound("draft"))) };
     Ok(match write.read().standing(id, act)? {
         ActState::Done => Ok(None),
@@ -105,7 +102,7 @@ fn fresh(write: &Write<'_>, (id, act): (i64, &DraftAct)) -> Result<Result<Option
 }
 
 /// Takes a step back or forward; an act that has been done already, or on what somebody else has changed, takes none.
-pub(super) async fn step(app: &App, (id, act): (i64, DraftAct), by: i64) -> Result<(), Refusal> {
+pub(super) async fn step(app: &App, id: i64, act: DraftAct, by: i64) -> Result<(), Refusal> {
     let now = app.now_ms();
     app.writing(move |write| {
         if write.read().draft(id)?.is_none() {

@@ -33,7 +33,7 @@ pub(super) async fn take(
         Ok(Draft { part: Some(DraftPart { at, turn, face, ..part }), ..draft.clone() })
     };
     let token = if wanted.token.is_empty() { format!("part-{:?}", app.moment()) } else { wanted.token };
-    change(&app, (id, adding(token)), put).await??;
+    change(&app, id, adding(token), put).await??;
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=part")))
 }
 

@@ -49,7 +49,7 @@ pub(super) async fn add(
         draft.photos.push(Photo { id: number, face, size, placement, lined_up_mm: None });
         Ok(draft)
     };
-    if let Err(findings) = change(&app, (id, adding(format!("photo-{number}"))), add).await? {
+    if let Err(findings) = change(&app, id, adding(format!("photo-{number}")), add).await? {
         return refused(&app, visitor, (id, "photo"), &findings).await;
     }
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=photo")).into_response())

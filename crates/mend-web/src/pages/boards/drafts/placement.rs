@@ -43,17 +43,17 @@ pub(super) async fn add(
     let tell = told.clone();
     let add = move |draft: &Draft| {
         let (by, mut draft, mut notes) = (shift(draft, &rows, &reference)?, draft.clone(), ImportNotes::default());
-        let found = placement::components(&rows, (&reference, by), &mut notes);
+        let found = placement::components(&rows, &reference, by, &mut notes);
         let added = take_over(&mut draft, found);
         *tell.lock().unwrap_or_else(PoisonError::into_inner) = (added, notes);
         Ok(draft)
     };
-    if let Err(findings) = change(&app, (id, adding(format!("table-{:?}", app.moment()))), add).await? {
+    if let Err(findings) = change(&app, id, adding(format!("table-{:?}", app.moment())), add).await? {
         return refused(&app, visitor, (id, "components"), &findings).await;
     }
     let (added, notes) = std::mem::take(&mut *told.lock().unwrap_or_else(PoisonError::into_inner));
     let frame_back = format!("/boards/drafts/{id}?show=components");
-    Ok(Report::new(&format!("{added} components from the table"), &notes, (visitor, frame_back)).into_response())
+    Ok(Report::new(&format!("{added} components from the table"), &notes, visitor, frame_back).into_response())
 }
 
 /// From the table's places to the board's: by the part, which is in both.

@@ -34,11 +34,11 @@ pub(super) struct PanelQuery {
 }
 
 impl TracePage {
-    fn new(kept: &StoredDraft, (show, visitor): (&str, Visitor), refusals: &[Finding]) -> Self {
+    fn new(kept: &StoredDraft, show: &str, visitor: Visitor, refusals: &[Finding]) -> Self {
         let id = kept.row.id;
         let name = if kept.draft.name.is_empty() { "New board".to_owned() } else { kept.draft.name.clone() };
         let frame = Frame::new(name.clone(), visitor.scale, "boards", format!("/boards/drafts/{id}"));
-        Self { frame, id, name, live: LiveView::from_stored(kept, (show, visitor), refusals) }
+        Self { frame, id, name, live: LiveView::from_stored(kept, show, visitor, refusals) }
     }
 }
 
@@ -48,8 +48,8 @@ pub(super) async fn show(
     Path(id): Path<String>,
     Query(shown): Query<PanelQuery>,
 ) -> Result<TracePage, Refusal> {
-    let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
-    Ok(TracePage::new(&kept, (&shown.show, visitor), &[]))
+    let kept = StoredDraft::load(&app, number(&id)?, &shown.show).await?;
+    Ok(TracePage::new(&kept, &shown.show, visitor, &[]))
 }
 
 /// The page again with what was refused.
@@ -59,8 +59,8 @@ pub(super) async fn refused(
     (id, show): (i64, &str),
     findings: &[Finding],
 ) -> Result<Response, Refusal> {
-    let kept = StoredDraft::load(app, (id, show)).await?;
-    Ok((StatusCode::UNPROCESSABLE_ENTITY, TracePage::new(&kept, (show, visitor), findings)).into_response())
+    let kept = StoredDraft::load(app, id, show).await?;
+    Ok((StatusCode::UNPROCESSABLE_ENTITY, TracePage::new(&kept, show, visitor, findings)).into_response())
 }
 
 #[derive(Template, WebTemplate)]
@@ -70,8 +70,8 @@ pub(super) struct LiveOnly {
 }
 
 impl LiveOnly {
-    pub(super) fn from_stored(kept: &StoredDraft, shown: (&str, Visitor), refusals: &[Finding]) -> Self {
-        Self { live: LiveView::from_stored(kept, shown, refusals) }
+    pub(super) fn from_stored(kept: &StoredDraft, show: &str, visitor: Visitor, refusals: &[Finding]) -> Self {
+        Self { live: LiveView::from_stored(kept, show, visitor, refusals) }
     }
 }
 
@@ -82,8 +82,8 @@ pub(super) async fn live(
     Path(id): Path<String>,
     Query(shown): Query<PanelQuery>,
 ) -> Result<LiveOnly, Refusal> {
-    let kept = StoredDraft::load(&app, (number(&id)?, &shown.show)).await?;
-    Ok(LiveOnly::from_stored(&kept, (&shown.show, visitor), &[]))
+    let kept = StoredDraft::load(&app, number(&id)?, &shown.show).await?;
+    Ok(LiveOnly::from_stored(&kept, &shown.show, visitor, &[]))
 }
 
 /// What a draft begins with: nothing, or a version of the library.
@@ -107,7 +107,7 @@ pub(super) async fn begin(State(app): State<App>, Form(from): Form<From>) -> Res
         app.reading(move |read| read.job(job)).await?.ok_or(Refusal::NotFound("job"))?;
     }
     let (model, draft) = if from.board.is_empty() { (None, Draft::new("")) } else { from_version(&app, &from).await? };
-    let id = begin_draft(&app, (model, job), &draft).await?;
+    let id = begin_draft(&app, model, job, &draft).await?;
     Ok(Redirect::to(&format!("/boards/drafts/{id}")))
 }
 

@@ -57,7 +57,7 @@ struct BackQuestion {
 }
 
 impl BackQuestion {
-    async fn load(app: &App, (id, place): (String, String)) -> Result<Self, Refusal> {
+    async fn load(app: &App, id: String, place: String) -> Result<Self, Refusal> {
         let job = Job::load(app, number(&JobPath::from(Path(id)))?).await?;
         let board = &job.board()?.1;
         let place: usize = place.parse().map_err(|_| Refusal::NotFound("component"))?;
@@ -72,9 +72,9 @@ impl BackQuestion {
     async fn part(&self, app: &App, words: Words) -> Result<BackPart, Refusal> {
         let (bundle, name) = (self.order.bundle.clone(), self.component.name.clone());
         let work = move |watch: &Watch| Ok(put_back(&bundle.order(watch), &name)?);
-        let stand = app.computing.compute((Viewer::Fit(self.job.row.id), &self.key), work).await;
+        let stand = app.computing.compute(Viewer::Fit(self.job.row.id), &self.key, work).await;
         let part = stand.shown(|found| match found.as_ref() {
-            Some(plan) => view(plan, (&self.component, words)),
+            Some(plan) => view(plan, &self.component, words),
             None => unplanned(&self.component),
         })?;
         Ok(BackPart { part, here: self.here.clone() })
@@ -94,7 +94,7 @@ const fn way_round(component: &Component) -> Option<&'static str> {
     }
 }
 
-fn view(plan: &PutBack, (component, words): (&Component, Words)) -> BackView {
+fn view(plan: &PutBack, component: &Component, words: Words) -> BackView {
     let air = &plan.air;
     let hold = if plan.held {
         "Held down with tweezers from the side: this air would push it off its pads."
@@ -140,9 +140,9 @@ fn unplanned(component: &Component) -> BackView {
 pub(crate) async fn show(
     State(app): State<App>,
     visitor: Visitor,
-    Path(place): Path<(String, String)>,
+    Path((id, place)): Path<(String, String)>,
 ) -> Result<BackPage, Refusal> {
-    let asked = BackQuestion::load(&app, place).await?;
+    let asked = BackQuestion::load(&app, id, place).await?;
     let part = asked.part(&app, visitor.words()).await?;
     Ok(BackPage {
         frame: Frame::new(asked.job.device(), visitor.scale, "bench", asked.here.clone()),
@@ -165,14 +165,17 @@ pub(crate) async fn show(
 pub(crate) async fn poll(
     State(app): State<App>,
     visitor: Visitor,
-    Path(place): Path<(String, String)>,
+    Path((id, place)): Path<(String, String)>,
 ) -> Result<BackPart, Refusal> {
-    BackQuestion::load(&app, place).await?.part(&app, visitor.words()).await
+    BackQuestion::load(&app, id, place).await?.part(&app, visitor.words()).await
 }
 
 /// Nobody wants it any more.
-pub(crate) async fn cancel(State(app): State<App>, Path(place): Path<(String, String)>) -> Result<BackPart, Refusal> {
-    let asked = BackQuestion::load(&app, place).await?;
+pub(crate) async fn cancel(
+    State(app): State<App>,
+    Path((id, place)): Path<(String, String)>,
+) -> Result<BackPart, Refusal> {
+    let asked = BackQuestion::load(&app, id, place).await?;
     app.computing.cancel(&asked.key);
     Ok(BackPart { part: Progress::Cancelled, here: asked.here })
 }
@@ -181,10 +184,10 @@ pub(crate) async fn cancel(State(app): State<App>, Path(place): Path<(String, St
 pub(crate) async fn again(
     state: State<App>,
     visitor: Visitor,
-    Path(place): Path<(String, String)>,
+    Path((id, place)): Path<(String, String)>,
 ) -> Result<BackPart, Refusal> {
-    state.0.computing.forget(&BackQuestion::load(&state.0, place.clone()).await?.key);
-    poll(state, visitor, Path(place)).await
+    state.0.computing.forget(&BackQuestion::load(&state.0, id.clone(), place.clone()).await?.key);
+    poll(state, visitor, Path((id, place))).await
 }
 
 #[cfg(test)]
@@ -211,7 +214,7 @@ mod tests {
             also_melts: vec!["row A".to_owned()],
             held: true,
         };
-        let shown = view(&plan, (&component, Words::default()));
+        let shown = view(&plan, &component, Words::default());
         assert!(
             shown.chance.starts_with("12 in 16") && shown.lines[1].starts_with("Right way round"),
             "{:?}",

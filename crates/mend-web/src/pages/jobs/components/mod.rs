@@ -89,7 +89,7 @@ fn plan_of(job: &Job) -> Option<&Plan> {
 }
 
 /// Why a component is looked for by name: how much its plan left it.
-fn why(plan: Option<&Plan>, (name, words): (&str, words::Words)) -> String {
+fn why(plan: Option<&Plan>, name: &str, words: words::Words) -> String {
     let of = |margin: &&Margin| {
         margin.kind == MarginKind::Component && margin.name == name && margin.status != LimitStatus::Inside
     };
@@ -102,9 +102,9 @@ fn why(plan: Option<&Plan>, (name, words): (&str, words::Words)) -> String {
 impl ComponentsPart {
     fn from_job(app: &App, job: &Job, (visitor, chosen, oob): (Visitor, &str, bool)) -> Result<Self, Refusal> {
         let (plan, board) = (plan_of(job), &job.board()?.1);
-        let why = |component: &Component| why(plan, (&component.name, visitor.words()));
+        let why = |component: &Component| why(plan, &component.name, visitor.words());
         let components = board.components.iter().enumerate();
-        let mut rows: Vec<ComponentRow> = components.map(|near| row(job, near, why(near.1))).collect();
+        let mut rows: Vec<ComponentRow> = components.map(|(place, near)| row(job, place, near, why(near))).collect();
         // Those that the plan names first, the rest as the board has them.
         rows.sort_by_key(|row| row.why.is_empty());
         rows.iter_mut().enumerate().for_each(|(k, row)| row.row = k);
@@ -123,7 +123,7 @@ impl ComponentsPart {
     }
 }
 
-fn row(job: &Job, (place, component): (usize, &Component), why: String) -> ComponentRow {
+fn row(job: &Job, place: usize, component: &Component, why: String) -> ComponentRow {
     let state = job.check(COMPONENTS, &component.name).and_then(ComponentState::named);
     let measured = job.check(VALUES, &component.name).unwrap_or_default();
     let standing = component.value.zip(measured.parse().ok()).map(|(known, measured)| stands(known, measured));

@@ -25,7 +25,7 @@ pub(super) fn done(job: &Job, visitor: Visitor) -> Vec<SheetLine> {
     let inputs = &bench.planned.inputs;
     let steps = format!("{} of {} done at the bench", bench.state.at.min(bench.steps.len()), bench.steps.len());
     let mut lines = vec![line("Steps", steps)];
-    lines.extend(inputs.settings.air.as_ref().map(|air| blown(air, (&inputs.station, visitor))));
+    lines.extend(inputs.settings.air.as_ref().map(|air| blown(air, &inputs.station, visitor)));
     let words = visitor.words();
     let helpers =
         helpers(&inputs.settings.during).iter().map(|line| words.heat_line(line)).collect::<Vec<_>>().join(" ");
@@ -53,7 +53,7 @@ pub(super) fn reworked(job: &Job, now_ms: i64) -> Option<SheetLine> {
 }
 
 /// The air it came away under.
-fn blown(air: &HotAir, (station, visitor): (&str, Visitor)) -> SheetLine {
+fn blown(air: &HotAir, station: &str, visitor: Visitor) -> SheetLine {
     let heat = format!(
         "{:.0} {}, {} L/min, {} mm nozzle at {} mm, {} face, {station}",
         visitor.scale.of(air.set),

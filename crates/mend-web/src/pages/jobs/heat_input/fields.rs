@@ -15,7 +15,7 @@ impl FormInput {
 
     pub(super) fn number(&mut self, name: &str) -> f64 {
         let typed = self.get(name).unwrap_or_default().to_owned();
-        number(("settings", name), &typed, &mut self.bad)
+        number("settings", name, &typed, &mut self.bad)
     }
 
     /// The same for a field that may be left out.

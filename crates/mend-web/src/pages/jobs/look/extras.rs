@@ -19,7 +19,7 @@ use crate::upload::{self, UploadedForm};
 /// Longest description, and longest name, characters.
 const LONGEST: [usize; 2] = [200, 80];
 
-fn fits(field: &'static str, (value, most): (&str, usize)) -> Result<String, Refusal> {
+fn fits(field: &'static str, value: &str, most: usize) -> Result<String, Refusal> {
     let value = value.trim();
     if (1..=most).contains(&value.chars().count()) {
         return Ok(value.to_owned());
@@ -39,7 +39,7 @@ async fn typed(app: &App, job: &Job, sent: &UploadedForm) -> Result<(String, Str
             .map(|amount| amount.to_string())
             .map_err(|_| Refusal::field("price", format!("“{price}” is no amount"), "like 12.50; empty: nothing"))?,
     };
-    Ok((fits("what was found", (&sent.text("what"), LONGEST[0]))?, price))
+    Ok((fits("what was found", &sent.text("what"), LONGEST[0])?, price))
 }
 
 pub(crate) async fn add(State(app): State<App>, path: JobPath, request: Request) -> Result<Redirect, Refusal> {
@@ -81,7 +81,7 @@ pub(crate) async fn answer(
     if !["accepted", "declined"].contains(&sent.answer.as_str()) {
         return Err(Refusal::field("answer", format!("“{}” is no answer", sent.answer), "accepted or declined"));
     }
-    let (who, now) = (fits("name", (&sent.who, LONGEST[1]))?, app.now_ms());
+    let (who, now) = (fits("name", &sent.who, LONGEST[1])?, app.now_ms());
     Job::load(&app, id).await?;
     let answer = sent.answer;
     let there = app.changing(id, move |w| w.answer_extra(id, (extra, &answer, &who), now)).await?;

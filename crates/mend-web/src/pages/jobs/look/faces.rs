@@ -46,7 +46,7 @@ pub(super) fn between_face(pairs: &[(Neighbours, Option<Insulation>)], joint: &J
     PinFace::new(class, glyph, says)
 }
 
-pub(super) fn pin_face(job: &Job, (phase, joint): (SheetPhase, &Joint), good: &[CheckRow]) -> PinFace {
+pub(super) fn pin_face(job: &Job, phase: SheetPhase, joint: &Joint, good: &[CheckRow]) -> PinFace {
     let reference = reference(good, &joint.name);
     let like = reference.as_ref().map_or(String::new(), |good| {
         let boards = if good.boards == 1 { "a good board".to_owned() } else { format!("{} good boards", good.boards) };

@@ -23,7 +23,7 @@ pub(crate) struct LookTab {
 
 impl LookTab {
     /// One that leads to a page of the job; `here` is the address of the page that shows it.
-    fn new((href, name): (String, &'static str), ListCount { done, of }: ListCount, here: &str) -> Self {
+    fn new(href: String, name: &'static str, ListCount { done, of }: ListCount, here: &str) -> Self {
         Self { here: href == here, href, name, done, of }
     }
 }
@@ -37,11 +37,11 @@ pub(crate) fn inspect_tabs(job: &Job, here: &str) -> Vec<LookTab> {
     let own = |path: &str| format!("/jobs/{}/{path}", job.row.id);
     let walked = job.walked();
     let marked = ListCount { done: walked.iter().filter(|pin| pin.mark.is_some()).count(), of: walked.len() };
-    let walk = LookTab::new((own("pins"), "Pin walk"), marked, here);
+    let walk = LookTab::new(own("pins"), "Pin walk", marked, here);
     let near = job.board.iter().flat_map(|(_, board)| &board.components);
     let found = near.clone().filter(|near| job.check(COMPONENTS, &near.name).is_some()).count();
     let near = ListCount { done: found, of: near.count() };
-    let near = LookTab::new((own("components"), "What stands near"), near, here);
+    let near = LookTab::new(own("components"), "What stands near", near, here);
     [walk].into_iter().chain(lists_of(job, Stop::Pins, here)).chain([near]).collect()
 }
 
@@ -53,7 +53,7 @@ pub(super) fn tabs_of(job: &Job, list: LookList) -> Vec<LookTab> {
 
 fn lists_of(job: &Job, stop: Stop, here: &str) -> impl Iterator<Item = LookTab> {
     let lists = LookList::ALL.into_iter().filter(move |list| list.stop() == stop);
-    lists.map(move |list| LookTab::new((address(job, list), list.name()), counted(job, list), here))
+    lists.map(move |list| LookTab::new(address(job, list), list.name(), counted(job, list), here))
 }
 
 /// Of all that there are in a list.

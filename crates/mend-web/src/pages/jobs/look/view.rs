@@ -120,7 +120,7 @@ impl LookPart {
             LookList::Lands => land_face(job.condition_in(CONDITION, &joint.name)),
             LookList::Bare => bare_face(job, joint),
             LookList::Between => between_face(&pairs, joint),
-            LookList::Sheet(phase) => pin_face(job, (phase, joint), &good),
+            LookList::Sheet(phase) => pin_face(job, phase, joint, &good),
         };
         Ok(Self {
             head: JobHead::from_job(job, Some(list.stop()), app.now().date()),
@@ -130,7 +130,7 @@ impl LookPart {
             tabs: tabs_of(job, list),
             inspects: list.stop() == Stop::Pins,
             over: over(list),
-            rows: pin_rows(&connector, (&face, list.is_lands()), chosen),
+            rows: pin_rows(&connector, &face, list.is_lands(), chosen),
             states: states(job, list),
             verdict: said(job, list, &good),
             mending: mending_of(app, job).await?.map_or(String::new(), |(what, price)| format!("{what}: {price}")),

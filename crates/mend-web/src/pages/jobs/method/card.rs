@@ -59,7 +59,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let recipe = &planned.inputs.settings;
     let hot = tools(recipe.air.as_ref(), &recipe.during);
     let heat = in_words(&hot, visitor.scale);
-    let figures = |step: &Step| figures(step, (&heat, visitor));
+    let figures = |step: &Step| figures(step, &heat, visitor);
     let stations = stations(&app).await?;
     let station = stations.iter().find(|station| station.name == planned.inputs.station);
     let card = CardPage {
@@ -75,7 +75,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         window: window_word(planned.plan.window),
         board: board.name.clone(),
         station: planned.inputs.station.clone(),
-        maps: shield_maps((board, station), recipe, visitor.scale),
+        maps: shield_maps(board, station, recipe, visitor.scale),
         steps: steps
             .into_iter()
             .map(|step| CardStep { figures: figures(&step), step: visitor.words().step(&step) })
@@ -86,7 +86,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     Ok(card.into_response())
 }
 
-fn figures(step: &Step, (heat, visitor): (&str, Visitor)) -> String {
+fn figures(step: &Step, heat: &str, visitor: Visitor) -> String {
     match &step.kind {
         StepKind::Do => String::new(),
         StepKind::Set { fit: None } => "until it sinks".to_owned(),

@@ -85,7 +85,7 @@ impl ComparisonView {
     ) -> Self {
         let scale = words.scale;
         let best = comparison.best();
-        let row = |(k, lane): (usize, &Lane)| row(lane, (comparison.recommended == Some(k), chosen), words);
+        let row = |(k, lane): (usize, &Lane)| row(lane, comparison.recommended == Some(k), chosen, words);
         let not = |ruled: &mend_core::planning::compare::Ruled| Not {
             name: words.method(ruled.family).name,
             key: ruled.family.key(),
@@ -105,7 +105,7 @@ impl ComparisonView {
     }
 }
 
-fn row(lane: &Lane, (recommended, chosen): (bool, Option<MethodFamily>), words: Words) -> MethodRow {
+fn row(lane: &Lane, recommended: bool, chosen: Option<MethodFamily>, words: Words) -> MethodRow {
     let text = words.method(lane.choice.family);
     MethodRow {
         name: text.name,

@@ -41,17 +41,17 @@ pub(crate) async fn translate(
     let there = PlanInputs { station: station.clone(), ..here.clone() };
     let (here, other) = (Ordered::load(&app, &job, &here).await?, Ordered::load(&app, &job, &there).await?);
     let watch = Watch::new();
-    let found = Translated::try_new(&here.bundle.order(&watch), (&other.bundle.station, &other.bundle.known))?;
+    let found = Translated::try_new(&here.bundle.order(&watch), &other.bundle.station, &other.bundle.known)?;
     let no_air = || Refusal::field("station", "no air blows in this plan", "only what the air does is translated");
     let found = found.ok_or_else(no_air)?;
     let mut inputs = there;
     inputs.settings.air = Some(found.air);
-    let name = called(&station, &found, (&other, visitor));
-    keep_variant(&app, (job.row.id, name), &inputs).await
+    let name = called(&station, &found, &other, visitor);
+    keep_variant(&app, job.row.id, name, &inputs).await
 }
 
 /// Its settings as that station's own display has them; where it can't give the part the same, how much it gives.
-fn called(station: &str, found: &Translated, (there, visitor): (&Ordered, Visitor)) -> String {
+fn called(station: &str, found: &Translated, there: &Ordered, visitor: Visitor) -> String {
     const LONGEST_STATION: usize = 24;
     let air = &found.air;
     let shown = there.bundle.station.display.value(air.flow);

@@ -88,7 +88,7 @@ async fn enter(app: &App, Path((id, key)): &FamilyPath) -> Result<(Job, MethodFa
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyPath) -> Result<Response, Refusal> {
     let (job, family) = enter(&app, &path).await?;
     let weighed = MethodInputs::load(&app, &job).await?;
-    let fit = fit_of(&app, &job, (&weighed, family)).await;
+    let fit = fit_of(&app, &job, &weighed, family).await;
     let chosen = weighed.inputs.method.clone().filter(|choice| choice.family == family);
     let techniques = chosen.as_ref().map_or_else(Techniques::default, |choice| choice.techniques.clone());
     let asked = family
@@ -120,7 +120,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyP
 }
 
 /// Its reasons, as the comparison has them where that is there already: it has looked for something to begin from.
-async fn fit_of(app: &App, job: &Job, (weighed, family): (&MethodInputs, MethodFamily)) -> Fit {
+async fn fit_of(app: &App, job: &Job, weighed: &MethodInputs, family: MethodFamily) -> Fit {
     let plain = || family.method().fit(&weighed.subject());
     match comparing(app, job, weighed).await.shown(|comparison| reasons(&comparison, family).cloned()) {
         Ok(Progress::Ready(Some(fit))) => fit,
@@ -137,7 +137,7 @@ async fn search_part(
     if !fitting {
         return Ok(Progress::Cancelled);
     }
-    let stand = searching(app, job, (weighed, family)).await;
+    let stand = searching(app, job, weighed, family).await;
     stand.shown(|searched| Box::new(view(&searched, visitor.words())))
 }
 
@@ -152,7 +152,7 @@ fn view(searched: &SearchResult, words: Words) -> FoundView {
         margin: told.map_or(String::new(), margin),
         tightest: told.and_then(|tried| tried.tightest.as_ref()).map_or(String::new(), damaged),
         release: told.and_then(|tried| tried.score.release_s).map_or("never".to_owned(), |t| format!("{t:.0} s")),
-        lines: told.map_or(Vec::new(), |tried| recipe_lines((&tried.composition, &tried.recipe), words)),
+        lines: told.map_or(Vec::new(), |tried| recipe_lines(&tried.composition, &tried.recipe, words)),
         candidates: searched.candidates,
         turned_down: searched.turned_down,
         enough: words.apart(ENOUGH_K),
@@ -186,12 +186,13 @@ pub(crate) async fn again(state: State<App>, visitor: Visitor, path: FamilyPath)
 pub(super) async fn found(
     app: &App,
     job: &Job,
-    (weighed, choice): (&MethodInputs, &MethodChoice),
+    weighed: &MethodInputs,
+    choice: &MethodChoice,
 ) -> Result<PlanInputs, Refusal> {
-    let Progress::Ready(searched) = searching(app, job, (weighed, choice.family)).await.shown(|searched| searched)?
+    let Progress::Ready(searched) = searching(app, job, weighed, choice.family).await.shown(|searched| searched)?
     else {
         return Err(Refusal::NotYet("The search is not done"));
     };
     let tried = searched.best.as_ref().ok_or(Refusal::NotYet("The search found no settings that hold"))?;
-    Ok(weighed.inputs_of(choice, (&tried.composition, &tried.recipe)))
+    Ok(weighed.inputs_of(choice, &tried.composition, &tried.recipe))
 }

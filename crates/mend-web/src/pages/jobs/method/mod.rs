@@ -57,7 +57,8 @@ struct MethodPage {
 async fn lanes(
     app: &App,
     visitor: Visitor,
-    (job, weighed): (&Job, &MethodInputs),
+    job: &Job,
+    weighed: &MethodInputs,
 ) -> Result<Progress<Box<ComparisonView>>, Refusal> {
     let stand = comparing(app, job, weighed).await;
     let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
@@ -69,7 +70,7 @@ async fn lanes(
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let weighed = MethodInputs::load(&app, &job).await?;
-    let part = lanes(&app, visitor, (&job, &weighed)).await?;
+    let part = lanes(&app, visitor, &job, &weighed).await?;
     let page = MethodPage {
         frame: Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/method", job.row.id)),
         head: JobHead::from_job(&job, Some(Stop::Method), app.now().date()),
@@ -87,7 +88,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
 pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<LanesPart, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let weighed = MethodInputs::load(&app, &job).await?;
-    Ok(LanesPart { part: lanes(&app, visitor, (&job, &weighed)).await?, job: job.row.id })
+    Ok(LanesPart { part: lanes(&app, visitor, &job, &weighed).await?, job: job.row.id })
 }
 
 pub(crate) async fn cancel(State(app): State<App>, path: JobPath) -> Result<LanesPart, Refusal> {
@@ -140,23 +141,19 @@ pub(crate) async fn take(
     let weighed = MethodInputs::load(&app, &job).await?;
     let choice = MethodChoice { family, techniques: Techniques::read(get) };
     let inputs = match get("settings") {
-        Some("search") => family::found(&app, &job, (&weighed, &choice)).await?,
-        _ => of_lane(&app, &job, (&weighed, &choice)).await?,
+        Some("search") => family::found(&app, &job, &weighed, &choice).await?,
+        _ => of_lane(&app, &job, &weighed, &choice).await?,
     };
     choose(&app, &job, &inputs).await?;
     Ok(Redirect::to(&format!("/jobs/{}/heat", job.row.id)))
 }
 
-async fn of_lane(
-    app: &App,
-    job: &Job,
-    (weighed, choice): (&MethodInputs, &MethodChoice),
-) -> Result<PlanInputs, Refusal> {
+async fn of_lane(app: &App, job: &Job, weighed: &MethodInputs, choice: &MethodChoice) -> Result<PlanInputs, Refusal> {
     let Progress::Ready(comparison) = comparing(app, job, weighed).await.shown(|comparison| comparison)? else {
         return Err(Refusal::NotYet("The methods are still being compared"));
     };
     let lane = comparison.lane(choice.family).ok_or(Refusal::NotYet("This family does not apply here"))?;
-    Ok(weighed.inputs_of(choice, (&lane.composition, &lane.plan.recipe)))
+    Ok(weighed.inputs_of(choice, &lane.composition, &lane.plan.recipe))
 }
 
 /// What a comparison says of one family.

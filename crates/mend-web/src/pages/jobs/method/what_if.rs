@@ -137,7 +137,7 @@ async fn columns(app: &App, visitor: Visitor, job: &Job) -> Result<VariantsPart,
     let column = |row: VariantRow| async move {
         let VariantRow { id, name, inputs } = row;
         let stand = match read_inputs(&inputs) {
-            Some(inputs) => Some(varying(app, job, (id, &inputs)).await?),
+            Some(inputs) => Some(varying(app, job, id, &inputs).await?),
             None => None,
         };
         let (view, percent) = match stand {
@@ -230,15 +230,11 @@ pub(crate) async fn add(
     }
     let inputs =
         PlanInputs { feed: feed(&change.composition), settings: change.recipe, ..present(&job)?.inputs.clone() };
-    keep_variant(&app, (job.row.id, name), &inputs).await
+    keep_variant(&app, job.row.id, name, &inputs).await
 }
 
 /// Keeps some inputs as a variant of a job, and goes back to the page.
-pub(super) async fn keep_variant(
-    app: &App,
-    (id, name): (i64, String),
-    inputs: &PlanInputs,
-) -> Result<Redirect, Refusal> {
+pub(super) async fn keep_variant(app: &App, id: i64, name: String, inputs: &PlanInputs) -> Result<Redirect, Refusal> {
     let (text, now) = (written(inputs)?, app.now_ms());
     let kept = app
         .writing(move |w| {

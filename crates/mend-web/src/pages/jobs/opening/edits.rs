@@ -55,7 +55,7 @@ pub(crate) struct EditForm {
 }
 
 /// One of some by its key.
-fn keyed<T: Copy>(all: &[T], key: fn(T) -> &'static str, (field, sent): (&'static str, &str)) -> Result<T, Refusal> {
+fn keyed<T: Copy>(all: &[T], key: fn(T) -> &'static str, field: &'static str, sent: &str) -> Result<T, Refusal> {
     let names = || all.iter().map(|one| key(*one)).collect::<Vec<_>>().join(", ");
     let found = all.iter().copied().find(|one| key(*one) == sent);
     found.ok_or_else(|| Refusal::field(field, format!("“{sent}” is none of the choices"), &names()))
@@ -65,16 +65,16 @@ impl EditForm {
     /// What is added.
     fn what(&self, visitor: Visitor) -> Result<ItemKind, Refusal> {
         let mut bad: Vec<Finding> = Vec::new();
-        let mut figure = |place: &'static str, typed: &str| read_number((RULE, place), typed, &mut bad);
+        let mut figure = |place: &'static str, typed: &str| read_number(RULE, place, typed, &mut bad);
         let what = match self.kind.as_str() {
             "screw" => ItemKind::Screw {
-                head: keyed(&ScrewHead::ALL, ScrewHead::key, ("head", &self.head))?,
+                head: keyed(&ScrewHead::ALL, ScrewHead::key, "head", &self.head)?,
                 length_mm: figure("length", &self.length),
                 thread_mm: figure("thread", &self.thread),
                 colour: self.colour.trim().to_owned(),
             },
             "cable" => ItemKind::Cable {
-                latch: keyed(&Latch::ALL, Latch::key, ("latch", &self.latch))?,
+                latch: keyed(&Latch::ALL, Latch::key, "latch", &self.latch)?,
                 of_cell: !self.of_cell.is_empty(),
             },
             "clip" => ItemKind::Clip,
@@ -89,7 +89,7 @@ impl EditForm {
             "paste" => ItemKind::Paste,
             "liquid-metal" => ItemKind::LiquidMetal,
             "own" => ItemKind::Own,
-            "hazard" => ItemKind::Hazard { of: keyed(&Hazard::ALL, Hazard::key, ("hazard", &self.hazard))? },
+            "hazard" => ItemKind::Hazard { of: keyed(&Hazard::ALL, Hazard::key, "hazard", &self.hazard)? },
             other => {
                 return Err(Refusal::field(
                     "kind",
@@ -181,7 +181,7 @@ pub(crate) async fn change(
     let job = Job::load(&app, number(&path)?).await?;
     let edit = sent.edit(visitor)?;
     keep(&app, &job, &sent.token, move |map| map.edited(&edit)).await?;
-    part(&app, job.row.id, (visitor, Stop::Opening)).await
+    part(&app, job.row.id, visitor, Stop::Opening).await
 }
 
 /// A photograph behind a page.

@@ -115,7 +115,7 @@ pub(crate) async fn choose(
     }
     let text = opening::write(&OpeningFile::new(&device, OpeningMap::empty()))?;
     app.changing(id, move |w| {
-        let map = w.add_opening((&device, &text), now)?;
+        let map = w.add_opening(&device, &text, now)?;
         w.choose_opening(id, map)
     })
     .await?;
@@ -170,7 +170,7 @@ pub(super) async fn tap_at(
     let sent = CheckForm { list: OPENING.to_owned(), ..sent };
     let entry = sent.entry(value, app.now_ms())?;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    part(app, id, (visitor, stop)).await
+    part(app, id, visitor, stop).await
 }
 
 /// The page on which everything goes back in; none without a map.
@@ -181,7 +181,7 @@ pub(super) fn back_in(app: &App, job: &Job, visitor: Visitor) -> Option<impl Int
 }
 
 /// The part as it is now.
-async fn part(app: &App, id: i64, (visitor, stop): (Visitor, Stop)) -> Result<OpeningPart, Refusal> {
+async fn part(app: &App, id: i64, visitor: Visitor, stop: Stop) -> Result<OpeningPart, Refusal> {
     let job = Job::load(app, id).await?;
     OpeningPart::of(app, &job, (visitor, stop, true)).ok_or(Refusal::NotYet("No map is chosen yet"))
 }

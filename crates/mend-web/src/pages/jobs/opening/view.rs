@@ -121,7 +121,7 @@ impl MapLayout<'_> {
         format!("{}: {page}", self.named(id))
     }
 
-    fn mark(&self, (k, item): (usize, &OpeningItem)) -> ItemMark {
+    fn mark(&self, k: usize, item: &OpeningItem) -> ItemMark {
         ItemMark {
             id: item.id,
             number: k + 1,
@@ -145,7 +145,7 @@ impl MapLayout<'_> {
             name: page.name.clone(),
             photo: page.photo,
             number: k,
-            marks: items().filter(|(_, item)| item.page == k).map(|item| self.mark(item)).collect(),
+            marks: items().filter(|(_, item)| item.page == k).map(|(k, item)| self.mark(k, item)).collect(),
         };
         self.opening.map.pages.iter().enumerate().map(page).collect()
     }
@@ -199,7 +199,7 @@ impl OpeningPart {
             version: opening.row.version,
             pages,
             counts: laid.counts(),
-            title: title(&laid.tally, (closing, &named)),
+            title: title(&laid.tally, closing, &named),
             missing: laid.tally.missing.iter().map(|id| laid.placed(*id)).collect(),
             order: order.map_or(String::new(), |problem| words::order_problem(&problem, &named)),
             twins: laid.twins.len(),
@@ -217,7 +217,7 @@ impl OpeningPart {
 }
 
 /// What is next, or that all is out or back.
-fn title(found: &OpeningTally, (closing, named): (bool, &dyn Fn(u32) -> String)) -> String {
+fn title(found: &OpeningTally, closing: bool, named: &dyn Fn(u32) -> String) -> String {
     match (found.next, found.missing.len()) {
         (_, 0) if closing => "All back in".to_owned(),
         (_, out) if closing => {

@@ -43,7 +43,7 @@ impl Estimate {
         let (past, items) = (Past::load(app).await?, app.reading(|read| read.items()).await?);
         let extent = job.extent();
         let stops: Vec<(Stop, StageTime)> =
-            stops_of(job.kind()).map(|stop| (stop, past.stage(stop, (&extent, "")))).collect();
+            stops_of(job.kind()).map(|stop| (stop, past.stage(stop, &extent, ""))).collect();
         let times: Vec<StageTime> = stops.iter().map(|(_, time)| *time).collect();
         let unforeseen = UNFORESEEN[usize::from(extent.works.is_none())];
         let chance = (1.0 - extent.works.unwrap_or(1.0) * (1.0 - unforeseen)).clamp(0.0, 1.0);
@@ -58,7 +58,7 @@ impl Estimate {
         Money::hundredths(rate.for_seconds(self.hands.within_s()).in_hundredths() + parts)
     }
 
-    pub(super) fn lines(&self, (rate, loss): (Money, Money)) -> Vec<PriceLine> {
+    pub(super) fn lines(&self, rate: Money, loss: Money) -> Vec<PriceLine> {
         let (hands, parts, chance_of_loss) = (self.hands, self.parts.clone(), self.chance);
         price(&PriceInputs { hands, rate, parts, chance_of_loss, loss })
     }
@@ -77,11 +77,11 @@ impl Estimate {
 
 /// The parts of a job, with what they cost the shop; one without a price costs nothing here.
 fn priced(job: &Job, items: &[ItemRow]) -> Vec<PricedPart> {
-    job.parts.iter().filter_map(|part| bought(items, (part.need.item, part.need.wanted))).collect()
+    job.parts.iter().filter_map(|part| bought(items, part.need.item, part.need.wanted)).collect()
 }
 
 /// So much of an item at its price; none: nobody knows what it costs.
-fn bought(items: &[ItemRow], (id, amount): (i64, f64)) -> Option<PricedPart> {
+fn bought(items: &[ItemRow], id: i64, amount: f64) -> Option<PricedPart> {
     let row = items.iter().find(|row| row.id == id)?;
     let item = item::parse(row.file.as_bytes()).ok()?;
     Some(PricedPart { name: format!("{}, {}", row.name, quantity(amount, &item.unit)), cost: item.costs(amount)? })
@@ -91,7 +91,7 @@ fn bought(items: &[ItemRow], (id, amount): (i64, f64)) -> Option<PricedPart> {
 fn consumables(job: &Job, items: &[ItemRow]) -> Option<PricedPart> {
     let listed = |item: i64| job.parts.iter().any(|part| part.need.item == item);
     let wanted = from_the_shelf(&job.planned_uses(), items).into_iter().filter(|(item, _)| !listed(*item));
-    let lines: Vec<PricedPart> = wanted.filter_map(|used| bought(items, used)).collect();
+    let lines: Vec<PricedPart> = wanted.filter_map(|(item, amount)| bought(items, item, amount)).collect();
     let cost = Money::hundredths(lines.iter().map(|line| line.cost.in_hundredths()).sum());
     let names: Vec<&str> = lines.iter().map(|line| line.name.as_str()).collect();
     (cost > Money::default()).then(|| PricedPart { name: format!("Used up: {}", names.join("; ")), cost })

@@ -109,7 +109,7 @@ pub(crate) struct QuotePage {
     closed: bool,
 }
 
-fn time_view((name, time, jobs): (&'static str, StageTime, usize)) -> TimeView {
+fn time_view(name: &'static str, time: StageTime, jobs: usize) -> TimeView {
     TimeView { name, usual: minutes(time.usual_s), within: minutes(time.within_s()), jobs }
 }
 
@@ -121,7 +121,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let (quotes, extras) = app.reading(move |read| Ok((read.quotes(id)?, read.extras(id)?))).await?;
     let rate = shop.rate.parse::<Money>();
     let loss = rate.as_ref().map_or(Money::default(), |rate| estimate.loss(*rate));
-    let lines = rate.as_ref().map_or_else(|_| Vec::new(), |rate| estimate.lines((*rate, loss)));
+    let lines = rate.as_ref().map_or_else(|_| Vec::new(), |rate| estimate.lines(*rate, loss));
     let jobs = estimate.stops.iter().map(|(stop, _)| past.count(*stop)).max().unwrap_or(0);
     let connector = job.board.as_ref().map_or("", |(_, board)| board.connector.name.as_str());
     Ok(QuotePage {
@@ -131,8 +131,8 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         head: JobHead::from_job(&job, None, app.now().date()),
         oob: false,
         job: id,
-        times: estimate.stops.iter().map(|(stop, time)| time_view((stop.name(), *time, past.count(*stop)))).collect(),
-        hands: time_view(("All together", estimate.hands, jobs)),
+        times: estimate.stops.iter().map(|(stop, time)| time_view(stop.name(), *time, past.count(*stop))).collect(),
+        hands: time_view("All together", estimate.hands, jobs),
         unpriced: if rate.is_err() { "The shop has no hourly rate yet".to_owned() } else { String::new() },
         total: total(&lines).to_string(),
         lines: lines.iter().map(in_words).collect(),
@@ -173,7 +173,7 @@ async fn promised(app: &App, job: &Job) -> Result<Result<PromiseView, String>, R
         return Ok(Err(why));
     };
     let (drawn, spread) = (plan.clone(), plan.jobs[place].spread);
-    let drawn = tokio::task::spawn_blocking(move || promise(&drawn.workload, &drawn.schedule, (place, spread))).await;
+    let drawn = tokio::task::spawn_blocking(move || promise(&drawn.workload, &drawn.schedule, place, spread)).await;
     let drawn = drawn.map_err(|error| Refusal::Broken(error.to_string()))?;
     let Ok(promise) = drawn else { return Ok(Err("The hours of four weeks are not enough for it".to_owned())) };
     let holds = plan.hours.moment(promise.holds);
@@ -235,7 +235,7 @@ impl QuoteForm {
                 let hint = "set it in the shop's settings, or type a fixed price";
                 let rate = shop.rate.parse::<Money>();
                 let rate = rate.map_err(|_| Refusal::field("rate", "The shop has no hourly rate", hint))?;
-                let lines = estimate.lines((rate, loss.unwrap_or_else(|| estimate.loss(rate))));
+                let lines = estimate.lines(rate, loss.unwrap_or_else(|| estimate.loss(rate)));
                 (lines.iter().map(in_words).collect(), total(&lines))
             }
         };

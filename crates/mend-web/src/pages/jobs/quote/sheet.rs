@@ -35,7 +35,7 @@ pub(crate) struct QuoteSheetPage {
     open: bool,
 }
 
-async fn quote(app: &App, (job, id): (i64, i64)) -> Result<(QuoteRow, bool), Refusal> {
+async fn quote(app: &App, job: i64, id: i64) -> Result<(QuoteRow, bool), Refusal> {
     let quotes = app.reading(move |read| read.quotes(job)).await?;
     let newest = quotes.last().map(|row| row.id);
     let found = quotes.into_iter().find(|row| row.id == id).ok_or(Refusal::NotFound("quote"))?;
@@ -49,7 +49,7 @@ pub(crate) async fn sheet(
     Path((job, id)): Path<(String, i64)>,
 ) -> Result<QuoteSheetPage, Refusal> {
     let job = Job::load(&app, number(&Path(job))?).await?;
-    let (row, is_newest) = quote(&app, (job.row.id, id)).await?;
+    let (row, is_newest) = quote(&app, job.row.id, id).await?;
     let text: QuoteText = serde_json::from_str(&row.says)?;
     let views = quotes_in_words(&app, vec![row.clone()]);
     let (made, answered) = views.into_iter().map(|view| (view.made, view.answered)).next().unwrap_or_default();
@@ -94,7 +94,7 @@ pub(crate) async fn answer(
         return Err(Refusal::field("answer", format!("“{}” is no answer", sent.answer), "accepted or declined"));
     }
     let (job_id, now_ms) = (job.row.id, app.now_ms());
-    let (row, _) = quote(&app, (job_id, id)).await?;
+    let (row, _) = quote(&app, job_id, id).await?;
     let text: QuoteText = serde_json::from_str(&row.says)?;
     let taken = app.changing(job_id, move |write| {
         if !write.answer_quote(job_id, (id, &sent.answer, &who), now_ms)? {

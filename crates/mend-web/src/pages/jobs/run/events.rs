@@ -81,7 +81,7 @@ pub(crate) async fn enter(
     if goes_on && heats && bench.state.begun_ms().is_some() {
         trigger(&app).await;
     }
-    Ok(StepView::from_run((&job, bench), &app.moment(), visitor))
+    Ok(StepView::from_run(&job, bench, &app.moment(), visitor))
 }
 
 /// What it is, by its name alone; refuses what can't be an event of any run.
@@ -91,7 +91,7 @@ fn checked(sent: &EventForm) -> Result<Happening, Refusal> {
     }
     let reason = sent.reason.trim();
     let hint = "go, undo, stopped, shone, fed, flooded, wicked or overridden";
-    let happening = Happening::named(&sent.kind, (&sent.row, reason))
+    let happening = Happening::named(&sent.kind, &sent.row, reason)
         .ok_or_else(|| Refusal::field("kind", format!("“{}” is nothing that happens at the bench", sent.kind), hint))?;
     let overridden = matches!(&happening, Happening::Ledger(entry) if entry.act == LedgerAct::Overridden);
     if overridden && (reason.is_empty() || reason.chars().count() > LONGEST_REASON) {

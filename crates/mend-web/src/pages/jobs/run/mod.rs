@@ -83,14 +83,14 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/run", job.row.id));
     match &job.bench {
         Some(bench) => {
-            let step = StepView::from_run((&job, bench), &app.moment(), visitor);
+            let step = StepView::from_run(&job, bench, &app.moment(), visitor);
             Ok(RunPage { frame, step }.into_response())
         }
-        None => Ok(ready(&app, (frame, visitor), &job).await?.into_response()),
+        None => Ok(ready(&app, frame, visitor, &job).await?.into_response()),
     }
 }
 
-async fn ready(app: &App, (frame, visitor): (Frame, Visitor), job: &Job) -> Result<ReadyPage, Refusal> {
+async fn ready(app: &App, frame: Frame, visitor: Visitor, job: &Job) -> Result<ReadyPage, Refusal> {
     let planned = job.bench_plan();
     let plan = planned.map(|p| &p.plan);
     let thermometer = app.reading(|read| read.bench_instrument("thermometer")).await?.map(|row| row.name);

@@ -51,7 +51,7 @@ impl BenchReadings {
         let name = if on.is_empty() { name } else { format!("{name} on {on}") };
         let since_on = bench.phase_ms(now);
         let from_ms = now.tick_ms - since_on;
-        let taken = app.instruments.since(address, (from_ms, app.clocks()));
+        let taken = app.instruments.since(address, from_ms, app.clocks());
         let kept = |taken: &Taken<f64>| {
             let celsius = taken.value.as_ref().ok().copied();
             ReadingRow { begun_ms, after_ms: taken.tick_ms - from_ms, celsius }
@@ -92,7 +92,8 @@ impl BenchReadings {
     /// In a line: what it reads against what is expected, or why it does not count.
     pub(super) fn line(
         &self,
-        (expected, left_out): (Option<&[f64; 3]>, Option<ReadingFault>),
+        expected: Option<&[f64; 3]>,
+        left_out: Option<ReadingFault>,
         visitor: Visitor,
     ) -> Option<String> {
         let (name, words) = (&self.name, visitor.words());

@@ -219,7 +219,7 @@ pub(crate) async fn watch(
     let (planned, otherwise): (Vec<Readout>, Vec<Readout>) =
         readout::read(&app, &order.bundle, visitor).await?.into_iter().partition(|read| read.as_planned);
     let view = view.saying(otherwise.into_iter().map(|read| read.line));
-    let watching = match order.watching(&app, (Viewer::heat(work, id), &taped(&app, &job).await?)).await? {
+    let watching = match order.watching(&app, Viewer::heat(work, id), &taped(&app, &job).await?).await? {
         Stand::Running(_) => return Ok(view.saying(["The twin is being computed.".to_owned()]).into_response()),
         Stand::Ended(Err(_)) => {
             return Ok(view.saying(["The twin can't be computed for this plan.".to_owned()]).into_response());
@@ -234,8 +234,8 @@ pub(crate) async fn watch(
         let weights = twin.weights_at(live.state.at_s);
         renew(&app, (&job, kind), (heating, watching.clone(), weights));
     }
-    keep(&app, (bench, seconds), live::write(&live.state, board, fault)?).await?;
-    let reading = readings.line((live.state.expected_c.first(), fault), visitor);
+    keep(&app, bench, seconds, live::write(&live.state, board, fault)?).await?;
+    let reading = readings.line(live.state.expected_c.first(), fault, visitor);
     Ok(view
         .watched(kind, &LiveState { reading, ..live }, visitor)
         .saying(planned.into_iter().map(|read| read.line))
@@ -264,7 +264,7 @@ pub(super) const fn work_of(kind: &StepKind) -> HeatWork {
     if matches!(kind, StepKind::Heat { .. }) { HeatWork::Removal } else { HeatWork::Fit }
 }
 
-async fn keep(app: &App, (bench, seconds): (&BenchRunView, f64), says: String) -> Result<(), Refusal> {
+async fn keep(app: &App, bench: &BenchRunView, seconds: f64, says: String) -> Result<(), Refusal> {
     let (run, state) = (bench.run.id, &bench.state);
     let Some(begun_ms) = state.begun_ms() else { return Ok(()) };
     let row = StateRow { begun_ms, at_s: seconds as i64, step: state.at as i64, says };
@@ -290,7 +290,7 @@ pub(super) fn prepare(app: &App, job: Job) {
         for work in HeatWork::ALL {
             if let Ok(Some(order)) = order(&app, &job, work).await {
                 let taped = taped(&app, &job).await.unwrap_or_default();
-                order.watching_at_leisure(&app, (Viewer::heat(work, job.row.id), &taped)).await;
+                order.watching_at_leisure(&app, Viewer::heat(work, job.row.id), &taped).await;
             }
         }
     });

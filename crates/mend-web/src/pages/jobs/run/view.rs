@@ -68,7 +68,7 @@ pub(crate) struct StepView {
 }
 
 impl StepView {
-    pub(super) fn from_run((job, bench): (&Job, &BenchRunView), now: &Moment, visitor: Visitor) -> Self {
+    pub(super) fn from_run(job: &Job, bench: &BenchRunView, now: &Moment, visitor: Visitor) -> Self {
         let state = &bench.state;
         let step = bench.steps.get(state.at);
         let kind = step.map_or(&StepKind::Do, |s| &s.kind);
@@ -122,7 +122,7 @@ impl StepView {
             maps: step
                 .filter(|s| s.map)
                 .zip(job.board.as_ref())
-                .map_or(vec![], |(_, (_, board))| shield_maps((board, None), recipe, visitor.scale)),
+                .map_or(vec![], |(_, (_, board))| shield_maps(board, None, recipe, visitor.scale)),
         }
     }
 }

@@ -53,7 +53,7 @@ pub(crate) async fn upload(
     let found = readings::parse(&text, kept.scale(visitor), None)?;
     let (station, now) = (kept.id, app.now_ms());
     app.writing(move |write| write.set_measuring((station, FILE_KIND), (TEXT, &text), now)).await?;
-    take(&app, &path, (kept.scale(visitor), found)).await
+    take(&app, &path, kept.scale(visitor), found).await
 }
 
 /// Which columns are meant, from 0.
@@ -76,11 +76,11 @@ pub(crate) async fn pick(
     let text = file.get(TEXT).ok_or(Refusal::NotYet("There is no file: choose the logger's file first"))?;
     let PickedColumns { time, temperature } = sent;
     let found = readings::parse(text, kept.scale(visitor), Some(Columns { time, temperature }))?;
-    take(&app, &path, (kept.scale(visitor), found)).await
+    take(&app, &path, kept.scale(visitor), found).await
 }
 
 /// What is kept is what was understood: seconds and degrees on the form's own scale, a reading a second.
-async fn take(app: &App, path: &StationPath, (scale, found): (Scale, Readings)) -> Result<Redirect, Refusal> {
+async fn take(app: &App, path: &StationPath, scale: Scale, found: Readings) -> Result<Redirect, Refusal> {
     let line = |[at, celsius]: &[f64; 2]| format!("{at:.1}, {:.2}", scale.of(Temperature::celsius(*celsius)));
     let lines = found.readings.iter().take(MOST).map(line).collect::<Vec<_>>().join("\n");
     let Columns { time, temperature } = found.columns;
@@ -88,6 +88,6 @@ async fn take(app: &App, path: &StationPath, (scale, found): (Scale, Readings)) 
     let picker = serde_json::to_string(&ColumnPicker { names, time, temperature })?;
     let fields = [("readings", lines), ("scale", scale_key(scale).to_owned()), (PICKED, picker)];
     let fields = fields.into_iter().map(|(field, value)| (field.to_owned(), value)).collect();
-    let kept = Measuring::entered(app, path, (KIND, fields)).await?;
+    let kept = Measuring::entered(app, path, KIND, fields).await?;
     Ok(Redirect::to(&format!("/stations/{}/probe", kept.id)))
 }

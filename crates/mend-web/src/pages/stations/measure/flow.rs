@@ -156,7 +156,7 @@ pub(crate) async fn keep(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<FlowFound, Refusal> {
-    Ok(found(&Measuring::entered(&app, &path, (KIND, sent)).await?, visitor))
+    Ok(found(&Measuring::entered(&app, &path, KIND, sent).await?, visitor))
 }
 
 pub(crate) async fn done(
@@ -164,7 +164,7 @@ pub(crate) async fn done(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, sent).await?;
     let too_little = || {
         Refusal::field("seconds", "two values on the display have not been timed yet", "time the bag at two at least")
     };

@@ -146,7 +146,7 @@ fn found(kept: &Measuring, visitor: Visitor) -> IronFound {
 /// Which tip the joint of a board that takes most wants, with the heater as it was and as it is.
 pub(super) fn tip_change(board: &Board, heaters: [&IronHeater; 2]) -> String {
     let wants = |heater: &IronHeater| {
-        let choices = tips(board, (LEAD_FREE_MELTS, Temperature::celsius(USUAL_AMBIENT_C)), *heater);
+        let choices = tips(board, LEAD_FREE_MELTS, Temperature::celsius(USUAL_AMBIENT_C), *heater);
         choices.last().map_or(String::new(), |choice| match choice.tip_mm {
             Some(mm) => format!("{mm} mm"),
             None => "none on a cold board".to_owned(),
@@ -194,7 +194,7 @@ pub(crate) async fn keep(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<IronFound, Refusal> {
-    Ok(found(&Measuring::entered(&app, &path, (KIND, sent)).await?, visitor))
+    Ok(found(&Measuring::entered(&app, &path, KIND, sent).await?, visitor))
 }
 
 pub(crate) async fn done(
@@ -203,7 +203,7 @@ pub(crate) async fn done(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, sent).await?;
     let nothing =
         || Refusal::field("touch", "there is no touch yet that an iron on copper would do", "touch the block");
     taken(&kept, visitor)?.ok_or_else(nothing)?.keep(&app, &kept).await

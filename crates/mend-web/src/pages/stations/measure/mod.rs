@@ -99,7 +99,8 @@ impl Measuring {
     pub(super) async fn entered(
         app: &App,
         path: &StationPath,
-        (kind, sent): (&'static str, Vec<(String, String)>),
+        kind: &'static str,
+        sent: Vec<(String, String)>,
     ) -> Result<Self, Refusal> {
         let id = load(app, path).await?.id;
         let now = app.now_ms();
@@ -138,7 +139,7 @@ impl Measuring {
 /// A typed number within what it can be; zero, and an objection, where it is none or beyond.
 pub(super) fn within(place: &str, (typed, unit): (&str, Unit), range: (f64, f64), bad: &mut Vec<Finding>) -> f64 {
     let before = bad.len();
-    let value = number((RULE, place), typed, bad);
+    let value = number(RULE, place, typed, bad);
     if bad.len() == before {
         let outside = ValueProblem::outside(value, range, unit);
         bad.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));

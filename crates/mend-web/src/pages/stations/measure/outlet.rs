@@ -169,7 +169,7 @@ pub(crate) async fn keep(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<OutletFound, Refusal> {
-    Ok(found(&Measuring::entered(&app, &path, (KIND, sent)).await?, visitor))
+    Ok(found(&Measuring::entered(&app, &path, KIND, sent).await?, visitor))
 }
 
 pub(crate) async fn done(
@@ -178,7 +178,7 @@ pub(crate) async fn done(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, sent).await?;
     let nothing = || Refusal::field("read", "nothing has been read yet", "enter what the thermocouple came to");
     taken(&kept, visitor)?.ok_or_else(nothing)?.keep(&app, &kept).await
 }

@@ -141,7 +141,7 @@ impl ProbeQuestion {
         let Some(found) = read(kept, visitor)? else { return Ok(None) };
         let Some(rig) = rig(app, kept).await?.1 else { return Ok(None) };
         // Not what the lessons say: that ages from moment to moment.
-        let (bundle, station) = usual_bundle(app, (kept.id, &kept.file), (rig.board_id, rig.board.clone())).await?;
+        let (bundle, station) = usual_bundle(app, kept.id, &kept.file, (rig.board_id, rig.board.clone())).await?;
         let text = serde_json::to_string(&found.readings)?;
         let Point { x, y } = rig.taped.at;
         let key = Key::probe(format!("{station} {} {x} {y} {text}", rig.board_id));
@@ -161,7 +161,7 @@ impl ProbeQuestion {
             let request = ProbeRequest { case: &case, readings: &readings, next: Some(&next) };
             Ok(probed(&request).map_err(mend_core::planning::order::Unplanned::from)?)
         };
-        app.computing.compute((Viewer::Probe(station), &self.key), work).await
+        app.computing.compute(Viewer::Probe(station), &self.key, work).await
     }
 }
 
@@ -256,7 +256,7 @@ pub(crate) async fn keep(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<ProbeFound, Refusal> {
-    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, sent).await?;
     found_part(&app, &kept, visitor).await
 }
 
@@ -270,7 +270,7 @@ pub(crate) async fn choose(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, sent).await?;
     Ok(Redirect::to(&format!("/stations/{}/probe", kept.id)))
 }
 
@@ -280,7 +280,7 @@ pub(crate) async fn done(
     path: StationPath,
     Form(sent): Form<Vec<(String, String)>>,
 ) -> Result<Redirect, Refusal> {
-    let kept = Measuring::entered(&app, &path, (KIND, sent)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, sent).await?;
     let nothing = || Refusal::field("readings", "there are no readings yet", "enter them, or choose the logger's file");
     let (question, _) = ProbeQuestion::load(&app, &kept, visitor).await?.ok_or_else(nothing)?;
     let taken = question.probed(&app, kept.id).await.shown(|found| {

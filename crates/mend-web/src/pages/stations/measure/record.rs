@@ -91,7 +91,7 @@ impl RecordPart {
         let under_way = recording.and_then(|recording| {
             let seconds = recording.seconds(app)?;
             let row = loggers.iter().find(|row| row.id == recording.instrument)?;
-            let taken = taken(app, (socket(&row.address).ok()?, recording.from_ms));
+            let taken = taken(app, socket(&row.address).ok()?, recording.from_ms);
             Some(under_way(seconds, taken.last(), visitor))
         });
         Ok(Self { station: kept.id, loggers, under_way })
@@ -112,8 +112,8 @@ fn under_way(seconds: f64, last: Option<&Taken<f64>>, visitor: Visitor) -> Under
     }
 }
 
-fn taken(app: &App, (address, from_ms): (SocketAddr, i64)) -> Vec<Taken<f64>> {
-    app.instruments.since(address, (from_ms, app.clocks()))
+fn taken(app: &App, address: SocketAddr, from_ms: i64) -> Vec<Taken<f64>> {
+    app.instruments.since(address, from_ms, app.clocks())
 }
 
 /// Which logger.
@@ -142,7 +142,7 @@ pub(crate) async fn start(
         field("columns", ""),
         field("scale", scale_key(scale)),
     ];
-    let kept = Measuring::entered(&app, &path, (KIND, fields)).await?;
+    let kept = Measuring::entered(&app, &path, KIND, fields).await?;
     app.instruments.trigger(address, app.clocks());
     let (for_later, station) = (app.clone(), kept.id);
     tokio::spawn(async move { write_down(&for_later, (station, scale), (recording, address)).await });
@@ -154,7 +154,7 @@ async fn write_down(app: &App, (station, scale): (i64, Scale), (recording, addre
     loop {
         tokio::time::sleep(Duration::from_secs(1)).await;
         let over = recording.seconds(app).is_none_or(|seconds| seconds >= LASTS_S);
-        let lines = lines(&taken(app, (address, recording.from_ms)), (recording.from_ms, scale));
+        let lines = lines(&taken(app, address, recording.from_ms), recording.from_ms, scale);
         let (mark, now) = (recording.written(), app.now_ms());
         let kept = app.writing(move |write| {
             if write.read().measuring(station, KIND)?.get(FIELD) != Some(&mark) {
@@ -173,7 +173,7 @@ async fn write_down(app: &App, (station, scale): (i64, Scale), (recording, addre
 }
 
 /// A line a reading, as somebody would type it; what read nothing is left out.
-fn lines(taken: &[Taken<f64>], (from_ms, scale): (i64, Scale)) -> String {
+fn lines(taken: &[Taken<f64>], from_ms: i64, scale: Scale) -> String {
     let line = |taken: &Taken<f64>| {
         let celsius = taken.value.as_ref().ok()?;
         let at_s = (taken.tick_ms - from_ms) as f64 / 1000.0;
@@ -211,7 +211,7 @@ mod tests {
         assert_eq!(Recording::read(""), None);
         let at = |tick_ms, value| Taken { tick_ms, value };
         let taken = [at(1000, Ok(24.0)), at(2000, Err(InstrumentFault::Open)), at(3020, Ok(26.5))];
-        assert_eq!(lines(&taken, (0, Scale::Celsius)), "1.0, 24.00\n3.0, 26.50");
-        assert_eq!(lines(&taken[..1], (500, Scale::Fahrenheit)), "0.5, 75.20");
+        assert_eq!(lines(&taken, 0, Scale::Celsius), "1.0, 24.00\n3.0, 26.50");
+        assert_eq!(lines(&taken[..1], 500, Scale::Fahrenheit), "0.5, 75.20");
     }
 }

@@ -66,7 +66,7 @@ impl Measurement {
         let (id, name, text, now) = (kept.id, file.name.clone(), station::write(&file)?, app.now_ms());
         let measured = kept.kind;
         app.writing(move |write| {
-            write.set_station(id, (&name, &text))?;
+            write.set_station(id, &name, &text)?;
             write.add_lesson(&lesson, now)?;
             // A lesson may be of another kind than the measurement that taught it: once what was entered stayed, and was taken again.
             write.end_measuring(id, measured)
@@ -114,12 +114,13 @@ async fn board_of(app: &App) -> Result<Option<(i64, Board)>, Refusal> {
 /// When the part comes away before and after.
 async fn change(
     app: &App,
-    (kept, taken): (&Measuring, &Measurement),
+    kept: &Measuring,
+    taken: &Measurement,
     board: (i64, Board),
 ) -> Result<Stand<[ReleaseBand; 2]>, Refusal> {
     let ((before, was), (after, is)) = tokio::try_join!(
-        usual_bundle(app, (kept.id, &kept.file), board.clone()),
-        usual_bundle(app, (kept.id, &taken.file), board.clone()),
+        usual_bundle(app, kept.id, &kept.file, board.clone()),
+        usual_bundle(app, kept.id, &taken.file, board.clone()),
     )?;
     let after = Bundle { known: taken.known(&before), recipe: before.recipe.clone(), ..after };
     let says = lesson::write(&taken.taught.says)?;
@@ -130,7 +131,7 @@ async fn change(
         let cases: [Case<'_>; 2] = [was.case(&melting), is.case(&melting)];
         Ok(releases([&cases[0], &cases[1]]).map_err(Unplanned::from)?)
     };
-    Ok(app.computing.compute((Viewer::Probe(kept.id), &key), work).await)
+    Ok(app.computing.compute(Viewer::Probe(kept.id), &key, work).await)
 }
 
 /// In a sentence.
@@ -156,7 +157,7 @@ pub(crate) async fn plan(
         let part = iron::tip_change(&board.1, [&kept.file.iron, &taken.file.iron]);
         return Ok(PlanChange { url, board: name, part: Some(Progress::Ready(part)) });
     }
-    let part = change(&app, (&kept, &taken), board).await?.shown(|found| sentence(&found))?;
+    let part = change(&app, &kept, &taken, board).await?.shown(|found| sentence(&found))?;
     Ok(PlanChange { url, board: name, part: Some(part) })
 }
 
