@@ -11,6 +11,7 @@ use mend_core::heat::case::Case;
 use mend_core::heat::iron::{EVERY_ROW, Iron, USUAL_DWELL};
 use mend_core::heat::iron_heater::IronHeater;
 use mend_core::heat::mesh::{Mesh, Resolution};
+use mend_core::heat::network::MeshedBoard;
 use mend_core::heat::network::Network;
 use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::recipe::{HeatingAids, Recipe};
@@ -41,7 +42,7 @@ fn an_iron_heats_nothing_outside_its_patch() {
     let bare = Network::from_board(&board, &mesh, &targets, Temperature::celsius(23.0));
     for row in ["anchors", "A", EVERY_ROW] {
         let mut network = bare.clone();
-        network.attach((&board, &mesh), &by_iron(row), IronHeater::USUAL);
+        network.attach(MeshedBoard { board: &board, mesh: &mesh }, &by_iron(row), IronHeater::USUAL);
         let places = iron(row).visits(&board);
         let [tips] = network.tips[0].as_slice() else { panic!("one iron: {:?}", network.tips) };
         for (tip, joints) in tips.iter().zip(&places) {

@@ -122,7 +122,7 @@ mod tests {
     fn drafts_come_back_whole_whether_empty_or_full() {
         let board = include_bytes!("../../../demo/boards/osprake-quay-14.json");
         let full = Draft::from_board(&crate::board::parse(board).expect("a board"));
-        let placement = Placement::over((1200, 800), (Point { x: 30.0, y: 20.0 }, 90.0), true);
+        let placement = Placement::over((1200, 800), Point { x: 30.0, y: 20.0 }, 90.0, true);
         let photo = Photo { id: 3, face: Face::Bottom, size: (1200, 800), placement, lined_up_mm: Some(0.3) };
         let marks = vec![Point { x: 1.0, y: 2.0 }];
         let looked = Looked { known: Some(("Quay".to_owned(), 0.004)), ..Looked::default() };

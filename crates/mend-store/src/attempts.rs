@@ -130,9 +130,23 @@ impl Read<'_> {
     }
 }
 
+/// An attempt to begin.
+#[derive(Debug, Clone, Copy)]
+pub struct NewAttempt<'a> {
+    /// The task of the course; empty: none of it.
+    pub task: &'a str,
+    /// The job that is rehearsed.
+    pub job: Option<i64>,
+    /// What it is practised on, JSON.
+    pub of: &'a str,
+    /// When, ms since the epoch.
+    pub at_ms: i64,
+}
+
 impl Write<'_> {
     /// Begins one; its number.
-    pub fn begin_attempt(&self, (task, job): (&str, Option<i64>), of: &str, at_ms: i64) -> Result<i64, StoreError> {
+    pub fn begin_attempt(&self, new: NewAttempt<'_>) -> Result<i64, StoreError> {
+        let NewAttempt { task, job, of, at_ms } = new;
         let sql =
             "INSERT INTO attempts (task, job_id, of, begun_ms, ticks, passed, harms) VALUES (?1, ?2, ?3, ?4, 0, 0, '')";
         self.0.prepare_cached(sql)?.execute(params![task, job, of, at_ms])?;

@@ -48,6 +48,15 @@ pub struct DraftAct {
     pub on: Option<i64>,
 }
 
+/// An act, and when it is done, ms since the epoch.
+#[derive(Debug, Clone, Copy)]
+pub struct DoneAct<'a> {
+    /// By whom, on what.
+    pub act: &'a DraftAct,
+    /// When.
+    pub at_ms: i64,
+}
+
 /// May an act be done?
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum ActState {
@@ -106,9 +115,9 @@ impl Write<'_> {
         Ok(id)
     }
 
-    fn note_act(&self, id: i64, act: &DraftAct, now_ms: i64) -> Result<(), StoreError> {
+    fn note_act(&self, id: i64, DoneAct { act, at_ms }: DoneAct<'_>) -> Result<(), StoreError> {
         let sql = "UPDATE drafts SET revision = revision + 1, touched_ms = ?2 WHERE id = ?1";
-        self.0.prepare_cached(sql)?.execute(params![id, now_ms])?;
+        self.0.prepare_cached(sql)?.execute(params![id, at_ms])?;
         let sql = "INSERT INTO draft_acts (draft_id, revision, client, token)
                    SELECT id, revision, ?2, ?3 FROM drafts WHERE id = ?1";
         self.0.prepare_cached(sql)?.execute(params![id, act.client, act.token])?;
@@ -116,8 +125,8 @@ impl Write<'_> {
     }
 
     /// Keeps the draft after an act. What had been undone before it can't be done again.
-    pub fn add_draft_step(&self, id: i64, (draft, act): (&str, &DraftAct), now_ms: i64) -> Result<(), StoreError> {
-        self.note_act(id, act, now_ms)?;
+    pub fn add_draft_step(&self, id: i64, draft: &str, done: DoneAct<'_>) -> Result<(), StoreError> {
+        self.note_act(id, done)?;
         self.0.prepare_cached("UPDATE drafts SET step = step + 1 WHERE id = ?1")?.execute([id])?;
         let outdated = "DELETE FROM draft_steps WHERE draft_id = ?1 AND (
                             step >= (SELECT step FROM drafts WHERE id = ?1)
@@ -129,11 +138,11 @@ impl Write<'_> {
     }
 
     /// Goes back or forward where there is a step to go to.
-    pub fn move_draft(&self, id: i64, (by, act): (i64, &DraftAct), now_ms: i64) -> Result<(), StoreError> {
+    pub fn move_draft(&self, id: i64, by: i64, done: DoneAct<'_>) -> Result<(), StoreError> {
         let sql = "UPDATE drafts SET step = step + ?2 WHERE id = ?1 AND EXISTS
                    (SELECT 1 FROM draft_steps s WHERE s.draft_id = drafts.id AND s.step = drafts.step + ?2)";
         self.0.prepare_cached(sql)?.execute(params![id, by])?;
-        self.note_act(id, act, now_ms)
+        self.note_act(id, done)
     }
 
     /// Ends a draft: it has become a version, or nobody wants it.

@@ -2,7 +2,7 @@
 
 use rusqlite::{Row, params};
 
-use crate::{Read, StoreError, Write};
+use crate::{CustomerWord, Read, StoreError, Write};
 
 /// Something that was found while inside, offered as an extra line.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -59,7 +59,8 @@ impl Write<'_> {
     }
 
     /// The customer's answer; false where the job has no such line.
-    pub fn answer_extra(&self, job: i64, (id, answer, who): (i64, &str, &str), at_ms: i64) -> Result<bool, StoreError> {
+    pub fn answer_extra(&self, job: i64, id: i64, word: CustomerWord<'_>) -> Result<bool, StoreError> {
+        let CustomerWord { answer, who, at_ms } = word;
         let sql = "UPDATE extras SET answer = ?3, who = ?4, answered_ms = ?5 WHERE job_id = ?1 AND id = ?2";
         Ok(self.0.prepare_cached(sql)?.execute(params![job, id, answer, who, at_ms])? == 1)
     }

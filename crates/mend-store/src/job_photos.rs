@@ -42,6 +42,15 @@ impl Read<'_> {
     }
 }
 
+/// What is said of a photograph.
+#[derive(Debug, Clone, Copy)]
+pub struct PhotoWords<'a> {
+    /// A line.
+    pub words: &'a str,
+    /// Does the customer's sheet show it?
+    pub on_sheet: bool,
+}
+
 impl Write<'_> {
     /// Keeps one.
     pub fn add_job_photo(&self, job: i64, row: &JobPhotoRow) -> Result<(), StoreError> {
@@ -52,7 +61,8 @@ impl Write<'_> {
     }
 
     /// What is said of one, and whether the sheet shows it; false where the job has none so numbered.
-    pub fn set_job_photo(&self, job: i64, (id, words, on_sheet): (i64, &str, bool)) -> Result<bool, StoreError> {
+    pub fn set_job_photo(&self, job: i64, id: i64, said: PhotoWords<'_>) -> Result<bool, StoreError> {
+        let PhotoWords { words, on_sheet } = said;
         let sql = "UPDATE job_photos SET words = ?3, on_sheet = ?4 WHERE job_id = ?1 AND id = ?2";
         Ok(self.0.prepare_cached(sql)?.execute(params![job, id, words, on_sheet])? == 1)
     }

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use rusqlite::{OptionalExtension, params};
 
-use crate::{Read, StoreError, Write};
+use crate::{Read, StoreError, TypedField, Write};
 
 /// A job with its intake.
 #[derive(Debug, Clone)]
@@ -122,7 +122,8 @@ impl Write<'_> {
     }
 
     /// Keeps one field of the intake.
-    pub fn set_intake(&self, job: i64, (field, value): (&str, &str), now_ms: i64) -> Result<(), StoreError> {
+    pub fn set_intake(&self, job: i64, typed: TypedField<'_>, now_ms: i64) -> Result<(), StoreError> {
+        let TypedField { field, value } = typed;
         let sql = "INSERT INTO intake (job_id, field, value, typed_ms) VALUES (?1, ?2, ?3, ?4)
                    ON CONFLICT (job_id, field) DO UPDATE SET value = excluded.value, typed_ms = excluded.typed_ms";
         self.0.prepare_cached(sql)?.execute(params![job, field, value, now_ms])?;
@@ -146,11 +147,10 @@ impl Write<'_> {
     }
 
     /// Opens a closed job again, for a reason that stays on record.
-    pub fn reopen(&self, job: i64, (who, reason): (&str, &str), at_ms: i64) -> Result<(), StoreError> {
+    pub fn reopen(&self, job: i64, row: &LogRow) -> Result<(), StoreError> {
         let sql = "UPDATE jobs SET handed_over_ms = NULL WHERE id = ?1 AND handed_over_ms IS NOT NULL";
         if self.0.prepare_cached(sql)?.execute([job])? == 1 {
-            let (what, who, reason) = ("reopened".to_owned(), who.to_owned(), reason.to_owned());
-            self.log_job(job, &LogRow { what, who, reason, at_ms })?;
+            self.log_job(job, row)?;
         }
         Ok(())
     }

@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use rusqlite::{OptionalExtension, Row, params};
 
-use crate::{Read, StoreError, Write};
+use crate::{Read, StoreError, TypedField, Write};
 
 /// A lesson as kept.
 #[derive(Debug, Clone)]
@@ -122,6 +122,15 @@ impl Read<'_> {
     }
 }
 
+/// A measurement that is under way.
+#[derive(Debug, Clone, Copy)]
+pub struct MeasuringKey<'a> {
+    /// Of which station.
+    pub station: i64,
+    /// Which: `flow`, `outlet`, `iron` or `probe`.
+    pub kind: &'a str,
+}
+
 impl Write<'_> {
     /// Keeps a lesson, and ends the measurement that it came from.
     pub fn add_lesson(&self, new: &NewLesson, now_ms: i64) -> Result<i64, StoreError> {
@@ -145,8 +154,8 @@ impl Write<'_> {
     /// Keeps what was entered of a measurement.
     pub fn set_measuring(
         &self,
-        (station, kind): (i64, &str),
-        (field, value): (&str, &str),
+        MeasuringKey { station, kind }: MeasuringKey<'_>,
+        TypedField { field, value }: TypedField<'_>,
         now_ms: i64,
     ) -> Result<(), StoreError> {
         let sql = "INSERT INTO measuring (station_id, kind, field, value, typed_ms) VALUES (?1, ?2, ?3, ?4, ?5)

@@ -75,7 +75,8 @@ impl Write<'_> {
 
     /// Changes the map of a job: in place while no other job goes by it, else as a new version, so that an older job's map stays
     /// as it was.
-    pub fn change_opening(&self, job: i64, (row, map): (&OpeningRow, &str), now_ms: i64) -> Result<(), StoreError> {
+    pub fn change_opening(&self, job: i64, row: &OpeningRow, now_ms: i64) -> Result<(), StoreError> {
+        let map = row.map.as_str();
         if self.read().jobs_by(row.id)? > 1 {
             let id = self.add_opening(&row.name, map, now_ms)?;
             return self.choose_opening(job, id);

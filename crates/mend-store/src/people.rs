@@ -243,8 +243,8 @@ mod tests {
         let person = store.write(|w| w.add_person(&ann(), 0)).await.unwrap();
         let mine = store.write_as(person, |w| w.add_job(1)).await.unwrap();
         let nobodys = store.write(|w| w.add_job(2)).await.unwrap();
-        store.write_as(person, move |w| w.set_intake(mine, ("device", "Quay"), 3)).await.unwrap();
-        store.write(move |w| w.set_intake(mine, ("device", "Brook"), 4)).await.unwrap();
+        store.write_as(person, move |w| w.set_intake(mine, TypedField::new("device", "Quay"), 3)).await.unwrap();
+        store.write(move |w| w.set_intake(mine, TypedField::new("device", "Brook"), 4)).await.unwrap();
         let whose = store
             .read(move |read| {
                 let job = |id: i64| read.0.query_row("SELECT person_id FROM jobs WHERE id = ?1", [id], |r| r.get(0));

@@ -2,7 +2,7 @@
 
 use rusqlite::{Row, params};
 
-use crate::{Read, StoreError, Write};
+use crate::{CustomerWord, Read, StoreError, Write};
 
 /// A quote as it was given.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -75,9 +75,20 @@ impl Read<'_> {
     }
 }
 
+/// A quote to keep.
+#[derive(Debug, Clone, Copy)]
+pub struct NewQuote<'a> {
+    /// What it says, JSON.
+    pub says: &'a str,
+    /// What it comes to.
+    pub total: &'a str,
+    /// When it was made, ms since the epoch.
+    pub made_ms: i64,
+}
+
 impl Write<'_> {
     /// Keeps a quote; answers its number.
-    pub fn add_quote(&self, job: i64, (says, total): (&str, &str), made_ms: i64) -> Result<i64, StoreError> {
+    pub fn add_quote(&self, job: i64, NewQuote { says, total, made_ms }: NewQuote<'_>) -> Result<i64, StoreError> {
         let sql = "INSERT INTO quotes (job_id, says, total, made_ms, answer, who) VALUES (?1, ?2, ?3, ?4, '', '')";
         self.0.prepare_cached(sql)?.execute(params![job, says, total, made_ms])?;
         Ok(self.0.last_insert_rowid())
@@ -86,7 +97,7 @@ impl Write<'_> {
     /// Keeps a quote with its answer, from a file; of a job that may be closed.
     pub fn put_quote(&self, job: i64, row: &QuoteRow) -> Result<(), StoreError> {
         self.while_open(job, |write| {
-            let id = write.add_quote(job, (&row.says, &row.total), row.made_ms)?;
+            let id = write.add_quote(job, NewQuote { says: &row.says, total: &row.total, made_ms: row.made_ms })?;
             let sql = "UPDATE quotes SET answer = ?2, who = ?3, answered_ms = ?4 WHERE id = ?1";
             write.0.prepare_cached(sql)?.execute(params![id, row.answer, row.who, row.answered_ms])?;
             Ok(())
@@ -94,7 +105,8 @@ impl Write<'_> {
     }
 
     /// The customer's word on the newest quote of a job; false where it is not the newest, or has its answer.
-    pub fn answer_quote(&self, job: i64, (id, answer, who): (i64, &str, &str), at_ms: i64) -> Result<bool, StoreError> {
+    pub fn answer_quote(&self, job: i64, id: i64, word: CustomerWord<'_>) -> Result<bool, StoreError> {
+        let CustomerWord { answer, who, at_ms } = word;
         let sql = "UPDATE quotes SET answer = ?3, who = ?4, answered_ms = ?5
                    WHERE job_id = ?1 AND id = ?2 AND answer = '' AND id = (SELECT max(id) FROM quotes WHERE job_id = ?1)";
         Ok(self.0.prepare_cached(sql)?.execute(params![job, id, answer, who, at_ms])? == 1)

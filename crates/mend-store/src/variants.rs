@@ -35,12 +35,24 @@ impl Read<'_> {
     }
 }
 
+/// A variant to keep.
+#[derive(Debug, Clone, Copy)]
+pub struct NewVariant<'a> {
+    /// What it is called.
+    pub name: &'a str,
+    /// Inputs of its plan, JSON.
+    pub inputs: &'a str,
+    /// When it was made, ms since the epoch.
+    pub made_ms: i64,
+}
+
 impl Write<'_> {
     /// Keeps a variant; none when the job has one of that name already.
-    pub fn add_variant(&self, job: i64, (name, inputs): (&str, &str), now_ms: i64) -> Result<Option<i64>, StoreError> {
+    pub fn add_variant(&self, job: i64, new: NewVariant<'_>) -> Result<Option<i64>, StoreError> {
+        let NewVariant { name, inputs, made_ms } = new;
         let sql = "INSERT INTO variants (job_id, name, inputs, made_ms) VALUES (?1, ?2, ?3, ?4)
                    ON CONFLICT (job_id, name) DO NOTHING";
-        let added = self.0.prepare_cached(sql)?.execute(params![job, name, inputs, now_ms])?;
+        let added = self.0.prepare_cached(sql)?.execute(params![job, name, inputs, made_ms])?;
         Ok((added == 1).then(|| self.0.last_insert_rowid()))
     }
 

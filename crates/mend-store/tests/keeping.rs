@@ -1,7 +1,10 @@
 //! What is put into the store comes out again, all of it or none.
 #![allow(clippy::unwrap_used)]
 
-use mend_store::{ActState, DraftAct, IndexRow, NewBoard, NewDraft, NewLesson, ReleaseRow, Store, StoreError};
+use mend_store::{
+    ActState, DoneAct, DraftAct, IndexRow, MeasuringKey, NewAttempt, NewBoard, NewDraft, NewLesson, NewVariant,
+    ReleaseRow, Store, StoreError, TypedField,
+};
 
 fn fresh() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -17,8 +20,8 @@ fn board(name: &str) -> NewBoard {
 async fn a_job_keeps_what_was_typed_across_a_restart() {
     let (folder, store) = fresh();
     let job = store.write(|w| w.add_job(1)).await.unwrap();
-    store.write(move |w| w.set_intake(job, ("symptom", "no picture"), 2)).await.unwrap();
-    store.write(move |w| w.set_intake(job, ("symptom", "no picture, no sound"), 3)).await.unwrap();
+    store.write(move |w| w.set_intake(job, TypedField::new("symptom", "no picture"), 2)).await.unwrap();
+    store.write(move |w| w.set_intake(job, TypedField::new("symptom", "no picture, no sound"), 3)).await.unwrap();
     drop(store);
     let again = Store::open(&folder.path().join("shop.db")).unwrap();
     let row = again.read(move |r| r.job(job)).await.unwrap().unwrap();
@@ -29,7 +32,10 @@ async fn a_job_keeps_what_was_typed_across_a_restart() {
 async fn an_attempt_keeps_each_move_once_and_ends_once() {
     use mend_store::{AttemptEnd, AttemptEventRow};
     let (_folder, store) = fresh();
-    let id = store.write(|w| w.begin_attempt(("thin-shell", None), "{}", 1)).await.unwrap();
+    let id = store
+        .write(|w| w.begin_attempt(NewAttempt { task: "thin-shell", job: None, of: "{}", at_ms: 1 }))
+        .await
+        .unwrap();
     let event = |seq, tick| AttemptEventRow { seq, tick, does: "{}".to_owned() };
     store.write(move |w| w.add_attempt_events(id, &[event(1, 0), event(2, 3)])).await.unwrap();
     store.write(move |w| w.add_attempt_events(id, &[event(2, 9), event(3, 9)])).await.unwrap();
@@ -130,7 +136,7 @@ async fn an_act_on_what_somebody_else_has_changed_is_outdated_and_one_sent_again
     let (_folder, store) = fresh();
     let new = NewDraft { model_id: None, job_id: None, draft: "0".to_owned() };
     let id = store.write(move |w| w.add_draft(&new, 1)).await.unwrap();
-    store.write(move |w| w.add_draft_step(id, ("1", &act("a")), 2)).await.unwrap();
+    store.write(move |w| w.add_draft_step(id, "1", DoneAct { act: &act("a"), at_ms: 2 })).await.unwrap();
     let standing = |token: &str, client: &str, on| {
         let by = DraftAct { token: token.to_owned(), client: client.to_owned(), on };
         store.read(move |r| r.standing(id, &by))
@@ -211,17 +217,17 @@ async fn a_draft_goes_back_and_forward_and_a_new_act_ends_what_was_undone() {
         .await
         .unwrap();
     for text in ["1", "2", "3"] {
-        store.write(move |w| w.add_draft_step(id, (text, &act(text)), 2)).await.unwrap();
+        store.write(move |w| w.add_draft_step(id, text, DoneAct { act: &act(text), at_ms: 2 })).await.unwrap();
     }
     assert_eq!(now(id).await, ("3".to_owned(), 3, 0));
-    store.write(move |w| w.move_draft(id, (-1, &act("u")), 3)).await.unwrap();
-    store.write(move |w| w.move_draft(id, (-1, &act("v")), 3)).await.unwrap();
+    store.write(move |w| w.move_draft(id, -1, DoneAct { act: &act("u"), at_ms: 3 })).await.unwrap();
+    store.write(move |w| w.move_draft(id, -1, DoneAct { act: &act("v"), at_ms: 3 })).await.unwrap();
     assert_eq!(now(id).await, ("1".to_owned(), 1, 2));
-    store.write(move |w| w.move_draft(id, (1, &act("r")), 3)).await.unwrap();
+    store.write(move |w| w.move_draft(id, 1, DoneAct { act: &act("r"), at_ms: 3 })).await.unwrap();
     assert_eq!(now(id).await, ("2".to_owned(), 2, 1));
-    store.write(move |w| w.add_draft_step(id, ("4", &act("x")), 4)).await.unwrap();
+    store.write(move |w| w.add_draft_step(id, "4", DoneAct { act: &act("x"), at_ms: 4 })).await.unwrap();
     assert_eq!(now(id).await, ("4".to_owned(), 3, 0));
-    store.write(move |w| w.move_draft(id, (1, &act("y")), 5)).await.unwrap();
+    store.write(move |w| w.move_draft(id, 1, DoneAct { act: &act("y"), at_ms: 5 })).await.unwrap();
     assert_eq!(now(id).await.0, "4", "there is nothing to do again");
     store.write(move |w| w.end_draft(id)).await.unwrap();
     assert!(store.read(move |r| r.draft(id)).await.unwrap().is_none());
@@ -236,7 +242,7 @@ async fn the_shops_means_are_one_row_and_a_jobs_variants_have_names_of_their_own
     }
     assert_eq!(store.read(|r| r.equipment()).await.unwrap().as_deref(), Some("b"));
     let (one, other) = store.write(|w| Ok((w.add_job(1)?, w.add_job(2)?))).await.unwrap();
-    let added = |job| store.write(move |w| w.add_variant(job, ("narrow", "{}"), 3));
+    let added = |job| store.write(move |w| w.add_variant(job, NewVariant { name: "narrow", inputs: "{}", made_ms: 3 }));
     let id = added(one).await.unwrap().unwrap();
     assert_eq!(added(one).await.unwrap(), None, "the name is taken");
     assert!(added(other).await.unwrap().is_some(), "in another job it is free");
@@ -250,7 +256,12 @@ async fn a_lesson_ends_its_measurement_and_counts_until_it_is_left_out() {
     let (_folder, store) = fresh();
     let station = store.write(|w| w.add_station("Gull", "{}")).await.unwrap().unwrap();
     for value in ["4", "4.2"] {
-        store.write(move |w| w.set_measuring((station, "flow"), ("shown-1", value), 1)).await.unwrap();
+        store
+            .write(move |w| {
+                w.set_measuring(MeasuringKey { station, kind: "flow" }, TypedField::new("shown-1", value), 1)
+            })
+            .await
+            .unwrap();
     }
     let under_way = store.read(move |r| r.measuring(station, "flow")).await.unwrap();
     assert_eq!(under_way["shown-1"], "4.2");

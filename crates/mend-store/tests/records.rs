@@ -2,7 +2,8 @@
 #![allow(clippy::unwrap_used)]
 
 use mend_store::{
-    EventRow, Moment, NewBoard, NewEvent, NewMark, NewPlan, NewRun, Read, RunRow, Store, StoreError, Write,
+    EventRow, LogRow, Moment, NewBoard, NewEvent, NewMark, NewPlan, NewRun, NewVariant, Read, RunRow, Store,
+    StoreError, TypedField, Write,
 };
 
 fn fresh() -> (tempfile::TempDir, Store) {
@@ -83,11 +84,11 @@ async fn a_closed_job_takes_no_write_until_it_is_reopened_with_a_reason() {
     store.write(move |w| w.hand_over(job, 50)).await.unwrap();
     type Attempt = fn(&Write<'_>, i64) -> Result<(), StoreError>;
     let attempts: [(&str, Attempt); 8] = [
-        ("intake", |w, job| w.set_intake(job, ("device", "x"), 1)),
+        ("intake", |w, job| w.set_intake(job, TypedField::new("device", "x"), 1)),
         ("composition", |w, job| w.set_composition(job, "{}", 1)),
         ("settings", |w, job| w.set_settings(job, "{}", 1)),
         ("board", |w, job| w.choose_board(job, 1)),
-        ("variant", |w, job| w.add_variant(job, ("v", "{}"), 1).map(|_| ())),
+        ("variant", |w, job| w.add_variant(job, NewVariant { name: "v", inputs: "{}", made_ms: 1 }).map(|_| ())),
         ("pin", |w, job| {
             let (pin, mark, token) = ("A1".to_owned(), "firm".to_owned(), "t".to_owned());
             w.mark_pin(job, &NewMark { pin, mark, at_ms: 1, token })
@@ -109,7 +110,9 @@ async fn a_closed_job_takes_no_write_until_it_is_reopened_with_a_reason() {
         let refused = store.write(move |w| attempt(w, job)).await;
         assert!(matches!(refused, Err(StoreError::Closed)), "{name}: {refused:?}");
     }
-    store.write(move |w| w.reopen(job, ("Wendolin", "a screw was left"), 60)).await.unwrap();
+    let (what, who, reason) = ("reopened".to_owned(), "Wendolin".to_owned(), "a screw was left".to_owned());
+    let reopened = LogRow { what, who, reason, at_ms: 60 };
+    store.write(move |w| w.reopen(job, &reopened)).await.unwrap();
     for (name, attempt) in attempts {
         assert!(store.write(move |w| attempt(w, job)).await.is_ok(), "{name}");
     }

@@ -3,7 +3,7 @@
 
 use std::path::Path;
 
-use mend_store::{Folder, FolderError, Store, StoreError, snapshot};
+use mend_store::{Folder, FolderError, Store, StoreError, TypedField, snapshot};
 
 fn shop(path: &Path) -> (Folder, Store) {
     let folder = Folder::create(path).unwrap();
@@ -20,7 +20,7 @@ async fn name_device(store: &Store, device: &'static str) -> i64 {
     store
         .write(move |w| {
             let job = w.add_job(1)?;
-            w.set_intake(job, ("device", device), 1)?;
+            w.set_intake(job, TypedField::new("device", device), 1)?;
             Ok(job)
         })
         .await
@@ -118,11 +118,11 @@ async fn a_full_disk_is_named_and_writing_goes_on_once_there_is_room() {
     let job = name_device(&store, "Tern").await;
     store.limit_pages(Some(1)).await.unwrap();
     let long = || "x".repeat(200_000);
-    let refused = store.write(move |w| w.set_intake(job, ("symptom", &long()), 1)).await;
+    let refused = store.write(move |w| w.set_intake(job, TypedField::new("symptom", &long()), 1)).await;
     assert!(matches!(refused, Err(StoreError::Full(_))), "{refused:?}");
     assert_eq!(device(&store, job).await.as_deref(), Some("Tern"), "reading goes on");
     store.limit_pages(None).await.unwrap();
-    store.write(move |w| w.set_intake(job, ("symptom", &long()), 1)).await.unwrap();
+    store.write(move |w| w.set_intake(job, TypedField::new("symptom", &long()), 1)).await.unwrap();
 }
 
 #[tokio::test]

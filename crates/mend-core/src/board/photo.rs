@@ -42,7 +42,8 @@ fn times(a: Z, b: Z) -> Z {
 
 impl Placement {
     /// A photograph of this many pixels over a width in mm, its middle at a place.
-    pub fn over((width_px, height_px): (u32, u32), (middle, width_mm): (Point, f64), mirrored: bool) -> Self {
+    pub fn over(size_px: (u32, u32), middle: Point, width_mm: f64, mirrored: bool) -> Self {
+        let (width_px, height_px) = size_px;
         let mm_per_px = width_mm / f64::from(width_px.max(1));
         let half = (width_mm / 2.0, mm_per_px * f64::from(height_px) / 2.0);
         let left = if mirrored { middle.x + half.0 } else { middle.x - half.0 };

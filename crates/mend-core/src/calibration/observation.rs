@@ -1,5 +1,6 @@
 //! How likely an observation is in a run: the logarithm, up to what is the same for all runs.
 
+use crate::heat::thermocouple::ThermocoupleCurve;
 use statrs::distribution::{ContinuousCDF, Normal};
 
 use super::watched_run::WatchedRun;
@@ -52,7 +53,7 @@ impl Observation {
     pub fn log_likelihood(&self, run: &WatchedRun) -> f64 {
         let log = match self {
             Self::Reading { thermocouple, at_s, celsius, within_mm } => {
-                reading(run, *thermocouple, (*at_s, *celsius, *within_mm))
+                run.thermocouples.get(*thermocouple).map_or(WORST, |curve| reading(curve, *at_s, *celsius, *within_mm))
             }
             Self::Shone { joints, at_s } => {
                 let liquid = joints.iter().map(|k| run.melted.get(*k).copied().flatten());
@@ -69,8 +70,7 @@ impl Observation {
 }
 
 /// A reading against the run's own curve.
-fn reading(run: &WatchedRun, thermocouple: usize, (at_s, celsius, within_mm): (f64, f64, f64)) -> f64 {
-    let Some(curve) = run.thermocouples.get(thermocouple) else { return WORST };
+fn reading(curve: &ThermocoupleCurve, at_s: f64, celsius: f64, within_mm: f64) -> f64 {
     let (Some(begins), Some(is), Some(per_mm)) =
         (curve.celsius.first(), between(&curve.celsius, at_s), between(&curve.per_mm, at_s))
     else {

@@ -4,6 +4,7 @@ use super::bridge::{Bridge, COPPER_CAPACITY};
 use super::iron::{Iron, TIP_CAPACITY};
 use super::iron_heater::IronHeater;
 use super::mesh::Mesh;
+use super::network::MeshedBoard;
 use super::network::{BLOCK_EMISSIVITY, Network, SOLDER_CAPACITY, SOLDER_LATENT};
 use super::nodes::{CellLink, Node, NodeLink, NodeSurface};
 use super::recipe::{HeatingAids, Recipe};
@@ -19,7 +20,8 @@ const GLUE: f64 = 4000.0;
 impl Network {
     /// Adds what a recipe lays on and holds to it: blocks, what joins the joints, and a tip for each stage that has an iron,
     /// driven by `heater`.
-    pub fn attach(&mut self, (board, mesh): (&Board, &Mesh), recipe: &Recipe, heater: IronHeater) {
+    pub fn attach(&mut self, on: MeshedBoard<'_>, recipe: &Recipe, heater: IronHeater) {
+        let MeshedBoard { board, mesh } = on;
         board.stack.stiffener.iter().for_each(|stiffener| self.add_stiffener(board, mesh, stiffener));
         recipe.shields.iter().for_each(|shield| self.add_block(board, mesh, shield));
         recipe.bridge.iter().for_each(|bridge| self.lay(bridge, board));

@@ -11,14 +11,26 @@ pub struct Axis {
     borders: Vec<f64>,
 }
 
+/// Where an axis has fine cells, mm.
+#[derive(Debug, Clone, Copy)]
+pub struct FineCells {
+    /// Their middle.
+    pub centre: f64,
+    /// So far to either side.
+    pub within: f64,
+    /// How wide each is.
+    pub size: f64,
+}
+
 impl Axis {
     /// `count` equal cells of `size` mm from 0.
     pub fn uniform(count: usize, size: f64) -> Self {
         Self { borders: (0..=count).map(|i| i as f64 * size).collect() }
     }
 
-    /// From `low` to `high` mm: cells of `size` within `fine` of `centre`, growing by 1.25 to 12 mm outside.
-    pub fn graded((low, high): (f64, f64), (centre, fine): (f64, f64), size: f64) -> Self {
+    /// From `low` to `high` mm: fine cells, growing by 1.25 to 12 mm outside.
+    pub fn graded(low: f64, high: f64, fine: FineCells) -> Self {
+        let FineCells { centre, within: fine, size } = fine;
         let mut borders: Vec<f64> = outward(centre - low, fine, size).iter().rev().map(|d| centre - d).collect();
         borders.push(centre);
         borders.extend(outward(high - centre, fine, size).iter().map(|d| centre + d));
@@ -82,7 +94,7 @@ mod tests {
 
     #[test]
     fn a_large_board_is_fine_where_the_part_is_and_coarse_at_the_rim() {
-        let axis = Axis::graded((0.0, 290.0), (60.0, 20.0), 1.0);
+        let axis = Axis::graded(0.0, 290.0, FineCells { centre: 60.0, within: 20.0, size: 1.0 });
         assert!((60..=85).contains(&axis.len()), "{} cells", axis.len());
         assert_eq!(axis.width(axis.cell_at(55.0)), 1.0);
         assert!(axis.width(axis.len() - 1) > 8.0);
@@ -92,7 +104,7 @@ mod tests {
 
     #[test]
     fn a_part_at_the_rim_loses_no_board() {
-        let axis = Axis::graded((0.0, 30.0), (1.2, 20.0), 1.0);
+        let axis = Axis::graded(0.0, 30.0, FineCells { centre: 1.2, within: 20.0, size: 1.0 });
         let total: f64 = (0..axis.len()).map(|i| axis.width(i)).sum();
         assert!((total - 30.0).abs() < 1e-9);
         assert_eq!(axis.cell_at(-5.0), 0);

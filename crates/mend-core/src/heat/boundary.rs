@@ -117,6 +117,13 @@ impl BoundaryConditions {
     }
 }
 
+/// How a surface takes air and gives off heat.
+#[derive(Clone, Copy)]
+struct SurfaceLooks {
+    face: Face,
+    emissivity: f64,
+}
+
 impl HeatedBoard<'_> {
     /// Everything with these tools at work.
     pub fn with(&self, working: &ActiveTools) -> BoundaryConditions {
@@ -135,10 +142,11 @@ impl HeatedBoard<'_> {
         let jet: Vec<(f64, f64)> = places.map(|at| blowing.map_or((0.0, 0.0), |b| b.at(place(at)))).collect();
         let below = self.shielding.spread(face, mesh, &jet);
         let open = |column: usize| 1.0 - (1.0 - UNDER_A_BODY) * self.covered[face as usize][column];
+        let mask = SurfaceLooks { face, emissivity: MASK_EMISSIVITY };
         let air = |column: usize| {
-            let bare = self.surface_air(jet[column], (face, MASK_EMISSIVITY), None);
+            let bare = self.surface_air(jet[column], mask, None);
             let air = self.shielding.over_column(face, column).map_or(bare, |(share, screen)| {
-                mixed(bare, self.surface_air(below[column], (face, MASK_EMISSIVITY), Some(screen)), share)
+                mixed(bare, self.surface_air(below[column], mask, Some(screen)), share)
             });
             air.scaled(open(column))
         };
@@ -153,7 +161,8 @@ impl HeatedBoard<'_> {
     }
 
     /// A surface in a jet's (h, q), bare or under a screen.
-    fn surface_air(&self, jet: (f64, f64), (face, emissivity): (Face, f64), screen: Option<&Screen>) -> SurfaceAir {
+    fn surface_air(&self, jet: (f64, f64), looks: SurfaceLooks, screen: Option<&Screen>) -> SurfaceAir {
+        let SurfaceLooks { face, emissivity } = looks;
         let quiet = QUIET_AIR[face as usize] * self.ambient.loss;
         let both = |h: f64| combined(h, quiet);
         let (loss, gain) = screen.map_or((both(jet.0), jet.1), |screen| screen.below(jet.0, jet.1, both));
@@ -189,7 +198,7 @@ impl HeatedBoard<'_> {
         let scene = Self { ambient: Ambient { radiation: Radiation::Linear, ..self.ambient }, ..*self };
         let blowing = working.blowing.as_ref().filter(|b| b.face == surface.face);
         let jet = blowing.map_or((0.0, 0.0), |b| b.over(&surface.place));
-        let looks = (surface.face, surface.emissivity);
+        let looks = SurfaceLooks { face: surface.face, emissivity: surface.emissivity };
         let bare = scene.surface_air(jet, looks, None);
         let mut air = self
             .shielding

@@ -47,6 +47,17 @@ impl<R: Real> Coefficients<R> {
     }
 }
 
+/// One run of a batch: its place in it, and its material on the grid.
+#[derive(Debug, Clone, Copy)]
+pub struct RunSlab<'a> {
+    /// The grid.
+    pub mesh: &'a Mesh,
+    /// Its material.
+    pub slab: &'a Slab,
+    /// Its place in the batch.
+    pub run: usize,
+}
+
 impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     /// Conduction within the board, each run's of its own material; faces insulated until [`Self::set_faces`]. `rim` is the
     /// loss there, W/m²K.
@@ -73,13 +84,14 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
         };
         for (run, slab) in slabs.iter().enumerate() {
             for (i, j) in (0..ny).flat_map(|j| (0..nx).map(move |i| (i, j))) {
-                made.fill_column((mesh, slab, run), (i, j), rim);
+                made.fill_column(RunSlab { mesh, slab, run }, (i, j), rim);
             }
         }
         made
     }
 
-    fn fill_column(&mut self, (mesh, slab, run): (&Mesh, &Slab, usize), (i, j): (usize, usize), rim: f64) {
+    fn fill_column(&mut self, of: RunSlab<'_>, column: (usize, usize), rim: f64) {
+        let (RunSlab { mesh, slab, run }, (i, j)) = (of, column);
         if !mesh.inside[mesh.column(i, j)] {
             return;
         }
@@ -111,7 +123,8 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     }
 
     /// Puts a run's air on both faces: top, then bottom, by column.
-    pub fn set_faces(&mut self, (mesh, slab, run): (&Mesh, &Slab, usize), air: [&[SurfaceAir]; 2]) {
+    pub fn set_faces(&mut self, of: RunSlab<'_>, air: [&[SurfaceAir]; 2]) {
+        let RunSlab { mesh, slab, run } = of;
         let dz = mesh.layer_thickness();
         let per_kelvin = 1.0 / (slab.capacity * dz);
         let (nx, row) = (self.nx, self.row);
@@ -139,7 +152,8 @@ impl<R: Real, const RUNS: usize> Coefficients<R, RUNS> {
     }
 
     /// Index of the first run's value of a cell in an array of the field.
-    pub fn cell(&self, (i, j): (usize, usize), layer: usize) -> usize {
+    pub fn cell(&self, column: (usize, usize), layer: usize) -> usize {
+        let (i, j) = column;
         (((j + 1) * self.layers + layer) * (self.row + 2) + i + 1) * RUNS
     }
 
@@ -211,7 +225,7 @@ mod tests {
         let still = fine.fastest(2, 2, 0);
         assert!(still > coarse.fastest(2, 2, 0));
         let air = vec![SurfaceAir { loss: 200.0, gain: 0.0, emissivity: 0.9, linear_radiation: 0.0 }; 20];
-        fine.set_faces((&plate(1.0), &SLAB, 0), [&air, &air]);
+        fine.set_faces(RunSlab { mesh: &plate(1.0), slab: &SLAB, run: 0 }, [&air, &air]);
         assert!(fine.fastest(2, 2, 0) > still);
     }
 }

@@ -10,6 +10,7 @@ use super::parameters::ParameterSample;
 use super::rig::{Model, SetUp};
 use super::run_view::RunView;
 use super::shielding::Shielding;
+use super::simulation::BatchBoard;
 use super::simulation::Simulation;
 use super::under::{Under, layer_of, mean};
 use crate::board::{Face, Rect};
@@ -45,7 +46,12 @@ impl HandRig {
         let SetUp { mesh, network, covered, shielding, ambient, .. } =
             SetUp::new(case, truth, Model { resolution: BY_HAND, linear: false });
         let room = (RIM_LOSS, case.ambient.in_kelvin());
-        let simulation = Simulation::batch((mesh.clone(), [mesh.slab]), [network.nodes.clone()], room, BY_HAND.step_s);
+        let simulation = Simulation::batch(
+            BatchBoard { mesh: mesh.clone(), slabs: [mesh.slab] },
+            [network.nodes.clone()],
+            room,
+            BY_HAND.step_s,
+        );
         let mut rig = Self { network, mesh, covered, shielding, ambient, simulation };
         rig.work(&ActiveTools::default());
         rig

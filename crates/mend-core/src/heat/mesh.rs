@@ -1,6 +1,7 @@
 //! The grid laid over a board: cells in x, y and through the thickness, and what they are made of.
 
 use super::axis::Axis;
+use super::axis::FineCells;
 use crate::board::{Board, Point, Rect};
 
 /// Half width of the fine zone about the part, mm (heating.md section 1, equation 1).
@@ -64,16 +65,12 @@ impl Mesh {
         let bounds = board.outline.bounds();
         let body = &board.connector.body;
         let half = (body.width.max(body.depth) / 2.0 + 8.0).max(FINE_ZONE_MM);
-        let x = Axis::graded(
-            (bounds.left(), bounds.right()),
-            (on(body.centre.x, bounds.left(), bounds.right()), half),
-            resolution.cell_mm,
-        );
-        let y = Axis::graded(
-            (bounds.near(), bounds.far()),
-            (on(body.centre.y, bounds.near(), bounds.far()), half),
-            resolution.cell_mm,
-        );
+        let graded = |at: f64, low: f64, high: f64| {
+            let fine = FineCells { centre: on(at, low, high), within: half, size: resolution.cell_mm };
+            Axis::graded(low, high, fine)
+        };
+        let x = graded(body.centre.x, bounds.left(), bounds.right());
+        let y = graded(body.centre.y, bounds.near(), bounds.far());
         let mut inside = Vec::with_capacity(x.len() * y.len());
         for j in 0..y.len() {
             inside.extend((0..x.len()).map(|i| board.outline.holds(Point { x: x.middle(i), y: y.middle(j) })));

@@ -70,7 +70,7 @@ impl Network {
         let (skin, core) = add_body(&mut nodes, mesh, StandingBody::from_connector(connector));
         let shell = connector.shell.then(|| add_shell(&mut nodes, connector, skin));
         let mut part: Vec<usize> = [Some(skin), Some(core), shell].into_iter().flatten().collect();
-        let joints = add_joints(&mut nodes, (board, mesh), (targets, ambient));
+        let joints = JointNodes { board, mesh, ambient }.add(&mut nodes, targets);
         let link = connector.family.body_link();
         for (joint, node) in connector.joints.iter().zip(&joints) {
             match joint.role {
@@ -208,28 +208,75 @@ fn add_shell(nodes: &mut Nodes, connector: &Connector, skin: usize) -> usize {
     shell
 }
 
-/// One node per joint, fine components of a row merged. Answers each joint's node.
-fn add_joints(
-    nodes: &mut Nodes,
-    (board, mesh): (&Board, &Mesh),
-    (targets, ambient): (&[Melts], Temperature),
-) -> Vec<usize> {
-    let joints = &board.connector.joints;
-    let mut placed = vec![0; joints.len()];
-    let mut before: Option<usize> = None;
-    // By row and place, not as they are listed: which are merged must not depend on that.
-    for k in row_by_row(joints) {
-        let light =
-            |other: &usize| joints[*other].row == joints[k].row && nodes.nodes[placed[*other]].capacity < LIGHTEST_NODE;
-        placed[k] = match before.filter(light) {
-            Some(other) => placed[other],
-            None => nodes.add(Node::lump(0.0)),
-        };
-        grow(&mut nodes.nodes[placed[k]], (&joints[k], board.stack.thickness), (&targets[k], ambient));
-        link_joint(nodes, mesh, (&joints[k], board.connector.face), placed[k]);
-        before = Some(k);
+/// A board on its grid.
+#[derive(Debug, Clone, Copy)]
+pub struct MeshedBoard<'a> {
+    /// The board.
+    pub board: &'a Board,
+    /// Its grid.
+    pub mesh: &'a Mesh,
+}
+
+/// Puts the joints of a board on its grid.
+struct JointNodes<'a> {
+    board: &'a Board,
+    mesh: &'a Mesh,
+    ambient: Temperature,
+}
+
+impl JointNodes<'_> {
+    /// One node per joint, fine components of a row merged. Answers each joint's node.
+    fn add(&self, nodes: &mut Nodes, targets: &[Melts]) -> Vec<usize> {
+        let joints = &self.board.connector.joints;
+        let mut placed = vec![0; joints.len()];
+        let mut before: Option<usize> = None;
+        // By row and place, not as they are listed: which are merged must not depend on that.
+        for k in row_by_row(joints) {
+            let light = |other: &usize| {
+                joints[*other].row == joints[k].row && nodes.nodes[placed[*other]].capacity < LIGHTEST_NODE
+            };
+            placed[k] = match before.filter(light) {
+                Some(other) => placed[other],
+                None => nodes.add(Node::lump(0.0)),
+            };
+            self.grow(&mut nodes.nodes[placed[k]], &joints[k], &targets[k]);
+            self.link(nodes, &joints[k], placed[k]);
+            before = Some(k);
+        }
+        placed
     }
-    placed
+
+    /// A joint's metal comes to its node.
+    fn grow(&self, node: &mut Node, joint: &Joint, target: &Melts) {
+        let volume = joint.solder_volume(self.board.stack.thickness);
+        node.capacity += volume * SOLDER_CAPACITY * 1e-9 + pin_capacity(joint);
+        let latent = node.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
+        let [solidus, free, liquidus] =
+            [target.solidus, target.lets_go, target.melted].map(|t| (t - self.ambient).in_kelvin());
+        node.melting = Some(Melting { solidus, liquidus, latent, lets_go: (free, target.liquid) });
+    }
+
+    /// Joins a joint to the board: a pad to its face, a hole to every layer.
+    fn link(&self, nodes: &mut Nodes, joint: &Joint, node: usize) {
+        let mesh = self.mesh;
+        let column = mesh.column_at(joint.at);
+        match joint.shape {
+            JointShape::Pad { .. } => {
+                let conductance = pad_conductance(joint, mesh);
+                nodes.cells.push(CellLink {
+                    node,
+                    column,
+                    layer: layer_of(mesh, self.board.connector.face),
+                    conductance,
+                });
+            }
+            JointShape::Hole { .. } => {
+                let each = hole_conductance(joint.role) / mesh.layers as f64;
+                let links = (0..mesh.layers).map(|layer| CellLink { node, column, layer, conductance: each });
+                nodes.cells.extend(links);
+            }
+        }
+    }
 }
 
 /// Joints row by row, those of a row from left to right.
@@ -237,31 +284,6 @@ fn row_by_row(joints: &[Joint]) -> Vec<usize> {
     let mut order: Vec<usize> = (0..joints.len()).collect();
     order.sort_by(|a, b| joints[*a].row.cmp(&joints[*b].row).then(by_place(&joints[*a].at, &joints[*b].at)));
     order
-}
-
-/// A joint's metal comes to its node.
-fn grow(node: &mut Node, (joint, thickness): (&Joint, Length), (target, ambient): (&Melts, Temperature)) {
-    let volume = joint.solder_volume(thickness);
-    node.capacity += volume * SOLDER_CAPACITY * 1e-9 + pin_capacity(joint);
-    let latent = node.melting.map_or(0.0, |m| m.latent) + volume * SOLDER_LATENT;
-    let [solidus, free, liquidus] = [target.solidus, target.lets_go, target.melted].map(|t| (t - ambient).in_kelvin());
-    node.melting = Some(Melting { solidus, liquidus, latent, lets_go: (free, target.liquid) });
-}
-
-/// Joins a joint to the board: a pad to its face, a hole to every layer.
-fn link_joint(nodes: &mut Nodes, mesh: &Mesh, (joint, face): (&Joint, Face), node: usize) {
-    let column = mesh.column_at(joint.at);
-    match joint.shape {
-        JointShape::Pad { .. } => {
-            let conductance = pad_conductance(joint, mesh);
-            nodes.cells.push(CellLink { node, column, layer: layer_of(mesh, face), conductance });
-        }
-        JointShape::Hole { .. } => {
-            let each = hole_conductance(joint.role) / mesh.layers as f64;
-            let links = (0..mesh.layers).map(|layer| CellLink { node, column, layer, conductance: each });
-            nodes.cells.extend(links);
-        }
-    }
 }
 
 /// Equation 11: `1/G = 1/(9e-3 A + G_trace) + (dz/2)/(kz A_s + 5e-4 G_trace)`, A_s = max(2 A, 0.5 mm²), W/K. The

@@ -7,10 +7,12 @@ use super::coefficients::RIM_LOSS;
 use super::course::Course;
 use super::lumped_nodes::OfRuns;
 use super::mesh::{Mesh, Resolution};
+use super::network::MeshedBoard;
 use super::network::Network;
 use super::parameters::ParameterSample;
 use super::run_stage::{OnItsWay, Round, RunStage, WaitsFor, moved};
 use super::shielding::Shielding;
+use super::simulation::BatchBoard;
 use super::simulation::Simulation;
 use super::stepping::Sweep;
 use super::under::mean;
@@ -76,7 +78,7 @@ where
         let (mesh, network) = (setups[0].mesh.clone(), setups[0].network.clone());
         let (slabs, room) = (setups.each_ref().map(|s| s.mesh.slab), (RIM_LOSS, case.ambient.in_kelvin()));
         let nodes = setups.map(|setup| setup.network.nodes);
-        let mut simulation = Simulation::batch((mesh, slabs), nodes, room, step);
+        let mut simulation = Simulation::batch(BatchBoard { mesh, slabs }, nodes, room, step);
         let begins = case.begins_over_ambient().in_kelvin();
         if begins != 0.0 {
             let cold: &[usize] = if case.purpose.fits() { &network.part } else { &[] };
@@ -206,7 +208,7 @@ impl<'a> SetUp<'a> {
         mesh.slab.capacity *= parameters.capacity * (1.0 + case.board.stack.crowding.adds());
         let melting: Vec<Melts> = case.melting.iter().map(|target| parameters.melts(target)).collect();
         let mut network = Network::from_board(case.board, &mesh, &melting, case.ambient);
-        network.attach((case.board, &mesh), case.recipe, case.station.iron);
+        network.attach(MeshedBoard { board: case.board, mesh: &mesh }, case.recipe, case.station.iron);
         network.thermocouples = case.thermocouples.iter().map(|taped| taped.spot(&mesh, &network.components)).collect();
         if !case.purpose.has_part() {
             network.take_part_off(&case.board.connector);

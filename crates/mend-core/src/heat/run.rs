@@ -183,7 +183,8 @@ where
                 second += 1;
                 for (k, run) in runs.iter_mut().enumerate() {
                     if !done[k] {
-                        self.look_after((k, run), &melted[k], second);
+                        run.melted.copy_from_slice(&melted[k]);
+                        self.look_after(k, run, second);
                         done[k] = asks(run, second) && enough(run);
                     }
                 }
@@ -206,11 +207,10 @@ where
     }
 
     /// What has melted in a run after so many seconds, and how it stands at its release.
-    fn look_after(&mut self, (k, run): (usize, &mut Run), melted: &[Option<f64>], seconds: usize) {
+    fn look_after(&mut self, k: usize, run: &mut Run, seconds: usize) {
         let released = |run: &Run, by: usize| run.release.is_some_and(|t| t <= by as f64);
         let was = released(run, seconds - 1);
-        run.melted.copy_from_slice(melted);
-        run.release = run.release.or_else(|| comes_away(melted));
+        run.release = run.release.or_else(|| comes_away(&run.melted));
         if !was && released(run, seconds) {
             match &mut self.at_release {
                 Some(states) => states.take_over(k, &self.rig.simulation),

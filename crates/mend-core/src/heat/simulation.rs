@@ -3,6 +3,7 @@
 
 use super::boundary::BoundaryConditions;
 use super::coefficients::Coefficients;
+use super::coefficients::RunSlab;
 use super::lumped_nodes::LumpedNodes;
 use super::mesh::{Mesh, Slab};
 use super::nodes::{CellLink, Nodes};
@@ -29,7 +30,7 @@ impl<R: Sweep> Simulation<R> {
     /// One run at rest at ambient temperature, insulated but for its rim, stepping by `step` s.
     pub fn new(mesh: Mesh, nodes: Nodes, room: Room, step: f64) -> Self {
         let slab = mesh.slab;
-        Self::batch((mesh, [slab]), [nodes], room, step)
+        Self::batch(BatchBoard { mesh, slabs: [slab] }, [nodes], room, step)
     }
 
     /// Changes what the air does. The stage count follows.
@@ -87,9 +88,19 @@ impl<R: Sweep> Simulation<R> {
     }
 }
 
+/// The board of a batch: one grid, each run's own material.
+#[derive(Debug, Clone)]
+pub struct BatchBoard<const RUNS: usize> {
+    /// The grid.
+    pub mesh: Mesh,
+    /// Each run's material.
+    pub slabs: [Slab; RUNS],
+}
+
 impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
     /// A batch of runs, each with its own material and lumps, at rest at ambient temperature.
-    pub fn batch((mesh, slabs): (Mesh, [Slab; RUNS]), nodes: [Nodes; RUNS], room: Room, step: f64) -> Self {
+    pub fn batch(board: BatchBoard<RUNS>, nodes: [Nodes; RUNS], room: Room, step: f64) -> Self {
+        let BatchBoard { mesh, slabs } = board;
         let coefficients = Coefficients::batch(&mesh, &slabs, room.0, room.1);
         let dz = mesh.layer_thickness();
         let place = |link: &CellLink| {
@@ -106,7 +117,8 @@ impl<R: Sweep<RUNS>, const RUNS: usize> Simulation<R, RUNS> {
     /// Changes what the air does in each run. The stage count follows: all take as many as the stiffest.
     pub fn set_airs(&mut self, airs: &[BoundaryConditions; RUNS]) {
         for (run, air) in airs.iter().enumerate() {
-            self.coefficients.set_faces((&self.mesh, &self.slabs[run], run), [&air.faces[0], &air.faces[1]]);
+            let slab = &self.slabs[run];
+            self.coefficients.set_faces(RunSlab { mesh: &self.mesh, slab, run }, [&air.faces[0], &air.faces[1]]);
             self.state.lumps.set_air(run, &air.nodes);
         }
         self.state.lumps.join(&self.nodes[0], &airs[0].tips);

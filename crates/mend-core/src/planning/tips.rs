@@ -61,11 +61,12 @@ pub struct TipChoice {
 /// ```
 pub fn tips(board: &Board, melts: Temperature, begins: Temperature, heater: IronHeater) -> Vec<TipChoice> {
     let mut choices: Vec<TipChoice> = Vec::new();
+    let hand = TipOnBoard { board, works_c: melts.in_celsius() + FLOWS_K, begins, heater };
     for joint in board.connector.joints.iter().filter(|joint| reachable(joint)) {
         let class = |choice: &&mut TipChoice| choice.role == joint.role && choice.holes == joint.shape.is_hole();
         match choices.iter_mut().find(class) {
             Some(choice) => choice.joints += 1,
-            None => choices.push(choice(joint, board, (melts, begins), heater)),
+            None => choices.push(hand.choice(joint)),
         }
     }
     choices.sort_by(|a, b| a.needs_w.total_cmp(&b.needs_w));
@@ -80,24 +81,35 @@ pub fn tips_of(plan: &Plan, board: &Board) -> Vec<TipChoice> {
     tips(board, Temperature::celsius(plan.melts_at_c), plan.recipe.begins_at.unwrap_or(ROOM), plan.heater)
 }
 
-fn choice(joint: &Joint, board: &Board, (melts, begins): (Temperature, Temperature), heater: IronHeater) -> TipChoice {
-    let works_c = melts.in_celsius() + FLOWS_K;
-    // Through the joint into its copper, and from there into the board round it: 2 pi k t / ln(R/r).
-    let [near, far] = SPREADS_MM;
-    let spreads = std::f64::consts::TAU * board.carries_away() / (far / near).ln();
-    let draws = 1.0 / (1.0 / joint_conductance(joint) + 1.0 / spreads);
-    let rise = works_c - begins.in_celsius();
-    let needs_w = draws * rise + stored_j(joint, board, rise) / WITHIN_S;
-    let iron = usual::iron(board);
-    // What is left between heater and joint once the heat has come through the tip's own shaft.
-    let left_k = iron.set.in_celsius() - works_c - needs_w * heater.to_tip;
-    let widths = (1..=(WIDEST_MM / STEP_MM) as usize).map(|k| k as f64 * STEP_MM);
-    let gives =
-        |width: &f64| Iron { tip: Length::mm(*width), ..iron.clone() }.wetted() * COUNTED_ON * left_k >= needs_w;
-    let tip_mm = (needs_w < heater.most).then(|| widths.into_iter().find(gives)).flatten();
-    let widest = pitch_at(joint, board).map_or(f64::INFINITY, |pitch| TOO_WIDE * pitch);
-    let touches_one = tip_mm.is_none_or(|tip| tip <= widest);
-    TipChoice { role: joint.role, holes: joint.shape.is_hole(), joints: 1, needs_w, tip_mm, touches_one }
+/// An iron on a board that begins so warm.
+struct TipOnBoard<'a> {
+    board: &'a Board,
+    /// Where the solder flows, °C.
+    works_c: f64,
+    begins: Temperature,
+    heater: IronHeater,
+}
+
+impl TipOnBoard<'_> {
+    fn choice(&self, joint: &Joint) -> TipChoice {
+        let Self { board, works_c, begins, heater } = *self;
+        // Through the joint into its copper, and from there into the board round it: 2 pi k t / ln(R/r).
+        let [near, far] = SPREADS_MM;
+        let spreads = std::f64::consts::TAU * board.carries_away() / (far / near).ln();
+        let draws = 1.0 / (1.0 / joint_conductance(joint) + 1.0 / spreads);
+        let rise = works_c - begins.in_celsius();
+        let needs_w = draws * rise + stored_j(joint, board, rise) / WITHIN_S;
+        let iron = usual::iron(board);
+        // What is left between heater and joint once the heat has come through the tip's own shaft.
+        let left_k = iron.set.in_celsius() - works_c - needs_w * heater.to_tip;
+        let widths = (1..=(WIDEST_MM / STEP_MM) as usize).map(|k| k as f64 * STEP_MM);
+        let gives =
+            |width: &f64| Iron { tip: Length::mm(*width), ..iron.clone() }.wetted() * COUNTED_ON * left_k >= needs_w;
+        let tip_mm = (needs_w < heater.most).then(|| widths.into_iter().find(gives)).flatten();
+        let widest = pitch_at(joint, board).map_or(f64::INFINITY, |pitch| TOO_WIDE * pitch);
+        let touches_one = tip_mm.is_none_or(|tip| tip <= widest);
+        TipChoice { role: joint.role, holes: joint.shape.is_hole(), joints: 1, needs_w, tip_mm, touches_one }
+    }
 }
 
 #[cfg(test)]

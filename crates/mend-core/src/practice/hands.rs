@@ -268,6 +268,6 @@ fn near_board(x: f64, y: f64, scene: &PracticeScene) -> Point {
 }
 
 /// What is no number changes nothing.
-fn within(value: f64, (low, high): (f64, f64), was: f64) -> f64 {
-    if value.is_finite() { value.clamp(low, high) } else { was }
+fn within(value: f64, range: (f64, f64), was: f64) -> f64 {
+    if value.is_finite() { value.clamp(range.0, range.1) } else { was }
 }

@@ -7,7 +7,7 @@ use mend_core::inspection::component_check::ComponentState;
 use mend_core::shop::review::WaitCause;
 use mend_core::watch::Watch;
 use mend_formats::shop::{JobFile, RunFile};
-use mend_store::{CheckRow, LogRow, Moment, NewCheck, NewMark, NewPlan, NewRun, StoreError, Write};
+use mend_store::{CheckRow, LogRow, Moment, NewCheck, NewMark, NewPlan, NewRun, StoreError, TypedField, Write};
 
 use super::plans::add_events;
 use crate::App;
@@ -127,7 +127,7 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
     let put = app.writing_as(who, move |write| {
         let id = write.add_job(opened_ms - 3_600_000)?;
         for (field, value) in &intake {
-            write.set_intake(id, (field, value), opened_ms - 3_600_000)?;
+            write.set_intake(id, TypedField::new(field, value), opened_ms - 3_600_000)?;
         }
         waited(write, id, k, opened_ms - 3_600_000)?;
         write.choose_board(id, plan.board_id)?;
@@ -156,7 +156,7 @@ async fn put(app: &App, past: PastJob<'_>) -> Result<(), Refusal> {
             // The same device comes once more, and is given back as it was.
             let again = write.add_job(ended_ms + 5 * DAY_MS as i64)?;
             for (field, value) in &intake {
-                write.set_intake(again, (field, value), ended_ms)?;
+                write.set_intake(again, TypedField::new(field, value), ended_ms)?;
             }
             write.return_of(again, id)?;
             let (who, reason) = ("Olga Quist".to_owned(), "the plug is bent, not the port".to_owned());

@@ -3,7 +3,7 @@
 use jiff::ToSpan;
 use mend_formats::opening;
 use mend_formats::shop::{ExtraFile, JobFile, JobPhotoFile, OpenedFile, WentBackFile};
-use mend_store::{CheckRow, ExtraRow, JobPhotoRow, LogRow, NewCheck, NewMark, StoreError, Write};
+use mend_store::{CheckRow, ExtraRow, JobPhotoRow, LogRow, NewCheck, NewMark, StoreError, TypedField, Write};
 
 use super::library::Library;
 use crate::App;
@@ -22,7 +22,7 @@ pub(super) async fn add(app: &App, file: &JobFile, library: &Library) -> Result<
     let write = move |w: &Write<'_>| {
         let id = w.add_job(taken_in)?;
         for (field, value) in &intake {
-            w.set_intake(id, (field, value), taken_in)?;
+            w.set_intake(id, TypedField::new(field, value), taken_in)?;
         }
         board.map(|board| w.choose_board(id, board)).transpose()?;
         add_found(w, id, &found, taken_in)?;

@@ -52,6 +52,7 @@ use time::times_of;
 /// In the log of a job: a test failed, and it went back to a stop; it was given back as it is.
 pub(crate) const WENT_BACK: &str = "went-back";
 pub(crate) const DECLINED: &str = "declined";
+pub(crate) const REOPENED: &str = "reopened";
 
 /// A plan with what it was made from.
 #[derive(Debug, Clone)]
@@ -178,7 +179,7 @@ impl Job {
 
     /// Why it was given back as it is; none where it was not, or was opened again since.
     pub(crate) fn declined(&self) -> Option<&LogRow> {
-        let last = self.log.iter().rev().find(|row| row.what == DECLINED || row.what == "reopened")?;
+        let last = self.log.iter().rev().find(|row| row.what == DECLINED || row.what == REOPENED)?;
         Some(last).filter(|row| row.what == DECLINED)
     }
 

@@ -51,7 +51,7 @@ mod tests {
             for (round, task) in (0..2).flat_map(|round| course().iter().take(4).map(move |task| (round, task.key))) {
                 store
                     .write_as(Some(person), move |w| {
-                        let id = w.begin_attempt((task, None), "{}", 1)?;
+                        let id = w.begin_attempt(mend_store::NewAttempt { task, job: None, of: "{}", at_ms: 1 })?;
                         let end = AttemptEnd { ticks: 9, at_ms: 2 + round, passed: true, harms: "[]".to_owned() };
                         w.end_attempt(id, &end)?;
                         grant(w, id)

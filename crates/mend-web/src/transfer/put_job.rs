@@ -6,8 +6,8 @@ use mend_formats::record::{
     BoardName, CheckRecord, ExtraRecord, JobPhotoRecord, JobRecord, ReadingRecord, StateRecord,
 };
 use mend_store::{
-    CheckRow, EventRow, ExtraRow, JobPhotoRow, LogRow, Moment, NewCheck, NewMark, NewPlan, NewRun, ReadingRow,
-    StateRow, StoreError, Write,
+    CheckRow, EventRow, ExtraRow, JobPhotoRow, LogRow, Moment, NewCheck, NewMark, NewPlan, NewRun, NewVariant,
+    ReadingRow, StateRow, StoreError, TypedField, Write,
 };
 
 use crate::job::{Job, OPENING};
@@ -38,7 +38,7 @@ pub(super) fn put_job(
     }
     let id = w.add_job(record.taken_in_ms)?;
     for (field, value) in &record.intake {
-        w.set_intake(id, (field, value), record.taken_in_ms)?;
+        w.set_intake(id, TypedField::new(field, value), record.taken_in_ms)?;
     }
     if let Some(board) = record.board.as_ref().and_then(|name| boards.get(name)) {
         w.choose_board(id, *board)?;
@@ -48,7 +48,7 @@ pub(super) fn put_job(
     record.fit_settings.as_ref().map(|raw| w.set_fit_settings(id, raw.get(), now_ms)).transpose()?;
     put_runs(w, id, record, boards)?;
     for variant in &record.variants {
-        w.add_variant(id, (&variant.name, variant.inputs.get()), now_ms)?;
+        w.add_variant(id, NewVariant { name: &variant.name, inputs: variant.inputs.get(), made_ms: now_ms })?;
     }
     for (pin, mark) in &record.pins {
         let (pin, mark, token) = (pin.clone(), mark.clone(), format!("file-{pin}"));

@@ -2,7 +2,8 @@
 
 use mend_formats::floor::{AttemptEntry, AttemptEventEntry, FloorFile, HandEntry, WaitEntry};
 use mend_store::{
-    AttemptEnd, AttemptEventRow, AttemptRow, HandRow, PersonRow, Read, RecordRow, StoreError, WaitRow, Write,
+    AttemptEnd, AttemptEventRow, AttemptRow, HandRow, NewAttempt, PersonRow, Read, RecordRow, StoreError, WaitRow,
+    Write,
 };
 
 use super::file_places::FilePlaces;
@@ -83,7 +84,8 @@ pub(super) fn put_worked(write: &Write<'_>, file: &FloorFile, places: FilePlaces
 fn put_attempt(write: &Write<'_>, entry: &AttemptEntry, places: FilePlaces<'_>) -> Result<(), StoreError> {
     write.act_as(places.person(entry.person))?;
     let job = entry.job.and_then(|place| places.jobs.get(place).copied());
-    let id = write.begin_attempt((&entry.task, job), &stored(&entry.of), entry.begun_ms)?;
+    let id =
+        write.begin_attempt(NewAttempt { task: &entry.task, job, of: &stored(&entry.of), at_ms: entry.begun_ms })?;
     let event =
         |event: &AttemptEventEntry| AttemptEventRow { seq: event.seq, tick: event.tick, does: stored(&event.does) };
     write.add_attempt_events(id, &entry.events.iter().map(event).collect::<Vec<_>>())?;

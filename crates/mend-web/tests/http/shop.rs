@@ -7,7 +7,8 @@ use axum::body::Body;
 use axum::http::{Request, StatusCode};
 use mend_core::shop::stock::MoveKind;
 use mend_store::{
-    AttemptEnd, AttemptEventRow, IndexRow, JobPhotoRow, LogRow, NewBoard, NewMove, NewPhoto, ReadingRow, StateRow,
+    AttemptEnd, AttemptEventRow, IndexRow, JobPhotoRow, LogRow, NewAttempt, NewBoard, NewMove, NewPhoto, ReadingRow,
+    StateRow, TypedField,
 };
 use mend_web::transfer;
 
@@ -206,13 +207,18 @@ async fn on_the_floor(shop: &Shop) {
 /// Somebody enters, moves and practises, and the job waits for another part.
 async fn by_somebodys_hand(shop: &Shop) {
     let worked = |w: &mend_store::Write<'_>| {
-        w.set_intake(1, ("symptom", "no charge"), 5)?;
+        w.set_intake(1, TypedField::new("symptom", "no charge"), 5)?;
         let (stop, words) = ("close".to_owned(), "closed".to_owned());
         w.add_job_photo(1, &JobPhotoRow { id: 0, photo_id: 1, stop, words, on_sheet: false, added_ms: 7 })?;
         w.log_job(1, &LogRow { what: "note".to_owned(), who: String::new(), reason: "seen".to_owned(), at_ms: 6 })?;
         let (day, note) = (String::new(), String::new());
         w.add_move(&NewMove { item: 1, job: None, kind: MoveKind::Scrapped, quantity: 0.5, day, note, at_ms: 7 })?;
-        let attempt = w.begin_attempt(("still", None), r#"{"format":"urgent-mend/practice/1"}"#, 8)?;
+        let attempt = w.begin_attempt(NewAttempt {
+            task: "still",
+            job: None,
+            of: r#"{"format":"urgent-mend/practice/1"}"#,
+            at_ms: 8,
+        })?;
         let nozzle = AttemptEventRow { seq: 1, tick: 4, does: r#"{"air":true}"#.to_owned() };
         w.add_attempt_events(attempt, &[nozzle])?;
         w.end_attempt(attempt, &AttemptEnd { ticks: 40, at_ms: 9, passed: true, harms: "[]".to_owned() })

@@ -14,6 +14,13 @@ const DRAWN_MM: (f64, f64) = (0.2, 300.0);
 /// A move reaches less far than this, mm.
 const FARTHEST_MM: f64 = 2000.0;
 
+/// A body as it was drawn.
+struct DrawnBody {
+    face: Face,
+    round: bool,
+    body: Rect,
+}
+
 impl Draft {
     /// The draft after an act. Temperatures in fields are of this scale.
     ///
@@ -35,7 +42,9 @@ impl Draft {
                 set::set(&mut draft, *of, FieldInput { field, text: value, scale })?;
             }
             Edit::Outline { corners } => draft.draw_outline(corners)?,
-            Edit::Add { face, round, body, what } => draft.add((*face, *round), *body, *what)?,
+            Edit::Add { face, round, body, what } => {
+                draft.add(*what, DrawnBody { face: *face, round: *round, body: *body })?
+            }
             Edit::Move { of, dx, dy } => draft.shift(*of, *dx, *dy)?,
             Edit::Resize { of, width, depth } => draft.resize(*of, *width, *depth)?,
             Edit::Remove { of } => draft.remove(*of)?,
@@ -70,7 +79,8 @@ impl Draft {
         Ok(())
     }
 
-    fn add(&mut self, (face, round): (Face, bool), body: Rect, what: ComponentKind) -> Result<(), Finding> {
+    fn add(&mut self, what: ComponentKind, drawn: DrawnBody) -> Result<(), Finding> {
+        let DrawnBody { face, round, body } = drawn;
         if self.components.len() >= MOST_COMPONENTS {
             return Err(refuse("components", DraftProblem::TooManyComponents { most: MOST_COMPONENTS }));
         }
@@ -147,7 +157,7 @@ impl Draft {
         let from = self.component(k)?.clone();
         let body = Rect { centre: shifted(from.body.centre, 1.0, -1.0), ..from.body };
         let what = from.what.unwrap_or(ComponentKind::Chip);
-        self.add((from.face, from.round), body, what)?;
+        self.add(what, DrawnBody { face: from.face, round: from.round, body })?;
         if let Some(new) = self.components.last_mut() {
             let name = std::mem::take(&mut new.name);
             *new = crate::board::Component { name, body: new.body, ..from };

@@ -59,7 +59,7 @@ fn length_mm(draft: &Draft, length: &str) -> Result<f64, Finding> {
     if length == "part" {
         return draft.part.as_ref().map(|part| part.made.body.width).ok_or_else(no_part);
     }
-    super::field::number("length", length, ((0.2, 600.0), Unit::Millimetres))
+    super::field::number("length", length, super::field::NumberRange::new((0.2, 600.0), Unit::Millimetres))
 }
 
 fn one_place() -> Finding {
@@ -110,7 +110,7 @@ mod tests {
 
     fn draft() -> Draft {
         let photo = |id, face, mirrored| {
-            let placement = Placement::over((1000, 700), (at(30.0, 20.0), 100.0), mirrored);
+            let placement = Placement::over((1000, 700), at(30.0, 20.0), 100.0, mirrored);
             Photo { id, face, size: (1000, 700), placement, lined_up_mm: None }
         };
         Draft { photos: vec![photo(1, Face::Top, false), photo(2, Face::Bottom, true)], ..Draft::from_board(&board()) }

@@ -21,8 +21,23 @@ pub(super) fn no_field(field: &str) -> Finding {
     refuse(field, ValueProblem::NoSuchField { known: Vec::new() })
 }
 
-/// A number with its range; a comma is a point to many.
-pub(super) fn number(field: &str, text: &str, ((low, high), unit): ((f64, f64), Unit)) -> Result<f64, Finding> {
+/// What a number may be.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct NumberRange {
+    low: f64,
+    high: f64,
+    unit: Unit,
+}
+
+impl NumberRange {
+    pub(super) const fn new(range: (f64, f64), unit: Unit) -> Self {
+        Self { low: range.0, high: range.1, unit }
+    }
+}
+
+/// A number within its range; a comma is a point to many.
+pub(super) fn number(field: &str, text: &str, range: NumberRange) -> Result<f64, Finding> {
+    let NumberRange { low, high, unit } = range;
     let text = text.trim();
     let none = |_| refuse(field, ValueProblem::NotANumber { text: text.to_owned(), low, high, unit });
     let value: f64 = text.replace(',', ".").parse().map_err(none)?;
@@ -30,7 +45,7 @@ pub(super) fn number(field: &str, text: &str, ((low, high), unit): ((f64, f64), 
 }
 
 /// A number, or nothing where nothing is typed.
-pub(super) fn number_or_none(field: &str, text: &str, range: ((f64, f64), Unit)) -> Result<Option<f64>, Finding> {
+pub(super) fn number_or_none(field: &str, text: &str, range: NumberRange) -> Result<Option<f64>, Finding> {
     if text.trim().is_empty() { Ok(None) } else { number(field, text, range).map(Some) }
 }
 

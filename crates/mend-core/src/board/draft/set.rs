@@ -1,6 +1,6 @@
 //! A field that is typed: read, checked and put in its place, or refused with field, value and remedy.
 
-use super::field::{FieldInput, face, name, no_field, number};
+use super::field::{FieldInput, NumberRange, face, name, no_field, number};
 use super::refusal::refuse;
 use super::{Draft, Target, set_component, set_part, set_stack};
 use crate::board::{Outline, Point};
@@ -22,7 +22,7 @@ pub(super) fn set(draft: &mut Draft, of: Target, typed: FieldInput<'_>) -> Resul
 
 fn board(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let bounds = draft.outline.bounds();
-    let side = |text: &str| number(field, text, ((5.0, 600.0), Unit::Millimetres));
+    let side = |text: &str| number(field, text, NumberRange::new((5.0, 600.0), Unit::Millimetres));
     match field {
         "name" => draft.name = name(field, text)?,
         "maker" => draft.maker = if text.trim().is_empty() { String::new() } else { name(field, text)? },
@@ -46,7 +46,7 @@ fn corners(text: &str) -> Result<Vec<Point>, Finding> {
         let [x, y] = parts.as_slice() else {
             return Err(refuse("corners", DraftProblem::NotACorner { text: line.to_owned() }));
         };
-        let mm = |text| number("corners", text, ((-600.0, 600.0), Unit::Millimetres));
+        let mm = |text| number("corners", text, NumberRange::new((-600.0, 600.0), Unit::Millimetres));
         Ok(Point { x: mm(x)?, y: mm(y)? })
     };
     text.lines().map(str::trim).filter(|line| !line.is_empty()).map(corner).collect()
@@ -57,12 +57,12 @@ fn photo(draft: &mut Draft, id: i64, FieldInput { field, text, .. }: FieldInput<
     match field {
         "face" => photo.face = face(text)?,
         "turn" => {
-            let wanted = number(field, text, ((-360.0, 360.0), Unit::Degrees))?;
+            let wanted = number(field, text, NumberRange::new((-360.0, 360.0), Unit::Degrees))?;
             let middle = photo.placement.shows(f64::from(photo.size.0) / 2.0, f64::from(photo.size.1) / 2.0);
             photo.placement = photo.placement.turned(middle, wanted - photo.placement.turn_deg);
         }
         "x" | "y" => {
-            let wanted = number(field, text, ((-1000.0, 1000.0), Unit::Millimetres))?;
+            let wanted = number(field, text, NumberRange::new((-1000.0, 1000.0), Unit::Millimetres))?;
             let axis = usize::from(field == "y");
             let by = wanted - photo.placement.at_mm[axis];
             photo.placement = if axis == 0 { photo.placement.moved(by, 0.0) } else { photo.placement.moved(0.0, by) };

@@ -1,7 +1,7 @@
 //! The fields of a component.
 
 use super::Draft;
-use super::field::{FieldInput, choice, face, name, no_field, number, number_or_none};
+use super::field::{FieldInput, NumberRange, choice, face, name, no_field, number, number_or_none};
 use super::refusal::refuse;
 use crate::board::{Component, ComponentKind, NominalValue};
 use crate::finding::Finding;
@@ -12,7 +12,7 @@ pub(super) fn component(draft: &mut Draft, k: usize, typed: FieldInput<'_>) -> R
     let FieldInput { field, text, scale } = typed;
     let other = draft.components.iter().enumerate().any(|(other, n)| other != k && n.name == text.trim());
     let component = draft.component(k)?;
-    let mm = |range| number(field, text, (range, Unit::Millimetres));
+    let mm = |range| number(field, text, NumberRange::new(range, Unit::Millimetres));
     match field {
         "name" if other => {
             return Err(refuse(field, DraftProblem::NameTaken { name: text.trim().to_owned() }));
@@ -29,7 +29,7 @@ pub(super) fn component(draft: &mut Draft, k: usize, typed: FieldInput<'_>) -> R
         "material" => component.material = choice(field, text)?,
         "limit" => component.own_limit = limit(text, scale)?,
         "own_joints" => {
-            let percent = number_or_none(field, text, ((0.0, 100.0), Unit::Percent))?;
+            let percent = number_or_none(field, text, NumberRange::new((0.0, 100.0), Unit::Percent))?;
             component.own_joints = percent.map(|percent| percent / 100.0);
         }
         "value" if text.trim().is_empty() => component.value = None,
@@ -62,7 +62,7 @@ fn value(text: &str) -> Result<NominalValue, Finding> {
 
 fn limit(text: &str, scale: Scale) -> Result<Option<Temperature>, Finding> {
     let ends = [40.0, 400.0].map(|end| scale.of(Temperature::celsius(end)));
-    let value = number_or_none("limit", text, ((ends[0], ends[1]), Unit::from(scale)))?;
+    let value = number_or_none("limit", text, NumberRange::new((ends[0], ends[1]), Unit::from(scale)))?;
     Ok(value.map(|value| scale.read(value)))
 }
 

@@ -1,7 +1,7 @@
 //! The fields of the part, and the sizes that it was made from.
 
 use super::Draft;
-use super::field::{FieldInput, choice, face, name, no_field, number};
+use super::field::{FieldInput, NumberRange, choice, face, name, no_field, number};
 use super::refusal::{no_part, refuse};
 use crate::board::library;
 use crate::finding::Finding;
@@ -10,7 +10,7 @@ use crate::units::{Length, Unit};
 
 pub(super) fn part(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let part = draft.part.as_mut().ok_or_else(no_part)?;
-    let mm = |range| number(field, text, (range, Unit::Millimetres));
+    let mm = |range| number(field, text, NumberRange::new(range, Unit::Millimetres));
     match field {
         "name" => part.made.name = name(field, text)?,
         "x" => part.at.x = mm((-600.0, 600.0))?,
@@ -19,7 +19,7 @@ pub(super) fn part(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput
         "face" => part.face = face(text)?,
         "height" => part.made.height = Length::mm(mm((0.2, 60.0))?),
         "material" => part.made.material = choice(field, text)?,
-        "pegs" => part.made.pegs = number(field, text, ((0.0, 12.0), Unit::One))?.round() as u32,
+        "pegs" => part.made.pegs = number(field, text, NumberRange::new((0.0, 12.0), Unit::One))?.round() as u32,
         "shell" => part.made.shell = text == "true",
         "tests" => part.made.tests = text.lines().map(str::trim).filter(|l| !l.is_empty()).map(str::to_owned).collect(),
         _ => return Err(no_field(field)),
@@ -33,7 +33,7 @@ pub(super) fn size(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput
     let no_sizes = || refuse(field, DraftProblem::NoSizes);
     let (key, values) = part.from.as_mut().ok_or_else(no_sizes)?;
     let kind = library::kind(key).ok_or_else(no_sizes)?;
-    values.insert(field.to_owned(), number(field, text, ((-1000.0, 1000.0), Unit::One))?);
+    values.insert(field.to_owned(), number(field, text, NumberRange::new((-1000.0, 1000.0), Unit::One))?);
     let made = kind.make(values).map_err(|mut findings| findings.swap_remove(0))?;
     part.made = crate::board::Connector { name: part.made.name.clone(), tests: part.made.tests.clone(), ..made };
     Ok(())

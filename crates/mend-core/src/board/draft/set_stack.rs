@@ -1,7 +1,7 @@
 //! The fields of the stack-up, and what was seen of it.
 
 use super::Draft;
-use super::field::{FieldInput, choice, no_field, number, number_or_none};
+use super::field::{FieldInput, NumberRange, choice, no_field, number, number_or_none};
 use super::refusal::refuse;
 use crate::board::Stiffener;
 use crate::board::rules::STIFFENERS_MM;
@@ -15,7 +15,7 @@ const USUAL_STIFFENER: Length = Length::mm(0.2);
 /// What somebody knows is typed over what was guessed: it then has the usual spread.
 pub(super) fn copper(draft: &mut Draft, FieldInput { field, text, .. }: FieldInput<'_>) -> Result<(), Finding> {
     let stack = &mut draft.stack;
-    let within = |range, unit| number(field, text, (range, unit));
+    let within = |range, unit| number(field, text, NumberRange::new(range, unit));
     let count = |range| within(range, Unit::One).map(|count| count.round() as u32);
     match field {
         "thickness" => {
@@ -47,7 +47,10 @@ pub(super) fn copper(draft: &mut Draft, FieldInput { field, text, .. }: FieldInp
         "foil" => stack.foil_um = within((5.0, 210.0), Unit::Micrometres)?,
         "plane_coverage" => stack.plane_coverage = within((0.0, 100.0), Unit::Percent)? / 100.0,
         "signal_coverage" => stack.signal_coverage = within((0.0, 100.0), Unit::Percent)? / 100.0,
-        "vias" => stack.vias_per_mm2 = number_or_none(field, text, ((0.0, 4.0), Unit::HolesPerSquareMillimetre))?,
+        "vias" => {
+            stack.vias_per_mm2 =
+                number_or_none(field, text, NumberRange::new((0.0, 4.0), Unit::HolesPerSquareMillimetre))?
+        }
         _ => return Err(no_field(field)),
     }
     stack.spread = None;
@@ -61,11 +64,13 @@ pub(super) fn looked(draft: &mut Draft, FieldInput { field, text, .. }: FieldInp
         "light" => looked.light = if none { None } else { Some(choice(field, text)?) },
         "vias" => looked.vias = if none { None } else { Some(choice(field, text)?) },
         "edge_lines" => {
-            let lines = number_or_none(field, text, ((1.0, 32.0), Unit::Lines))?;
+            let lines = number_or_none(field, text, NumberRange::new((1.0, 32.0), Unit::Lines))?;
             looked.edge_lines = lines.map(|lines| lines.round() as u32);
         }
-        "grams" => looked.grams = number_or_none(field, text, ((0.1, 5000.0), Unit::Grams))?,
-        "area" => looked.area_mm2 = number_or_none(field, text, ((25.0, 360_000.0), Unit::SquareMillimetres))?,
+        "grams" => looked.grams = number_or_none(field, text, NumberRange::new((0.1, 5000.0), Unit::Grams))?,
+        "area" => {
+            looked.area_mm2 = number_or_none(field, text, NumberRange::new((25.0, 360_000.0), Unit::SquareMillimetres))?
+        }
         "bare" => looked.bare = text == "true",
         "known" => looked.known = if none { None } else { Some(known(text)?) },
         "feels" => looked.feels = if none { None } else { Some(choice(field, text)?) },
@@ -78,7 +83,7 @@ pub(super) fn looked(draft: &mut Draft, FieldInput { field, text, .. }: FieldInp
 /// `0.0041 its name`: weight per area, and what the board is called.
 fn known(text: &str) -> Result<(String, f64), Finding> {
     let (weight, name) = text.split_once(' ').unwrap_or((text, ""));
-    let weight = number("known", weight, ((1e-4, 0.1), Unit::GramsPerSquareMillimetre))?;
+    let weight = number("known", weight, NumberRange::new((1e-4, 0.1), Unit::GramsPerSquareMillimetre))?;
     if name.is_empty() {
         return Err(refuse("known", DraftProblem::UnknownBoard));
     }

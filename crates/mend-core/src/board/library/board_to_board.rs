@@ -12,9 +12,9 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     family: ConnectorFamily::BoardToBoard,
     params: &[
         Param::choice("pitch", "pitch", 0.4, &[(0.35, "0.35 mm"), (0.4, "0.4 mm")]),
-        Param::count("each", "contacts in each row", 20.0, (4.0, 50.0)),
-        Param::mm("rows", "rows, middle to middle", 2.6, (1.7, 4.0)),
-        Param::mm("height", "height", 0.8, (0.5, 1.5)),
+        Param::count("each", "contacts in each row", 20.0, 4.0..=50.0),
+        Param::mm("rows", "rows, middle to middle", 2.6, 1.7..=4.0),
+        Param::mm("height", "height", 0.8, 0.5..=1.5),
     ],
     tests: &["it clicks in and lies level", "everything that hangs on the cable works", "no contact leans or is dull"],
     build,

@@ -12,10 +12,10 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     known_by: "two rows of pins inside a plastic box with a key",
     family: ConnectorFamily::Power,
     params: &[
-        Param::count("each", "pins in each row", 5.0, (2.0, 32.0)),
+        Param::count("each", "pins in each row", 5.0, 2.0..=32.0),
         Param::choice("pitch", "pitch", 2.54, PITCHES),
-        Param::mm("wall", "box beyond the pins, each end", 5.0, (1.0, 8.0)),
-        Param::mm("height", "height of the box", 9.0, (3.0, 14.0)),
+        Param::mm("wall", "box beyond the pins, each end", 5.0, 1.0..=8.0),
+        Param::mm("height", "height of the box", 9.0, 3.0..=14.0),
     ],
     tests: &["the plug goes home, key in its slot", "everything that hangs on it works", "no pin leans"],
     build,

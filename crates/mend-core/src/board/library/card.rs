@@ -16,7 +16,7 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     params: &[
         Param::choice("card", "card", 1.0, &[(1.0, "small memory"), (2.0, "full-size memory"), (3.0, "subscriber")]),
         Param::choice("switch", "card switch", 2.0, &[(0.0, "none"), (2.0, "two contacts")]),
-        Param::mm("height", "height", 1.5, (1.0, 3.5)),
+        Param::mm("height", "height", 1.5, 1.0..=3.5),
     ],
     tests: &["the card is found", "its full capacity reads and writes", "it clicks in and comes out"],
     build,

@@ -17,7 +17,7 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     params: &[
         Param::choice("latch", "latch", 1.0, &[(1.0, "flips up"), (2.0, "slides out"), (3.0, "flips at the back")]),
         Param::choice("pitch", "pitch", 0.5, PITCHES),
-        Param::count("ways", "ways", 12.0, (4.0, 60.0)),
+        Param::count("ways", "ways", 12.0, 4.0..=60.0),
     ],
     tests: &[
         "the latch closes and holds a tug",

@@ -16,10 +16,10 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     family: ConnectorFamily::FlexTail,
     params: &[
         Param::choice("pitch", "pitch", 1.0, PITCHES),
-        Param::count("ways", "fingers", 8.0, (2.0, 40.0)),
-        Param::mm("finger", "length of a finger", 2.0, (1.0, 5.0)),
-        Param::mm("tail", "glued length behind the fingers", 4.0, (0.0, 20.0)),
-        Param::mm("thickness", "thickness of the tail", 0.15, (0.1, 0.5)),
+        Param::count("ways", "fingers", 8.0, 2.0..=40.0),
+        Param::mm("finger", "length of a finger", 2.0, 1.0..=5.0),
+        Param::mm("tail", "glued length behind the fingers", 4.0, 0.0..=20.0),
+        Param::mm("thickness", "thickness of the tail", 0.15, 0.1..=0.5),
     ],
     tests: &[
         "every finger shows solder through its hole",

@@ -14,9 +14,9 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     family: ConnectorFamily::Power,
     params: &[
         Param::choice("rows", "rows", 1.0, &[(1.0, "one"), (2.0, "two")]),
-        Param::count("ways", "pins in all", 10.0, (2.0, 64.0)),
+        Param::count("ways", "pins in all", 10.0, 2.0..=64.0),
         Param::choice("pitch", "pitch", 2.54, PITCHES),
-        Param::mm("height", "height of the plastic", 2.5, (1.0, 12.0)),
+        Param::mm("height", "height of the plastic", 2.5, 1.0..=12.0),
     ],
     tests: &["the plug goes home on every pin", "everything that hangs on it works", "no pin leans"],
     build,

@@ -1,5 +1,7 @@
 //! What a kind of connector is: the sizes it asks for, and what it makes of them.
 
+use std::ops::RangeInclusive;
+
 use std::collections::BTreeMap;
 
 use super::build::Made;
@@ -59,11 +61,11 @@ pub enum Among {
 }
 
 impl Param {
-    pub(super) const fn mm(key: &'static str, label: &'static str, usual: f64, (low, high): (f64, f64)) -> Self {
-        Self { key, label, unit: Unit::Millimetres, usual, among: Among::Range(low, high) }
+    pub(super) const fn mm(key: &'static str, label: &'static str, usual: f64, range: RangeInclusive<f64>) -> Self {
+        Self { key, label, unit: Unit::Millimetres, usual, among: Among::Range(*range.start(), *range.end()) }
     }
-    pub(super) const fn count(key: &'static str, label: &'static str, usual: f64, (low, high): (f64, f64)) -> Self {
-        Self { key, label, unit: Unit::One, usual, among: Among::Whole(low, high) }
+    pub(super) const fn count(key: &'static str, label: &'static str, usual: f64, range: RangeInclusive<f64>) -> Self {
+        Self { key, label, unit: Unit::One, usual, among: Among::Whole(*range.start(), *range.end()) }
     }
     pub(super) const fn choice(
         key: &'static str,

@@ -11,9 +11,9 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     known_by: "five fine pins, a trapezoid mouth",
     family: ConnectorFamily::Port,
     params: &[
-        Param::mm("across", "anchors, left to right", 7.2, (6.0, 9.0)),
-        Param::mm("along", "anchors, front to back", 2.7, (2.0, 4.0)),
-        Param::mm("drill", "leg hole", 0.7, (0.5, 1.2)),
+        Param::mm("across", "anchors, left to right", 7.2, 6.0..=9.0),
+        Param::mm("along", "anchors, front to back", 2.7, 2.0..=4.0),
+        Param::mm("drill", "leg hole", 0.7, 0.5..=1.2),
     ],
     tests: &["charges", "data both ways", "the plug latches and does not rock"],
     build,

@@ -13,9 +13,9 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     params: &[
         Param::choice("inside", "inside", 1.0, &[(1.0, "contacts only"), (2.0, "with transformers")]),
         Param::choice("lamps", "lamps", 0.0, &[(0.0, "none"), (2.0, "two")]),
-        Param::mm("pitch", "contacts, next to next", 1.27, (1.0, 1.4)),
-        Param::mm("across", "anchors, left to right", 15.5, (14.0, 18.0)),
-        Param::mm("drill", "pin hole", 0.9, (0.6, 1.0)),
+        Param::mm("pitch", "contacts, next to next", 1.27, 1.0..=1.4),
+        Param::mm("across", "anchors, left to right", 15.5, 14.0..=18.0),
+        Param::mm("drill", "pin hole", 0.9, 0.6..=1.0),
     ],
     tests: &["link at full speed", "a large file without errors", "both lamps, where it has them", "the plug latches"],
     build,

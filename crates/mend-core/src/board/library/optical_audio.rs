@@ -11,10 +11,10 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     known_by: "a square plastic port with a flap, three thin anchors",
     family: ConnectorFamily::Jack,
     params: &[
-        Param::mm("pitch", "anchors, next to next", 2.54, (2.0, 3.0)),
-        Param::mm("drill", "leg hole", 0.8, (0.6, 1.2)),
+        Param::mm("pitch", "anchors, next to next", 2.54, 2.0..=3.0),
+        Param::mm("drill", "leg hole", 0.8, 0.6..=1.2),
         Param::choice("anchors", "soldered anchors", 0.0, &[(0.0, "none"), (2.0, "two")]),
-        Param::mm("height", "height", 9.8, (7.0, 12.0)),
+        Param::mm("height", "height", 9.8, 7.0..=12.0),
     ],
     tests: &["red light in the mouth", "sound in every format the device gives", "the flap closes"],
     build,

@@ -11,11 +11,11 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     known_by: "leaves or plungers that press against a speaker, an antenna or a dock",
     family: ConnectorFamily::Jack,
     params: &[
-        Param::count("contacts", "contacts", 4.0, (1.0, 20.0)),
-        Param::mm("pitch", "pitch", 2.0, (1.0, 4.0)),
+        Param::count("contacts", "contacts", 4.0, 1.0..=20.0),
+        Param::mm("pitch", "pitch", 2.0, 1.0..=4.0),
         Param::choice("pads", "pads of each contact", 1.0, &[(1.0, "one"), (2.0, "one at either end")]),
-        Param::mm("depth", "body depth", 4.0, (2.0, 8.0)),
-        Param::mm("height", "height at rest", 2.5, (0.8, 8.0)),
+        Param::mm("depth", "body depth", 4.0, 2.0..=8.0),
+        Param::mm("height", "height at rest", 2.5, 0.8..=8.0),
     ],
     tests: &[
         "every spring moves and comes back",

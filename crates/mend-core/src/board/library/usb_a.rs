@@ -13,9 +13,9 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     params: &[
         Param::choice("ports", "ports", 1.0, &[(1.0, "single"), (2.0, "stacked, two")]),
         Param::choice("contacts", "contacts in each", 9.0, &[(4.0, "4"), (9.0, "9, fast")]),
-        Param::mm("across", "anchors, left to right", 13.14, (12.0, 15.0)),
-        Param::mm("drill", "pin hole", 0.92, (0.6, 1.1)),
-        Param::mm("leg_drill", "leg hole", 2.3, (1.2, 2.8)),
+        Param::mm("across", "anchors, left to right", 13.14, 12.0..=15.0),
+        Param::mm("drill", "pin hole", 0.92, 0.6..=1.1),
+        Param::mm("leg_drill", "leg hole", 2.3, 1.2..=2.8),
     ],
     tests: &["every port powers a device", "data at full speed at every port", "the plug does not rock"],
     build,

@@ -11,11 +11,11 @@ pub(super) const KIND: LibraryConnector = LibraryConnector {
     known_by: "one row of nineteen fine pins behind a wide shell",
     family: ConnectorFamily::Port,
     params: &[
-        Param::mm("across", "anchors, left to right", 14.5, (13.5, 16.5)),
-        Param::mm("along", "anchors, front to back", 5.96, (4.0, 8.0)),
-        Param::mm("drill", "leg hole", 1.2, (0.9, 1.6)),
-        Param::mm("height", "height", 5.9, (4.5, 7.0)),
-        Param::count("pegs", "pegs", 0.0, (0.0, 2.0)),
+        Param::mm("across", "anchors, left to right", 14.5, 13.5..=16.5),
+        Param::mm("along", "anchors, front to back", 5.96, 4.0..=8.0),
+        Param::mm("drill", "leg hole", 1.2, 0.9..=1.6),
+        Param::mm("height", "height", 5.9, 4.5..=7.0),
+        Param::count("pegs", "pegs", 0.0, 0.0..=2.0),
     ],
     tests: &[
         "picture at the highest resolution and rate",

@@ -9,7 +9,7 @@ use axum::http::Method;
 use axum::response::{Redirect, Response};
 use axum::routing::{get, post};
 use jiff::{Timestamp, ToSpan};
-use mend_store::CustomerJobRow;
+use mend_store::{CustomerJobRow, TypedField};
 use serde::{Deserialize, Serialize};
 
 use super::Frame;
@@ -128,12 +128,12 @@ pub(crate) async fn again(State(app): State<App>, Form(sent): Form<AgainForm>) -
         for key in ["customer", "contact", "device", "serial", "unchanged"] {
             let value = first.intake(key);
             if !value.is_empty() {
-                write.set_intake(job, (key, value), now_ms)?;
+                write.set_intake(job, TypedField::new(key, value), now_ms)?;
             }
         }
         let when = if is_return { "under warranty" } else { "after its warranty" };
         let earlier = format!("Job {} here, comes again {when}", first.row.id);
-        write.set_intake(job, ("earlier_work", &earlier), now_ms)?;
+        write.set_intake(job, TypedField::new("earlier_work", &earlier), now_ms)?;
         if is_return {
             write.return_of(job, first.row.id)?;
         }

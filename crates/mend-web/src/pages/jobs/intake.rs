@@ -6,6 +6,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use mend_core::shop::{FieldKind, IntakeField, Stop, check_field, consent_terms};
+use mend_store::TypedField;
 use serde::Deserialize;
 
 use super::{JobPath, number};
@@ -116,7 +117,7 @@ pub(crate) async fn keep(
         let (value, now) = (value.clone(), app.now_ms());
         let known = app.reading(move |r| r.job(id)).await?;
         known.ok_or(Refusal::NotFound("job"))?;
-        app.changing(id, move |w| w.set_intake(id, (field.key, &value), now)).await?;
+        app.changing(id, move |w| w.set_intake(id, TypedField::new(field.key, &value), now)).await?;
     }
     let (job, now) = (Job::load(&app, id).await?, app.now());
     let status = if checked.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };

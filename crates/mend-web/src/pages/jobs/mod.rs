@@ -38,6 +38,7 @@ use axum::extract::{DefaultBodyLimit, Path, State};
 use axum::response::Redirect;
 use axum::routing::{get, post};
 use mend_core::shop::{self, Stop};
+use mend_store::TypedField;
 
 use crate::App;
 use crate::job::Job;
@@ -138,7 +139,7 @@ async fn open(State(app): State<App>) -> Result<Redirect, Refusal> {
             let id = write.add_job(now)?;
             let terms = write.read().shop()?.and_then(|file| mend_formats::shop_settings::parse(file.as_bytes()).ok());
             if let Some(terms) = terms.map(|shop| shop.terms).filter(|terms| !terms.is_empty()) {
-                write.set_intake(id, ("terms", &terms), now)?;
+                write.set_intake(id, TypedField::new("terms", &terms), now)?;
             }
             Job::list(write, id)?;
             Ok(id)

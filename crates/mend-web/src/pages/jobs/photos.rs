@@ -6,7 +6,7 @@ use axum::extract::{Path, Request, State};
 use axum::response::Redirect;
 use mend_core::finding::Finding;
 use mend_core::shop::{self, Stop};
-use mend_store::JobPhotoRow;
+use mend_store::{JobPhotoRow, PhotoWords};
 use serde::Deserialize;
 
 use super::{JobPath, number};
@@ -117,7 +117,7 @@ pub(crate) async fn change(
         return Ok(Redirect::to(&format!("/jobs/{id}/photos")));
     }
     let (words, on_sheet) = (checked(sent.words.trim())?, !sent.on_sheet.is_empty());
-    if !app.changing(id, move |write| write.set_job_photo(id, (photo, &words, on_sheet))).await? {
+    if !app.changing(id, move |write| write.set_job_photo(id, photo, PhotoWords { words: &words, on_sheet })).await? {
         return Err(Refusal::NotFound("photograph"));
     }
     Ok(Redirect::to(&format!("/jobs/{id}/photos")))

@@ -8,7 +8,7 @@ use mend_store::RecordRow;
 
 use super::{JobPath, number};
 use crate::App;
-use crate::job::Job;
+use crate::job::{Job, REOPENED};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -127,7 +127,7 @@ fn list_name(list_and_name: &str) -> String {
 fn log_name(what: &str) -> String {
     let name = match what {
         "handed-over" => "Handed over",
-        "reopened" => "Reopened",
+        REOPENED => "Reopened",
         "declined" => "Declined",
         "went-back" => "Went back to an earlier stop",
         other => other,

@@ -9,6 +9,7 @@ use mend_core::practice::goal::{PracticeGoal, low_melt};
 use mend_core::solder::FeedEntry;
 use mend_formats::practice::{self, PracticeFile, ShopSceneFile};
 use mend_formats::station;
+use mend_store::NewAttempt;
 use serde::Deserialize;
 
 use super::course::place_of;
@@ -98,7 +99,7 @@ fn expect_possible(goal: PracticeGoal, board: &Board, inputs: &PlanInputs) -> Re
 
 async fn put(app: &App, task: &'static str, job: Option<i64>, file: &PracticeFile) -> Result<Redirect, Refusal> {
     let (of, now) = (practice::write(file)?, app.now_ms());
-    let id = app.writing(move |write| write.begin_attempt((task, job), &of, now)).await?;
+    let id = app.writing(move |write| write.begin_attempt(NewAttempt { task, job, of: &of, at_ms: now })).await?;
     Ok(Redirect::to(&format!("/practice/{id}")))
 }
 

@@ -5,7 +5,7 @@ use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::Redirect;
 use mend_core::method::JobKind;
-use mend_store::DonorRow;
+use mend_store::{DonorRow, TypedField};
 use serde::Deserialize;
 
 use crate::App;
@@ -65,9 +65,9 @@ pub(crate) async fn harvest(State(app): State<App>, path: Path<String>) -> Resul
     }
     let job = app.writing(move |write| {
         let job = write.add_job(now_ms)?;
-        write.set_intake(job, ("kind", JobKind::Harvest.name()), now_ms)?;
-        write.set_intake(job, ("device", &donor.name), now_ms)?;
-        write.set_intake(job, ("inside", &donor.holds), now_ms)?;
+        write.set_intake(job, TypedField::new("kind", JobKind::Harvest.name()), now_ms)?;
+        write.set_intake(job, TypedField::new("device", &donor.name), now_ms)?;
+        write.set_intake(job, TypedField::new("inside", &donor.holds), now_ms)?;
         write.harvest_donor(donor.id, job)?;
         Job::list(write, job)?;
         Ok(job)

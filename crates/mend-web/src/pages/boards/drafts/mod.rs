@@ -19,7 +19,7 @@ use axum::extract::DefaultBodyLimit;
 use axum::routing::{get, post};
 use mend_core::board::draft::Draft;
 use mend_core::finding::Finding;
-use mend_store::{ActState, DraftAct, NewDraft, StoreError, Write};
+use mend_store::{ActState, DoneAct, DraftAct, NewDraft, StoreError, Write};
 
 use crate::App;
 use crate::refusal::Refusal;
@@ -84,7 +84,7 @@ where
             Err(findings) => return Ok(Ok(Err(findings))),
         };
         match text {
-            Ok(text) => write.add_draft_step(id, (&text, &act), now).map(|()| Ok(Ok(()))),
+            Ok(text) => write.add_draft_step(id, &text, DoneAct { act: &act, at_ms: now }).map(|()| Ok(Ok(()))),
             Err(error) => Ok(Err(error.into())),
         }
     })
@@ -111,7 +111,7 @@ pub(super) async fn step(app: &App, id: i64, act: DraftAct, by: i64) -> Result<(
         match write.read().standing(id, &act)? {
             ActState::Done => Ok(Ok(())),
             ActState::Outdated => Ok(Err(Refusal::Outdated(OUTDATED.to_owned()))),
-            ActState::Fresh => write.move_draft(id, (by, &act), now).map(Ok),
+            ActState::Fresh => write.move_draft(id, by, DoneAct { act: &act, at_ms: now }).map(Ok),
         }
     })
     .await?

@@ -60,11 +60,11 @@ fn first_place(draft: &Draft, size: (u32, u32), face: Face) -> Placement {
     let bounds = draft.outline.bounds();
     let mirrored = face == Face::Bottom;
     if bounds.width.is_finite() {
-        return Placement::over(size, (bounds.centre, bounds.width), mirrored);
+        return Placement::over(size, bounds.centre, bounds.width, mirrored);
     }
     let height = FIRST_WIDTH_MM * f64::from(size.1) / f64::from(size.0.max(1));
     let middle = mend_core::board::Point { x: FIRST_WIDTH_MM / 2.0, y: height / 2.0 };
-    Placement::over(size, (middle, FIRST_WIDTH_MM), mirrored)
+    Placement::over(size, middle, FIRST_WIDTH_MM, mirrored)
 }
 
 pub(super) async fn serve(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {

@@ -4,13 +4,14 @@ use axum::extract::State;
 use axum::response::Redirect;
 use mend_core::finding::Finding;
 use mend_core::shop::stock::MoveKind;
+use mend_store::LogRow;
 use serde::Deserialize;
 
 use super::super::parts::{consumed, harvested};
 use super::super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
-use crate::job::Job;
+use crate::job::{Job, REOPENED};
 use crate::learning;
 use crate::refusal::Refusal;
 use crate::words;
@@ -70,9 +71,10 @@ pub(crate) async fn reopen(
         return Err(findings.into());
     }
     Job::load(&app, id).await?;
+    let row = LogRow { what: REOPENED.to_owned(), who, reason, at_ms: now };
     app.changing(id, move |w| {
         w.drop_outcome(id)?;
-        w.reopen(id, (&who, &reason), now)
+        w.reopen(id, &row)
     })
     .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/handover")))

@@ -23,7 +23,7 @@ use mend_store::{JobPhotoRow, LogRow};
 use super::lesson::LessonPart;
 use super::{JobPath, number};
 use crate::App;
-use crate::job::{DECLINED, Job, WENT_BACK};
+use crate::job::{DECLINED, Job, REOPENED, WENT_BACK};
 use crate::pages::{Frame, JobHead};
 use crate::refusal::Refusal;
 use crate::visitor::Visitor;
@@ -105,7 +105,7 @@ fn on_record(job: &Job, day: &dyn Fn(i64) -> String) -> Vec<String> {
 /// A line of the record.
 fn logged(row: &LogRow, at: String) -> String {
     match row.what.as_str() {
-        "reopened" => format!("Reopened {at} by {}: {}", row.who, row.reason),
+        REOPENED => format!("Reopened {at} by {}: {}", row.who, row.reason),
         DECLINED => format!("Given back as it is {at} by {}: {}", row.who, row.reason),
         WENT_BACK => format!("Went back {at} by {}: {}", row.who, row.reason),
         _ => format!("Handed over {at}"),

@@ -4,7 +4,7 @@ use axum::extract::{Path, Request, State};
 use axum::response::Redirect;
 use mend_core::shop::Stop;
 use mend_core::units::Money;
-use mend_store::{ExtraRow, JobPhotoRow};
+use mend_store::{CustomerWord, ExtraRow, JobPhotoRow};
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
@@ -84,7 +84,9 @@ pub(crate) async fn answer(
     let (who, now) = (fits("name", &sent.who, LONGEST[1])?, app.now_ms());
     Job::load(&app, id).await?;
     let answer = sent.answer;
-    let there = app.changing(id, move |w| w.answer_extra(id, (extra, &answer, &who), now)).await?;
+    let there = app
+        .changing(id, move |w| w.answer_extra(id, extra, CustomerWord { answer: &answer, who: &who, at_ms: now }))
+        .await?;
     if !there {
         return Err(Refusal::NotFound("line"));
     }

@@ -14,7 +14,7 @@ use mend_core::units::Scale;
 use mend_core::watch::Watch;
 use mend_formats::comparison::feed;
 use mend_formats::shop::read_inputs;
-use mend_store::VariantRow;
+use mend_store::{NewVariant, VariantRow};
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
@@ -239,7 +239,7 @@ pub(super) async fn keep_variant(app: &App, id: i64, name: String, inputs: &Plan
     let kept = app
         .writing(move |w| {
             let full = w.read().variants(id)?.len() >= MOST;
-            if full { Ok(None) } else { w.add_variant(id, (&name, &text), now) }
+            if full { Ok(None) } else { w.add_variant(id, NewVariant { name: &name, inputs: &text, made_ms: now }) }
         })
         .await?;
     let taken =

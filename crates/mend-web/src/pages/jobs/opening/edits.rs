@@ -7,7 +7,7 @@ use mend_core::opening::item::{Hazard, ItemKind, Latch, ScrewHead};
 use mend_core::opening::map::{MapEdit, MapPage, NoEdit, OpeningMap};
 use mend_core::shop::Stop;
 use mend_formats::opening::{self, OpeningFile, kind_findings};
-use mend_store::{CheckRow, NewCheck, StoreError, Write};
+use mend_store::{CheckRow, NewCheck, OpeningRow, StoreError, Write};
 use serde::Deserialize;
 
 use super::super::{JobPath, number};
@@ -167,7 +167,7 @@ async fn keep(
         let text = opening::write(&OpeningFile::new(&row.name, map));
         let text = text.map_err(|error| StoreError::Connection(error.to_string()))?;
         w.enter_check(id, &entry)?;
-        w.change_opening(id, (&row, &text), now).map(Ok)
+        w.change_opening(id, &OpeningRow { map: text, ..row }, now).map(Ok)
     };
     app.changing(id, kept).await?.map_err(refused)
 }

@@ -15,7 +15,7 @@ use mend_core::shop::estimate::stage_time::StageTime;
 use mend_core::shop::schedule::promise::promise;
 use mend_core::units::Money;
 use mend_formats::shop_settings::ShopSettings;
-use mend_store::{ExtraRow, QuoteRow};
+use mend_store::{ExtraRow, NewQuote, QuoteRow};
 use serde::{Deserialize, Serialize};
 
 use self::estimate::{Estimate, in_words, minutes};
@@ -255,6 +255,8 @@ pub(crate) async fn make(
     let (text, sum) = sent.text(&estimate, &shop)?;
     let (id, says, sum, now_ms) = (job.row.id, serde_json::to_string(&text)?, sum.to_string(), app.now_ms());
     // The job waits for the customer's word from now on.
-    let quote = app.changing(id, move |write| write.add_quote(id, (&says, &sum), now_ms)).await?;
+    let quote = app
+        .changing(id, move |write| write.add_quote(id, NewQuote { says: &says, total: &sum, made_ms: now_ms }))
+        .await?;
     Ok(Redirect::to(&format!("/jobs/{id}/quote/{quote}")))
 }

@@ -5,7 +5,7 @@ use askama_web::WebTemplate;
 use axum::extract::{Path, State};
 use axum::response::Redirect;
 use mend_formats::shop_settings::ShopSettings;
-use mend_store::QuoteRow;
+use mend_store::{CustomerWord, QuoteRow, TypedField};
 use serde::Deserialize;
 
 use super::super::number;
@@ -97,14 +97,15 @@ pub(crate) async fn answer(
     let (row, _) = quote(&app, job_id, id).await?;
     let text: QuoteText = serde_json::from_str(&row.says)?;
     let taken = app.changing(job_id, move |write| {
-        if !write.answer_quote(job_id, (id, &sent.answer, &who), now_ms)? {
+        let word = CustomerWord { answer: &sent.answer, who: &who, at_ms: now_ms };
+        if !write.answer_quote(job_id, id, word)? {
             return Ok(false);
         }
         if sent.answer == "accepted" {
-            write.set_intake(job_id, ("price", &row.total), now_ms)?;
+            write.set_intake(job_id, TypedField::new("price", &row.total), now_ms)?;
             for (field, value) in [("due", &text.promised), ("deposit", &text.deposit), ("terms", &text.terms)] {
                 if !value.is_empty() {
-                    write.set_intake(job_id, (field, value), now_ms)?;
+                    write.set_intake(job_id, TypedField::new(field, value), now_ms)?;
                 }
             }
         }

@@ -4,6 +4,7 @@ use axum::extract::{Request, State};
 use axum::response::Redirect;
 use mend_core::units::{Scale, Temperature};
 use mend_formats::readings::{self, Columns, Readings};
+use mend_store::{MeasuringKey, TypedField};
 use serde::{Deserialize, Serialize};
 
 use super::super::edit::StationPath;
@@ -52,7 +53,10 @@ pub(crate) async fn upload(
     let text = String::from_utf8_lossy(&form.bytes("file")).into_owned();
     let found = readings::parse(&text, kept.scale(visitor), None)?;
     let (station, now) = (kept.id, app.now_ms());
-    app.writing(move |write| write.set_measuring((station, FILE_KIND), (TEXT, &text), now)).await?;
+    app.writing(move |write| {
+        write.set_measuring(MeasuringKey { station, kind: FILE_KIND }, TypedField::new(TEXT, &text), now)
+    })
+    .await?;
     take(&app, &path, kept.scale(visitor), found).await
 }
 

@@ -12,6 +12,7 @@ pub(super) mod probe;
 pub(super) mod record;
 pub(super) mod taken;
 
+use mend_store::{MeasuringKey, TypedField};
 use std::collections::BTreeMap;
 
 use axum::Router;
@@ -110,7 +111,9 @@ impl Measuring {
         }
         app.writing(move |write| {
             let known = sent.iter().filter(|(field, _)| field.len() <= LONGEST_FIELD);
-            known.into_iter().try_for_each(|(field, value)| write.set_measuring((id, kind), (field, value.trim()), now))
+            known.into_iter().try_for_each(|(field, value)| {
+                write.set_measuring(MeasuringKey { station: id, kind }, TypedField::new(field, value.trim()), now)
+            })
         })
         .await?;
         Self::load(app, path, kind).await

@@ -10,7 +10,7 @@ use axum::http::HeaderName;
 use axum::response::{IntoResponse, Response};
 use mend_core::calibration::probe::ON_S;
 use mend_core::units::{Scale, Temperature};
-use mend_store::InstrumentRow;
+use mend_store::{InstrumentRow, MeasuringKey, TypedField};
 use serde::Deserialize;
 
 use super::super::edit::StationPath;
@@ -160,9 +160,9 @@ async fn write_down(app: &App, (station, scale): (i64, Scale), (recording, addre
             if write.read().measuring(station, KIND)?.get(FIELD) != Some(&mark) {
                 return Ok(false);
             }
-            write.set_measuring((station, KIND), (READINGS, &lines), now)?;
+            write.set_measuring(MeasuringKey { station, kind: KIND }, TypedField::new(READINGS, &lines), now)?;
             if over {
-                write.set_measuring((station, KIND), (FIELD, ""), now)?;
+                write.set_measuring(MeasuringKey { station, kind: KIND }, TypedField::new(FIELD, ""), now)?;
             }
             Ok(!over)
         });
@@ -194,7 +194,10 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: Station
 pub(crate) async fn stop(State(app): State<App>, visitor: Visitor, path: StationPath) -> Result<Response, Refusal> {
     let kept = Measuring::load(&app, &path, KIND).await?;
     let (id, now) = (kept.id, app.now_ms());
-    app.writing(move |write| write.set_measuring((id, KIND), (FIELD, ""), now)).await?;
+    app.writing(move |write| {
+        write.set_measuring(MeasuringKey { station: id, kind: KIND }, TypedField::new(FIELD, ""), now)
+    })
+    .await?;
     show(State(app), visitor, path).await
 }
 
