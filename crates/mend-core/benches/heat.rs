@@ -23,7 +23,7 @@ use mend_core::heat::parameters::ParameterSample;
 use mend_core::heat::purpose::Purpose;
 use mend_core::heat::recipe::Recipe;
 use mend_core::heat::shielding::Shielding;
-use mend_core::heat::simulation::Simulation;
+use mend_core::heat::simulation::{BatchBoard, Simulation};
 use mend_core::heat::stepping::BATCH;
 use mend_core::heat::tool::{Blower, HotAir};
 use mend_core::planning::make_plan::plan;
@@ -80,7 +80,8 @@ fn batch() -> (f64, f64) {
     let (blown, room) = (blown(&mesh), (10.0, Temperature::celsius(25.0).in_kelvin()));
     let once = || {
         let nodes = std::array::from_fn(|_| Nodes::default());
-        let mut s: Simulation<f32, BATCH> = Simulation::batch((mesh.clone(), [slab; BATCH]), nodes, room, 1.0);
+        let mut s: Simulation<f32, BATCH> =
+            Simulation::batch(BatchBoard { mesh: mesh.clone(), slabs: [slab; BATCH] }, nodes, room, 1.0);
         s.set_airs(&std::array::from_fn(|_| blown.clone()));
         let updates = (120 * s.stages() * 40 * 40 * 3 * BATCH) as f64;
         let from = Instant::now();

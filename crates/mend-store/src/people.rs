@@ -218,6 +218,7 @@ impl Write<'_> {
 #[cfg(test)]
 #[allow(clippy::unwrap_used)]
 mod tests {
+    use crate::TypedField;
     use mend_core::shop::review::JobOutcome;
 
     use crate::{NewPerson, NewSession, PersonRow, Store};

@@ -90,7 +90,7 @@ impl Computing {
             return typed(Ok(kept.result));
         }
         let work: Computation = Box::new(move |watch| Ok(Arc::new(work(watch)?)));
-        let begun = self.shared.begin((place, &key.bare), (work, bytes_of::<T>));
+        let begun = self.shared.begin(place, &key.bare, WantedWork { work, bytes_of: bytes_of::<T> });
         let (watch, mut ended) = match begun {
             Ok(begun) => begun,
             Err(failed) => return Stand::Ended(Err(failed)),
@@ -204,6 +204,12 @@ impl Queue {
     }
 }
 
+/// A computation that somebody wants, and how large its result is.
+struct WantedWork {
+    work: Computation,
+    bytes_of: fn(&AnyResult) -> usize,
+}
+
 impl Shared {
     pub(super) fn lock(&self) -> MutexGuard<'_, Queue> {
         self.queue.lock().unwrap_or_else(PoisonError::into_inner)
@@ -211,8 +217,9 @@ impl Shared {
 
     fn begin(
         &self,
-        (place, key): (Viewer, &Bare),
-        (work, bytes_of): (Computation, fn(&AnyResult) -> usize),
+        place: Viewer,
+        key: &Bare,
+        WantedWork { work, bytes_of }: WantedWork,
     ) -> Result<(Arc<Watch>, Receiver<Option<Ended>>), Failed> {
         let mut queue = self.lock();
         queue.turn(place, key);

@@ -66,9 +66,8 @@ pub(crate) fn lanes(drawn: &LanesInput<'_>) -> Lanes {
     let all = &drawn.comparison.lanes;
     let end = all.iter().map(|lane| lane.total_s.high).fold(60.0, f64::max);
     let x = |seconds: f64| LEFT + WIDTH * seconds / end;
-    let recommended = drawn.comparison.recommended;
     let bottom = TOP + PITCH * all.len() as f64;
-    let lanes = all.iter().enumerate().map(|(k, lane)| shape(drawn, (k, lane), (&x, recommended == Some(k)))).collect();
+    let lanes = all.iter().enumerate().map(|(k, lane)| shape(drawn, k, lane, &x)).collect();
     let step = [60.0, 120.0, 300.0, 600.0].into_iter().find(|step| end / step <= 9.0).unwrap_or(1200.0);
     let ticks = (0..).map(|k| f64::from(k) * step).take_while(|t| *t <= end);
     let ticks = ticks.map(|t| (n(x(t)), format!("{:.0} min", t / 60.0))).collect();
@@ -77,11 +76,7 @@ pub(crate) fn lanes(drawn: &LanesInput<'_>) -> Lanes {
     Lanes { lanes, ticks, height: n(bottom + 12.0), bottom: n(bottom), legend }
 }
 
-fn shape(
-    drawn: &LanesInput<'_>,
-    (k, lane): (usize, &Lane),
-    (x, recommended): (&dyn Fn(f64) -> f64, bool),
-) -> LaneShape {
+fn shape(drawn: &LanesInput<'_>, k: usize, lane: &Lane, x: &dyn Fn(f64) -> f64) -> LaneShape {
     let mut at = 0.0;
     let pieces = lane.spent.iter().map(|spent| {
         let from = at;
@@ -112,7 +107,7 @@ fn shape(
         name: Words::default().method(lane.choice.family).name,
         href: format!("/jobs/{}/method/{}", drawn.job, lane.choice.family.key()),
         y: n(TOP + PITCH * k as f64),
-        recommended,
+        recommended: drawn.comparison.recommended == Some(k),
         chosen: drawn.chosen == Some(lane.choice.family),
         pieces,
         early: n(x(lane.total_s.low)),

@@ -1,10 +1,10 @@
 //! Fills an empty shop from files of the open formats: how the demo comes about. What takes no time is done at once; plans are
 //! computed by the real solver in the background, job by job.
 //!
-//! - [`library`]: stations, boards and maps, before any job
-//! - [`jobs`]: each with what needs no plan; [`plans`]: what has to be computed
-//! - [`counter`]: people, stock and donors; [`history`]: two weeks of a simulated past
-//! - [`instruments`]: simulated ones in the list
+//! - `library`: stations, boards and maps, before any job
+//! - `jobs`: each with what needs no plan; `plans`: what has to be computed
+//! - `counter`: people, stock and donors; `history`: two weeks of a simulated past
+//! - `instruments`: simulated ones in the list
 
 mod counter;
 mod history;

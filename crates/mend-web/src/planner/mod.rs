@@ -2,6 +2,8 @@
 
 mod watching;
 
+pub(crate) use self::watching::WatchingAnew;
+
 use std::sync::Arc;
 
 use mend_core::board::{Board, KeepIntact};
@@ -121,9 +123,10 @@ pub(crate) fn written(inputs: &PlanInputs) -> Result<String, Refusal> {
 async fn known_bundle(
     app: &App,
     inputs: &PlanInputs,
-    (board_id, board): (i64, Board),
+    numbered: (i64, Board),
     NamedStation { id, station, file }: NamedStation,
 ) -> Result<(Bundle, String), Refusal> {
+    let (board_id, board) = numbered;
     let lessons = app.reading(move |read| read.lessons_for(id, board_id)).await?;
     let nozzle = inputs.settings.air.map(|air| air.nozzle);
     let mut bundle = Bundle {

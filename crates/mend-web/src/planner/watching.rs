@@ -13,6 +13,15 @@ use crate::App;
 use crate::computing::{Failed, Key, Stand, Viewer};
 use crate::refusal::Refusal;
 
+/// What a twin is drawn anew from.
+pub(crate) struct WatchingAnew<'a> {
+    pub(crate) place: Viewer,
+    pub(crate) taped: &'a [Thermocouple],
+    pub(crate) watching: Arc<Watching>,
+    /// What its runs say now.
+    pub(crate) weights: RunWeights,
+}
+
 impl Ordered {
     /// What a run with it is watched with, or how far that is.
     pub(crate) async fn watching(
@@ -44,12 +53,8 @@ impl Ordered {
     }
 
     /// The same drawn anew from what the runs of a twin say with some weights, waited for.
-    pub(crate) async fn watching_anew(
-        &self,
-        app: &App,
-        (place, taped): (Viewer, &[Thermocouple]),
-        (watching, weights): (Arc<Watching>, RunWeights),
-    ) -> Result<Arc<Watching>, Refusal> {
+    pub(crate) async fn watching_anew(&self, app: &App, anew: WatchingAnew<'_>) -> Result<Arc<Watching>, Refusal> {
+        let WatchingAnew { place, taped, watching, weights } = anew;
         let key = Key::watching(format!("{} {taped:?} {weights:?}", self.key_of(&self.inputs)?));
         let (bundle, taped) = (self.bundle.clone(), taped.to_vec());
         let work = move |watch: &Watch| Ok(watching.renewed(&bundle.order(watch), &taped, &weights)?);

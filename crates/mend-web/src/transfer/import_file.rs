@@ -106,7 +106,7 @@ async fn one_job(app: &App, bytes: &[u8]) -> Result<String, Refusal> {
     let boards = boards.map(|row| (BoardName { model: row.name, version: row.version }, row.id)).collect();
     let device = record.intake.get("device").cloned().unwrap_or_default();
     let now = app.now_ms();
-    let id = app.writing(move |w| put_job(w, (&record, &boards, ExportPlaces::default()), now)).await??;
+    let id = app.writing(move |w| put_job(w, &record, ExportPlaces::of_boards(&boards), now)).await??;
     Ok(format!("job {id}, {device}"))
 }
 

@@ -7,7 +7,7 @@ use mend_formats::{board, draft, export as format, lesson, opening, record, stat
 use mend_store::{InstrumentRow, NewBoard, NewDraft, NewLesson, NewPhoto, Write};
 
 use super::import_file::{import_file, text};
-use super::put_job::{Boards, ExportPlaces, put_job};
+use super::put_job::{ExportPlaces, put_job};
 use super::{CannotFill, floor};
 use crate::App;
 
@@ -42,7 +42,8 @@ pub async fn import_whole(app: &App, list: &[u8], source: Source<'_>) -> Result<
         let record = record::parse(&load(name)?).map_err(|found| CannotFill::findings(name, &found))?;
         let (boards, photos, openings, now) = (boards.clone(), photos.clone(), openings.clone(), app.now_ms());
         let write = move |w: &Write<'_>| {
-            put_job(w, (&record, &boards, ExportPlaces { photos: &photos, openings: &openings }), now)
+            let places = ExportPlaces { boards: &boards, photos: &photos, openings: &openings, jobs: &[] };
+            put_job(w, &record, places, now)
         };
         let put = app.writing(write).await.and_then(|done| done);
         jobs.push(put.map_err(|refusal| CannotFill::refusal(name, refusal))?);
@@ -53,8 +54,9 @@ pub async fn import_whole(app: &App, list: &[u8], source: Source<'_>) -> Result<
         let put = app.writing(move |w| floor::put_floor(w, &file, &jobs, now)).await;
         put.map_err(|refusal| CannotFill::refusal(name, refusal))?;
     }
-    drafts(app, &list, (&photos, &jobs), &load).await?;
-    lessons(app, (&list, &boards, &jobs), &load).await?;
+    let places = ExportPlaces { boards: &boards, photos: &photos, openings: &openings, jobs: &jobs };
+    drafts(app, &list, places, &load).await?;
+    lessons(app, &list, places, &load).await?;
     Ok(jobs.len())
 }
 
@@ -85,11 +87,8 @@ async fn stations(app: &App, list: &Export, load: Load<'_>) -> Result<(), Cannot
     Ok(())
 }
 
-async fn lessons(
-    app: &App,
-    (list, boards, jobs): (&Export, &Boards, &[i64]),
-    load: Load<'_>,
-) -> Result<(), CannotFill> {
+async fn lessons(app: &App, list: &Export, places: ExportPlaces<'_>, load: Load<'_>) -> Result<(), CannotFill> {
+    let ExportPlaces { boards, jobs, .. } = places;
     let stations = app.reading(|read| read.stations()).await;
     let stations = stations.map_err(|refusal| CannotFill::refusal(format::FILE, refusal))?;
     for entry in &list.lessons {
@@ -156,7 +155,8 @@ async fn whole_board(app: &App, entry: &BoardEntry, photos: &[i64], load: Load<'
     added.map(|row| row.id).ok_or_else(|| CannotFill::because(&entry.file, "its name is taken"))
 }
 
-async fn drafts(app: &App, list: &Export, (photos, jobs): (&[i64], &[i64]), load: Load<'_>) -> Result<(), CannotFill> {
+async fn drafts(app: &App, list: &Export, places: ExportPlaces<'_>, load: Load<'_>) -> Result<(), CannotFill> {
+    let ExportPlaces { photos, jobs, .. } = places;
     for entry in &list.drafts {
         let text = numbered(&entry.file, &load(&entry.file)?, photos)?;
         let job_id = entry.job.and_then(|k| jobs.get(k)).copied();

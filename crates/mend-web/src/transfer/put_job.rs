@@ -16,19 +16,31 @@ use crate::refusal::Refusal;
 /// Boards by what files call them.
 pub(super) type Boards = BTreeMap<BoardName, i64>;
 
-/// Where the photographs and the maps of an export are in the store, in the export's order; none of a file on its own.
-#[derive(Debug, Clone, Copy, Default)]
+/// Where what an export names is in the store: boards by their names, the rest in the export's order; of a file on its own the
+/// boards alone.
+#[derive(Debug, Clone, Copy)]
 pub(super) struct ExportPlaces<'a> {
+    pub(super) boards: &'a Boards,
     pub(super) photos: &'a [i64],
     pub(super) openings: &'a [i64],
+    pub(super) jobs: &'a [i64],
+}
+
+impl<'a> ExportPlaces<'a> {
+    /// Of a file on its own.
+    pub(super) const fn of_boards(boards: &'a Boards) -> Self {
+        Self { boards, photos: &[], openings: &[], jobs: &[] }
+    }
 }
 
 /// All of a job, with its number; an objection where it names a board that is not here.
 pub(super) fn put_job(
     w: &Write<'_>,
-    (record, boards, places): (&JobRecord, &Boards, ExportPlaces<'_>),
+    record: &JobRecord,
+    places: ExportPlaces<'_>,
     now_ms: i64,
 ) -> Result<Result<i64, Refusal>, StoreError> {
+    let boards = places.boards;
     let named = record.board.iter().chain(record.plans.iter().map(|plan| &plan.board));
     for name in named {
         if !boards.contains_key(name) {

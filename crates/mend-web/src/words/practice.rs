@@ -131,7 +131,7 @@ pub(crate) fn debrief_words(point: &DebriefPoint) -> String {
             format!("You pulled with {force_n:.1} N on {tore} {short_k:.0} K before it let go. {hint}")
         }
         DebriefPoint::TooHot { what, at_s, seen_s, same_face, bare } => {
-            too_hot(what, (*at_s, *seen_s), (*same_face, *bare))
+            too_hot(what, *at_s, *seen_s, kept_cooler(*same_face, *bare))
         }
         DebriefPoint::Moved { what, flow, distance_mm } => match what {
             Harmed::Floated { name } => {
@@ -185,15 +185,19 @@ fn not_done(goal: PracticeGoal) -> &'static str {
     }
 }
 
-fn too_hot(what: &Harmed, (at_s, seen_s): (f64, Option<f64>), (same_face, bare): (bool, bool)) -> String {
-    let seen = match seen_s {
-        Some(seen) => format!("it was glossy from {seen:.0} s on"),
-        None => "it gave no sign".to_owned(),
-    };
-    let hint = match (same_face, bare) {
+/// How what got too hot is kept cooler: on the face that was blown on, or bare.
+const fn kept_cooler(same_face: bool, bare: bool) -> &'static str {
+    match (same_face, bare) {
         (true, _) => "Blow from the other side, or keep the air moving.",
         (false, true) => "Tape over it, or a narrower nozzle.",
         (false, false) => "Less heat, or sooner away.",
+    }
+}
+
+fn too_hot(what: &Harmed, at_s: f64, seen_s: Option<f64>, hint: &str) -> String {
+    let seen = match seen_s {
+        Some(seen) => format!("it was glossy from {seen:.0} s on"),
+        None => "it gave no sign".to_owned(),
     };
     format!("At {at_s:.0} s {}; {seen}. {hint}", harmed(what))
 }

@@ -103,8 +103,12 @@ async fn more_than_the_queue_holds_is_refused_and_closing_calls_everything_off()
     let cores = worker::count();
     for k in 0..(LONGEST_QUEUE + cores) as i64 {
         let begun = computing.shared.begin(
-            (Viewer::Job(k), &key(&k.to_string()).bare),
-            (Box::new(|watch| spin(watch).map(|found| Arc::new(found) as AnyResult)), bytes_of::<SearchResult>),
+            Viewer::Job(k),
+            &key(&k.to_string()).bare,
+            WantedWork {
+                work: Box::new(|watch| spin(watch).map(|found| Arc::new(found) as AnyResult)),
+                bytes_of: bytes_of::<SearchResult>,
+            },
         );
         assert!(begun.is_ok(), "{k}");
         // The workers take theirs before the queue is full.

@@ -6,7 +6,6 @@ use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
 use mend_core::board::{Face, Rect};
-use mend_core::finding::Finding;
 use mend_formats::kicad::{self, Footprint, Layout};
 use serde::Deserialize;
 
@@ -71,7 +70,7 @@ fn spot(footprint: &Footprint) -> Option<Spot> {
 }
 
 impl LayoutPage {
-    fn new(visitor: Visitor, (id, name): (i64, String), (layout, findings): (&Layout, &[Finding])) -> Self {
+    fn new(visitor: Visitor, id: i64, name: String, layout: &Layout) -> Self {
         let frame = Frame::new("Choose the part", visitor.scale, "boards", format!("/boards/layouts/{id}"));
         let bounds = layout.outline.as_ref().map_or(all_bodies(layout), mend_core::board::Outline::bounds);
         let corners = layout.outline.iter().flat_map(|outline| &outline.corners);
@@ -93,7 +92,7 @@ impl LayoutPage {
             listed: sorted.into_iter().filter_map(spot).take(60).collect(),
             taken: lines(&layout.notes.taken),
             left_out: lines(&layout.notes.left_out),
-            findings: visitor.words().findings(findings),
+            findings: Vec::new(),
         }
     }
 }
@@ -116,7 +115,7 @@ pub(super) async fn show(
     Path(id): Path<String>,
 ) -> Result<LayoutPage, Refusal> {
     let (id, name, layout) = load(&app, &id).await?;
-    Ok(LayoutPage::new(visitor, (id, name), (&layout, &[])))
+    Ok(LayoutPage::new(visitor, id, name, &layout))
 }
 
 /// The footprint that is replaced.
@@ -140,7 +139,8 @@ pub(super) async fn choose(
             Ok(Report::new(&title, &notes.and(&layout.notes), visitor, onward).into_response())
         }
         Err(findings) => {
-            let page = LayoutPage::new(visitor, (id, name), (&layout, &findings));
+            let page = LayoutPage::new(visitor, id, name, &layout);
+            let page = LayoutPage { findings: visitor.words().findings(&findings), ..page };
             Ok((StatusCode::UNPROCESSABLE_ENTITY, page).into_response())
         }
     }

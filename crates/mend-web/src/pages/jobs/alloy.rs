@@ -13,7 +13,7 @@ use mend_core::solder::CompositionEntry;
 use mend_core::solder::{MakersMark, Mixing, share_for};
 
 use super::alloy_form::{AlloyForm, read};
-use super::alloy_view::AlloyView;
+use super::alloy_view::{AlloyOfJob, AlloyView};
 use super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
@@ -92,12 +92,17 @@ pub(crate) async fn change(
     let board = job.board()?.1.clone();
     let (mut file, wanted) = match read(&sent, visitor.scale) {
         Ok(read) => read,
-        Err(findings) => return fragment(&app, (&job, visitor), (job.composition_entry(), false), Err(findings)),
+        Err(findings) => {
+            let file = job.composition_entry();
+            return fragment(&app, visitor, &job, AlloyAnswer { file, found: false, view: Err(findings) });
+        }
     };
     let found = wanted.map(|wanted| share_that_works(&board, &file, wanted)).transpose();
     let found = match found {
         Ok(share) => share,
-        Err(findings) => return fragment(&app, (&job, visitor), (file, false), Err(findings)),
+        Err(findings) => {
+            return fragment(&app, visitor, &job, AlloyAnswer { file, found: false, view: Err(findings) });
+        }
     };
     if let (Some(share), Some(feed)) = (found, file.feed.as_mut()) {
         feed.mixing_fraction = share;
@@ -105,15 +110,19 @@ pub(crate) async fn change(
     keep(&app, job.row.id, &file).await?;
     let job = Job::load(&app, job.row.id).await?;
     let view = view(&job, &board, &file, visitor);
-    fragment(&app, (&job, visitor), (file, found.is_some()), view)
+    fragment(&app, visitor, &job, AlloyAnswer { file, found: found.is_some(), view })
 }
 
-fn fragment(
-    app: &App,
-    (job, visitor): (&Job, Visitor),
-    (file, found): (CompositionEntry, bool),
+/// What is answered to a change.
+struct AlloyAnswer {
+    file: CompositionEntry,
+    /// Its share was sought.
+    found: bool,
     view: Result<AlloyView, Vec<Finding>>,
-) -> Result<Response, Refusal> {
+}
+
+fn fragment(app: &App, visitor: Visitor, job: &Job, answer: AlloyAnswer) -> Result<Response, Refusal> {
+    let AlloyAnswer { file, found, view } = answer;
     let status = if view.is_ok() { StatusCode::OK } else { StatusCode::UNPROCESSABLE_ENTITY };
     let head = JobHead::from_job(job, Some(Stop::Alloy), app.now().date());
     let typed = AlloyForm::from_entry(&file, visitor.scale);
@@ -158,9 +167,6 @@ fn view(job: &Job, board: &Board, file: &CompositionEntry, visitor: Visitor) -> 
     if any_blocking(&objections) {
         return Err(objections);
     }
-    Ok(AlloyView::from_composition(
-        (board, &composition),
-        file,
-        (job.planned.as_ref().map(|p| &p.plan), visitor.words()),
-    ))
+    let plan = job.planned.as_ref().map(|planned| &planned.plan);
+    Ok(AlloyView::from_composition(AlloyOfJob { board, composition: &composition, file, plan }, visitor.words()))
 }

@@ -59,12 +59,17 @@ pub(crate) fn banded(target: &MeltTarget, scale: Scale) -> String {
     format!("{:.0} ± {spread:.0} {}", scale.of(target.melted), scale.symbol())
 }
 
+/// What the joints of a job hold, as it was entered, and its plan, if there is one.
+pub(crate) struct AlloyOfJob<'a> {
+    pub(crate) board: &'a Board,
+    pub(crate) composition: &'a JointComposition,
+    pub(crate) file: &'a CompositionEntry,
+    pub(crate) plan: Option<&'a Plan>,
+}
+
 impl AlloyView {
-    pub(crate) fn from_composition(
-        (board, composition): (&Board, &JointComposition),
-        file: &CompositionEntry,
-        (plan, words): (Option<&Plan>, Words),
-    ) -> Self {
+    pub(crate) fn from_composition(of: AlloyOfJob<'_>, words: Words) -> Self {
+        let AlloyOfJob { board, composition, file, plan } = of;
         let scale = words.scale;
         let groups = groups(board);
         let table = feed_table(composition, &groups);

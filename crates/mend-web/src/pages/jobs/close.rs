@@ -5,7 +5,7 @@ use axum::response::{IntoResponse, Response};
 use mend_core::shop::Stop;
 
 use super::look::CheckForm;
-use super::opening::{OpeningPart, back_in, tap_at};
+use super::opening::{OpeningPart, back_in, keep_tap, part};
 use super::test::{TestPart, entered, page};
 use super::{JobPath, number};
 use crate::App;
@@ -38,5 +38,7 @@ pub(super) async fn tap(
     path: JobPath,
     Form(sent): Form<CheckForm>,
 ) -> Result<OpeningPart, Refusal> {
-    tap_at(&app, number(&path)?, (visitor, Stop::Close), sent).await
+    let id = number(&path)?;
+    keep_tap(&app, id, sent).await?;
+    part(&app, id, visitor, Stop::Close).await
 }

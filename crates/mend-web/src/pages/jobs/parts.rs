@@ -219,13 +219,16 @@ pub(crate) async fn tell(
     Ok(Redirect::to(&format!("/jobs/{id}/parts")))
 }
 
+/// The shelf, and how much of which item a job has taken off it before.
+pub(super) struct ShelfBefore<'a> {
+    pub(super) items: &'a [ItemRow],
+    pub(super) taken: &'a [(i64, f64)],
+}
+
 /// What a job that is closed has used up in its runs at the bench, where the stock knows such. What it has taken off the shelf
 /// before, and was opened again since, is not taken twice.
-pub(super) fn consumed(
-    (job, runs): (&Job, &[BenchRunView]),
-    (items, taken): (&[ItemRow], &[(i64, f64)]),
-    at_ms: i64,
-) -> Vec<NewMove> {
+pub(super) fn consumed(job: &Job, runs: &[BenchRunView], shelf: ShelfBefore<'_>, at_ms: i64) -> Vec<NewMove> {
+    let ShelfBefore { items, taken } = shelf;
     let Some((_, board)) = &job.board else { return Vec::new() };
     let of_run = |bench: &BenchRunView| {
         let (composition, recipe) = (&bench.composition, &bench.planned.plan.recipe);

@@ -109,7 +109,7 @@ fn said(job: &Job, stop: Stop, tests: &[TriedTest]) -> (String, &'static str) {
 
 impl TestPart {
     /// Of a job at its test, or at its close.
-    pub(super) fn from_job(app: &App, job: &Job, (stop, chosen, oob): (Stop, &str, bool)) -> Self {
+    pub(super) fn from_job(app: &App, job: &Job, stop: Stop, chosen: &str) -> Self {
         let closing = stop == Stop::Close;
         let tests = if closing && !job.tests_closed() { Vec::new() } else { job.tests() };
         let (title, class) = said(job, stop, &tests);
@@ -123,7 +123,7 @@ impl TestPart {
         };
         Self {
             head: JobHead::from_job(job, Some(stop), app.now().date()),
-            oob,
+            oob: false,
             job: job.row.id,
             stop: stop.path(),
             list: if closing { TEST_CLOSED } else { TEST_OPEN },
@@ -153,7 +153,7 @@ fn went_back(job: &Job, now_ms: i64) -> Vec<String> {
 /// The page of a stop.
 pub(super) fn page(app: &App, visitor: Visitor, job: &Job, stop: Stop) -> TestPage {
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/{}", job.row.id, stop.path()));
-    TestPage { frame, part: TestPart::from_job(app, job, (stop, "", false)) }
+    TestPage { frame, part: TestPart::from_job(app, job, stop, "") }
 }
 
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<TestPage, Refusal> {
@@ -201,7 +201,8 @@ pub(super) async fn entered(app: &App, id: i64, stop: Stop, sent: CheckForm) -> 
     let job = Job::load(app, id).await?;
     let entry = sent.entry(checked(&job, stop, &sent)?, app.now_ms())?;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    Ok(TestPart::from_job(app, &Job::load(app, id).await?, (stop, &sent.name, true)))
+    let part = TestPart::from_job(app, &Job::load(app, id).await?, stop, &sent.name);
+    Ok(TestPart { oob: true, ..part })
 }
 
 pub(crate) async fn enter(

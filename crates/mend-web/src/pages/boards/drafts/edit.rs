@@ -78,24 +78,29 @@ pub(super) async fn undo(
     app: State<App>,
     visitor: Visitor,
     id: Path<String>,
-    way: Json<HistoryRequest>,
+    Json(way): Json<HistoryRequest>,
 ) -> Result<LiveOnly, Refusal> {
-    go((app.0, visitor), &id, (-1, way.0)).await
+    moved(&app, number(&id)?, -1, &way).await?;
+    shown(&app, number(&id)?, &way.show, visitor).await
 }
 
 pub(super) async fn redo(
     app: State<App>,
     visitor: Visitor,
     id: Path<String>,
-    way: Json<HistoryRequest>,
+    Json(way): Json<HistoryRequest>,
 ) -> Result<LiveOnly, Refusal> {
-    go((app.0, visitor), &id, (1, way.0)).await
+    moved(&app, number(&id)?, 1, &way).await?;
+    shown(&app, number(&id)?, &way.show, visitor).await
 }
 
-async fn go((app, visitor): (App, Visitor), id: &str, (by, way): (i64, HistoryRequest)) -> Result<LiveOnly, Refusal> {
-    let id = number(id)?;
-    let act = DraftAct { token: way.token, client: way.client, on: Some(way.on) };
-    step(&app, id, act, by).await?;
-    let kept = StoredDraft::load(&app, id, &way.show).await?;
-    Ok(LiveOnly::from_stored(&kept, &way.show, visitor, &[]))
+async fn moved(app: &App, id: i64, by: i64, way: &HistoryRequest) -> Result<(), Refusal> {
+    let act = DraftAct { token: way.token.clone(), client: way.client.clone(), on: Some(way.on) };
+    step(app, id, act, by).await
+}
+
+/// The draft as it is now.
+async fn shown(app: &App, id: i64, show: &str, visitor: Visitor) -> Result<LiveOnly, Refusal> {
+    let kept = StoredDraft::load(app, id, show).await?;
+    Ok(LiveOnly::from_stored(&kept, show, visitor, &[]))
 }

@@ -8,7 +8,7 @@ use serde::Deserialize;
 
 use super::live::StoredDraft;
 use super::number;
-use super::trace::refused;
+use super::trace::{DraftPlace, refused};
 use crate::App;
 use crate::extract::Form;
 use crate::job::Job;
@@ -24,7 +24,7 @@ pub(super) async fn keep(
     let kept = StoredDraft::load(&app, id, "").await?;
     let board = match kept.draft.board() {
         Ok(board) => board,
-        Err(findings) => return refused(&app, visitor, (id, "keep"), &findings).await,
+        Err(findings) => return refused(&app, visitor, DraftPlace { id, show: "keep" }, &findings).await,
     };
     let new = NewBoard {
         name: board.name.clone(),
@@ -54,7 +54,7 @@ pub(super) async fn keep(
         Some((row, None)) => Ok(Redirect::to(&format!("/boards/{}", row.model_id)).into_response()),
         None => {
             let taken = Finding::written("keep", "name", format!("the library has a “{}” already", board.name));
-            refused(&app, visitor, (id, "keep"), &[taken.hint("give this one another name")]).await
+            refused(&app, visitor, DraftPlace { id, show: "keep" }, &[taken.hint("give this one another name")]).await
         }
     }
 }
@@ -95,5 +95,5 @@ pub(super) async fn keep_connector(
             }
         }
     };
-    refused(&app, visitor, (id, "keep"), &findings).await
+    refused(&app, visitor, DraftPlace { id, show: "keep" }, &findings).await
 }

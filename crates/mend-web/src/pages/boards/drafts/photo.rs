@@ -8,7 +8,7 @@ use mend_core::board::draft::{Draft, MOST_PHOTOS, Photo};
 use mend_core::board::photo::Placement;
 use mend_core::finding::Finding;
 
-use super::trace::refused;
+use super::trace::{DraftPlace, refused};
 use super::{adding, change, number};
 use crate::App;
 use crate::photograph;
@@ -28,14 +28,14 @@ pub(super) async fn add(
     let id = number(&id)?;
     let mut sent = match upload::read(request, &photograph::FILE).await? {
         Ok(sent) => sent,
-        Err(findings) => return refused(&app, visitor, (id, "photo"), &findings).await,
+        Err(findings) => return refused(&app, visitor, DraftPlace { id, show: "photo" }, &findings).await,
     };
     let face = if sent.text("face") == "bottom" { Face::Bottom } else { Face::Top };
     let bytes = sent.bytes("photo");
     // Decoded before the draft is opened: that takes a second, in which others go on.
     let photo = match photograph::decode(bytes).await? {
         Ok(photo) => photo,
-        Err(findings) => return refused(&app, visitor, (id, "photo"), &findings).await,
+        Err(findings) => return refused(&app, visitor, DraftPlace { id, show: "photo" }, &findings).await,
     };
     let (size, now) = (photo.size, app.now_ms());
     let number = app.writing(move |write| write.add_photo(&photo, now)).await?;
@@ -50,7 +50,7 @@ pub(super) async fn add(
         Ok(draft)
     };
     if let Err(findings) = change(&app, id, adding(format!("photo-{number}")), add).await? {
-        return refused(&app, visitor, (id, "photo"), &findings).await;
+        return refused(&app, visitor, DraftPlace { id, show: "photo" }, &findings).await;
     }
     Ok(Redirect::to(&format!("/boards/drafts/{id}?show=photo")).into_response())
 }

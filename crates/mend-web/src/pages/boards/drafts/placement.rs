@@ -10,7 +10,7 @@ use mend_core::finding::Finding;
 use mend_formats::kicad::ImportNotes;
 use mend_formats::placement::{self, PlacementRow};
 
-use super::trace::refused;
+use super::trace::{DraftPlace, refused};
 use super::{adding, change, number};
 use crate::App;
 use crate::pages::boards::import_notes::Report;
@@ -31,12 +31,12 @@ pub(super) async fn add(
     let id = number(&id)?;
     let mut sent = match upload::read(request, &TABLE).await? {
         Ok(sent) => sent,
-        Err(findings) => return refused(&app, visitor, (id, "components"), &findings).await,
+        Err(findings) => return refused(&app, visitor, DraftPlace { id, show: "components" }, &findings).await,
     };
     let reference = sent.text("reference").trim().to_owned();
     let rows = match placement::rows(&sent.bytes("table")) {
         Ok(rows) => rows,
-        Err(findings) => return refused(&app, visitor, (id, "components"), &findings).await,
+        Err(findings) => return refused(&app, visitor, DraftPlace { id, show: "components" }, &findings).await,
     };
     // What came of it is told by the act itself, which sees the draft as it is.
     let told = Arc::new(Mutex::new((0, ImportNotes::default())));
@@ -49,7 +49,7 @@ pub(super) async fn add(
         Ok(draft)
     };
     if let Err(findings) = change(&app, id, adding(format!("table-{:?}", app.moment())), add).await? {
-        return refused(&app, visitor, (id, "components"), &findings).await;
+        return refused(&app, visitor, DraftPlace { id, show: "components" }, &findings).await;
     }
     let (added, notes) = std::mem::take(&mut *told.lock().unwrap_or_else(PoisonError::into_inner));
     let frame_back = format!("/boards/drafts/{id}?show=components");

@@ -52,11 +52,17 @@ pub(super) async fn show(
     Ok(TracePage::new(&kept, &shown.show, visitor, &[]))
 }
 
+/// A draft, and what of it is shown.
+pub(super) struct DraftPlace<'a> {
+    pub(super) id: i64,
+    pub(super) show: &'a str,
+}
+
 /// The page again with what was refused.
 pub(super) async fn refused(
     app: &App,
     visitor: Visitor,
-    (id, show): (i64, &str),
+    DraftPlace { id, show }: DraftPlace<'_>,
     findings: &[Finding],
 ) -> Result<Response, Refusal> {
     let kept = StoredDraft::load(app, id, show).await?;

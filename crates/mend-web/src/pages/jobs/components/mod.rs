@@ -100,7 +100,7 @@ fn why(plan: Option<&Plan>, name: &str, words: words::Words) -> String {
 }
 
 impl ComponentsPart {
-    fn from_job(app: &App, job: &Job, (visitor, chosen, oob): (Visitor, &str, bool)) -> Result<Self, Refusal> {
+    fn from_job(app: &App, job: &Job, visitor: Visitor, chosen: &str) -> Result<Self, Refusal> {
         let (plan, board) = (plan_of(job), &job.board()?.1);
         let why = |component: &Component| why(plan, &component.name, visitor.words());
         let components = board.components.iter().enumerate();
@@ -111,7 +111,7 @@ impl ComponentsPart {
         let (title, class) = said(&rows);
         Ok(Self {
             head: JobHead::from_job(job, Some(Stop::Pins), app.now().date()),
-            oob,
+            oob: false,
             job: job.row.id,
             tabs: inspect_tabs(job, &format!("/jobs/{}/components", job.row.id)),
             rows,
@@ -162,7 +162,7 @@ fn said(rows: &[ComponentRow]) -> (String, &'static str) {
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<ComponentsPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/components", job.row.id));
-    Ok(ComponentsPage { frame, part: ComponentsPart::from_job(&app, &job, (visitor, "", false))? })
+    Ok(ComponentsPage { frame, part: ComponentsPart::from_job(&app, &job, visitor, "")? })
 }
 
 /// The value as it is kept, of a component that there is.
@@ -199,5 +199,6 @@ pub(crate) async fn enter(
     let job = Job::load(&app, number(&path)?).await?;
     let (id, entry) = (job.row.id, sent.entry(checked(&job, &sent)?, app.now_ms())?);
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    ComponentsPart::from_job(&app, &Job::load(&app, id).await?, (visitor, &sent.name, true))
+    let part = ComponentsPart::from_job(&app, &Job::load(&app, id).await?, visitor, &sent.name)?;
+    Ok(ComponentsPart { oob: true, ..part })
 }

@@ -7,7 +7,7 @@ use mend_core::shop::stock::MoveKind;
 use mend_store::LogRow;
 use serde::Deserialize;
 
-use super::super::parts::{consumed, harvested};
+use super::super::parts::{ShelfBefore, consumed, harvested};
 use super::super::{JobPath, number};
 use crate::App;
 use crate::extract::Form;
@@ -28,7 +28,7 @@ pub(crate) async fn close(State(app): State<App>, path: JobPath) -> Result<Redir
         w.use_reserved(id, now)?;
         let of_job = |kind| w.read().moved_for(id, kind);
         let (items, used, came) = (w.read().items()?, of_job(MoveKind::Used)?, of_job(MoveKind::Harvested)?);
-        let consumed = consumed((&job, &job.runs(w.read())?), (&items, &used), now);
+        let consumed = consumed(&job, &job.runs(w.read())?, ShelfBefore { items: &items, taken: &used }, now);
         consumed.iter().chain(&harvested(&job, &came, now)).try_for_each(|new| w.add_move(new))?;
         w.hand_over(id, now)?;
         if teaches { w.await_lesson(id) } else { Ok(()) }

@@ -60,7 +60,7 @@ pub(crate) async fn show(
 ) -> Result<LookPage, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/look", job.row.id));
-    Ok(LookPage { frame, part: LookPart::load(&app, &job, (known(&shown.list), "", false)).await? })
+    Ok(LookPage { frame, part: LookPart::load(&app, &job, known(&shown.list), "").await? })
 }
 
 /// An entry as it is sent; an empty value takes back what was there.
@@ -139,5 +139,6 @@ pub(crate) async fn enter(
     let entry = sent.entry(checked(&job, &sent)?, app.now_ms())?;
     let id = job.row.id;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    LookPart::load(&app, &Job::load(&app, id).await?, (known(&sent.list), &sent.name, true)).await
+    let part = LookPart::load(&app, &Job::load(&app, id).await?, known(&sent.list), &sent.name).await?;
+    Ok(part.beside_head())
 }

@@ -99,11 +99,12 @@ fn states(job: &Job, list: LookList) -> Vec<StateKey> {
 }
 
 impl LookPart {
-    pub(super) async fn load(
-        app: &App,
-        job: &Job,
-        (list, chosen, oob): (LookList, &str, bool),
-    ) -> Result<Self, Refusal> {
+    /// With the head of the page beside it: it is put in place of what is there.
+    pub(super) fn beside_head(self) -> Self {
+        Self { oob: true, ..self }
+    }
+
+    pub(super) async fn load(app: &App, job: &Job, list: LookList, chosen: &str) -> Result<Self, Refusal> {
         let (id, model) = (job.row.id, job.model);
         let mut connector = job.board()?.1.connector.clone();
         let read = move |read: mend_store::Read<'_>| {
@@ -124,7 +125,7 @@ impl LookPart {
         };
         Ok(Self {
             head: JobHead::from_job(job, Some(list.stop()), app.now().date()),
-            oob,
+            oob: false,
             job: id,
             list,
             tabs: tabs_of(job, list),

@@ -77,12 +77,17 @@ pub(crate) struct ComparisonView {
     pub(crate) difficulty: DifficultyView,
 }
 
+/// A comparison of a job's methods, and which is chosen.
+pub(crate) struct ComparisonOfJob<'a> {
+    pub(crate) job: &'a Job,
+    pub(crate) subject: &'a Subject<'a>,
+    pub(crate) comparison: &'a Comparison,
+    pub(crate) chosen: Option<MethodFamily>,
+}
+
 impl ComparisonView {
-    pub(crate) fn from_comparison(
-        (job, subject): (&Job, &Subject<'_>),
-        (comparison, chosen): (&Comparison, Option<MethodFamily>),
-        words: Words,
-    ) -> Self {
+    pub(crate) fn from_comparison(of: ComparisonOfJob<'_>, words: Words) -> Self {
+        let ComparisonOfJob { job, subject, comparison, chosen } = of;
         let scale = words.scale;
         let best = comparison.best();
         let row = |(k, lane): (usize, &Lane)| row(lane, comparison.recommended == Some(k), chosen, words);

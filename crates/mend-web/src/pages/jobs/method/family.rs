@@ -97,7 +97,10 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyP
         .iter()
         .map(|q| FamilyQuery { question: q, followed: techniques.followed(q) })
         .collect();
-    let part = search_part(&app, visitor, (&job, &weighed), (family, fit.applies())).await?;
+    let part = match fit.applies() {
+        true => SearchAsked { job: &job, weighed: &weighed, family }.part(&app, visitor).await?,
+        false => Progress::Cancelled,
+    };
     let (words, text) = (visitor.words(), visitor.words().method(family));
     let here = format!("/jobs/{}/method/{}", job.row.id, family.key());
     let page = FamilyPage {
@@ -128,17 +131,18 @@ async fn fit_of(app: &App, job: &Job, weighed: &MethodInputs, family: MethodFami
     }
 }
 
-async fn search_part(
-    app: &App,
-    visitor: Visitor,
-    (job, weighed): (&Job, &MethodInputs),
-    (family, fitting): (MethodFamily, bool),
-) -> Result<Progress<Box<FoundView>>, Refusal> {
-    if !fitting {
-        return Ok(Progress::Cancelled);
+/// The settings of a family that are sought for a job.
+struct SearchAsked<'a> {
+    job: &'a Job,
+    weighed: &'a MethodInputs,
+    family: MethodFamily,
+}
+
+impl SearchAsked<'_> {
+    async fn part(&self, app: &App, visitor: Visitor) -> Result<Progress<Box<FoundView>>, Refusal> {
+        let stand = searching(app, self.job, self.weighed, self.family).await;
+        stand.shown(|searched| Box::new(view(&searched, visitor.words())))
     }
-    let stand = searching(app, job, weighed, family).await;
-    stand.shown(|searched| Box::new(view(&searched, visitor.words())))
 }
 
 fn view(searched: &SearchResult, words: Words) -> FoundView {
@@ -166,7 +170,10 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyP
     let (job, family) = enter(&app, &path).await?;
     let weighed = MethodInputs::load(&app, &job).await?;
     let fitting = family.method().fit(&weighed.subject()).applies();
-    let part = search_part(&app, visitor, (&job, &weighed), (family, fitting)).await?;
+    let part = match fitting {
+        true => SearchAsked { job: &job, weighed: &weighed, family }.part(&app, visitor).await?,
+        false => Progress::Cancelled,
+    };
     Ok(SearchPart { part, job: job.row.id, key: family.key(), fitting })
 }
 

@@ -20,7 +20,7 @@ use mend_core::planning::plan_inputs::PlanInputs;
 use mend_core::shop::Stop;
 use serde::Deserialize;
 
-use self::comparison_view::ComparisonView;
+use self::comparison_view::{ComparisonOfJob, ComparisonView};
 use super::{JobPath, number};
 use crate::App;
 use crate::computing::Progress;
@@ -63,7 +63,8 @@ async fn lanes(
     let stand = comparing(app, job, weighed).await;
     let chosen = weighed.inputs.method.as_ref().map(|choice| choice.family);
     stand.shown(|comparison| {
-        Box::new(ComparisonView::from_comparison((job, &weighed.subject()), (&comparison, chosen), visitor.words()))
+        let of = ComparisonOfJob { job, subject: &weighed.subject(), comparison: &comparison, chosen };
+        Box::new(ComparisonView::from_comparison(of, visitor.words()))
     })
 }
 

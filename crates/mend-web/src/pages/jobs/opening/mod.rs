@@ -51,7 +51,7 @@ struct OpeningPage {
 pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath) -> Result<Response, Refusal> {
     let job = Job::load(&app, number(&path)?).await?;
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/opening", job.row.id));
-    if let Some(part) = OpeningPart::of(&app, &job, (visitor, Stop::Opening, false)) {
+    if let Some(part) = OpeningPart::of(&app, &job, visitor, Stop::Opening) {
         return Ok(OpeningPage { frame, part }.into_response());
     }
     let page = ChoosePage {
@@ -155,35 +155,34 @@ pub(crate) async fn tap(
     path: JobPath,
     Form(sent): Form<CheckForm>,
 ) -> Result<OpeningPart, Refusal> {
-    tap_at(&app, number(&path)?, (visitor, Stop::Opening), sent).await
+    let id = number(&path)?;
+    keep_tap(&app, id, sent).await?;
+    part(&app, id, visitor, Stop::Opening).await
 }
 
-/// Keeps a tap, and answers with the map as it is at a stop.
-pub(super) async fn tap_at(
-    app: &App,
-    id: i64,
-    (visitor, stop): (Visitor, Stop),
-    sent: CheckForm,
-) -> Result<OpeningPart, Refusal> {
+/// Keeps a tap of a job.
+pub(super) async fn keep_tap(app: &App, id: i64, sent: CheckForm) -> Result<(), Refusal> {
     let job = Job::load(app, id).await?;
     let value = tapped(&job, &sent)?;
     let sent = CheckForm { list: OPENING.to_owned(), ..sent };
     let entry = sent.entry(value, app.now_ms())?;
     app.changing(id, move |w| w.enter_check(id, &entry)).await?;
-    part(app, id, visitor, stop).await
+    Ok(())
 }
 
 /// The page on which everything goes back in; none without a map.
 pub(super) fn back_in(app: &App, job: &Job, visitor: Visitor) -> Option<impl IntoResponse> {
     let frame = Frame::new(job.device(), visitor.scale, "bench", format!("/jobs/{}/close", job.row.id));
-    let part = OpeningPart::of(app, job, (visitor, Stop::Close, false))?;
+    let part = OpeningPart::of(app, job, visitor, Stop::Close)?;
     Some(OpeningPage { frame, part })
 }
 
 /// The part as it is now.
-async fn part(app: &App, id: i64, visitor: Visitor, stop: Stop) -> Result<OpeningPart, Refusal> {
+pub(super) async fn part(app: &App, id: i64, visitor: Visitor, stop: Stop) -> Result<OpeningPart, Refusal> {
     let job = Job::load(app, id).await?;
-    OpeningPart::of(app, &job, (visitor, stop, true)).ok_or(Refusal::NotYet("No map is chosen yet"))
+    OpeningPart::of(app, &job, visitor, stop)
+        .map(OpeningPart::beside_head)
+        .ok_or(Refusal::NotYet("No map is chosen yet"))
 }
 
 /// The map as a file.

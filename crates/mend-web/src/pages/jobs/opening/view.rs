@@ -178,8 +178,13 @@ impl MapLayout<'_> {
 }
 
 impl OpeningPart {
+    /// With the head of the page beside it: it is put in place of what is there.
+    pub(super) fn beside_head(self) -> Self {
+        Self { oob: true, ..self }
+    }
+
     /// Of a job that goes by a map; none of another.
-    pub(super) fn of(app: &App, job: &Job, (visitor, stop, oob): (Visitor, Stop, bool)) -> Option<Self> {
+    pub(super) fn of(app: &App, job: &Job, visitor: Visitor, stop: Stop) -> Option<Self> {
         let opening = job.opening.as_ref()?;
         let (tally, twins) = (opening.tally(), look_alikes(&opening.map));
         let (order, closing) = (order_problem(&opening.map), stop == Stop::Close);
@@ -193,7 +198,7 @@ impl OpeningPart {
         }
         Some(Self {
             head: JobHead::from_job(job, Some(stop), app.now().date()),
-            oob,
+            oob: false,
             job: job.row.id,
             device: opening.row.name.clone(),
             version: opening.row.version,

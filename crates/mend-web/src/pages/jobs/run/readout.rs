@@ -29,35 +29,44 @@ pub(super) async fn read(app: &App, bundle: &Bundle, visitor: Visitor) -> Result
     let reached = row.and_then(|row| Some((socket(&row.address).ok()?, row.name)));
     let Some((address, name)) = reached else { return Ok(None) };
     Ok(app.instruments.station(address, app.clocks()).map(|read| match read {
-        Ok(read) => said((&name, &read), (&bundle.station, bundle.recipe.air.as_ref()), visitor),
+        Ok(read) => StationRead { name: &name, read: &read }.said(&bundle.station, bundle.recipe.air.as_ref(), visitor),
         Err(fault) => Readout { line: format!("{name}: {}", instrument_fault(&fault)), as_planned: false },
     }))
 }
 
-fn said(
-    (name, read): (&str, &HotAirReading),
-    (station, air): (&Station, Option<&HotAir>),
-    visitor: Visitor,
-) -> Readout {
-    let words = visitor.words();
-    let knob = |flow: f64| match station.display.shows() {
-        Shows::Flow => format!("{flow:.0} L/min"),
-        Shows::Percent => format!("{flow:.0} %"),
-        Shows::Dial => format!("{flow:.1} on its dial"),
-    };
-    let knobs = |set_c: f64, flow: f64| format!("{}, {}", words.temperature(set_c), knob(flow));
-    let shown = |air: &HotAir| station.display.value(air.flow).unwrap_or_else(|| air.flow.in_litres_per_minute());
-    let wanted = air.map(|air| (air.set.in_celsius(), shown(air)));
-    let off = |(set_c, flow): &(f64, f64)| {
-        (read.set_c - set_c).abs() > SAME_SET_K || (read.shown_flow - flow).abs() > SAME_FLOW * flow.max(1.0)
-    };
-    match wanted.filter(off) {
-        Some((set_c, flow)) => {
-            let is = knobs(read.set_c, read.shown_flow);
-            Readout { line: format!("{name} is set to {is}: the plan has {}", knobs(set_c, flow)), as_planned: false }
-        }
-        None => {
-            Readout { line: format!("Set as planned, outlet {}", words.temperature(read.outlet_c)), as_planned: true }
+/// What a station said of itself.
+struct StationRead<'a> {
+    name: &'a str,
+    read: &'a HotAirReading,
+}
+
+impl StationRead<'_> {
+    fn said(&self, station: &Station, air: Option<&HotAir>, visitor: Visitor) -> Readout {
+        let Self { name, read } = self;
+        let words = visitor.words();
+        let knob = |flow: f64| match station.display.shows() {
+            Shows::Flow => format!("{flow:.0} L/min"),
+            Shows::Percent => format!("{flow:.0} %"),
+            Shows::Dial => format!("{flow:.1} on its dial"),
+        };
+        let knobs = |set_c: f64, flow: f64| format!("{}, {}", words.temperature(set_c), knob(flow));
+        let shown = |air: &HotAir| station.display.value(air.flow).unwrap_or_else(|| air.flow.in_litres_per_minute());
+        let wanted = air.map(|air| (air.set.in_celsius(), shown(air)));
+        let off = |(set_c, flow): &(f64, f64)| {
+            (read.set_c - set_c).abs() > SAME_SET_K || (read.shown_flow - flow).abs() > SAME_FLOW * flow.max(1.0)
+        };
+        match wanted.filter(off) {
+            Some((set_c, flow)) => {
+                let is = knobs(read.set_c, read.shown_flow);
+                Readout {
+                    line: format!("{name} is set to {is}: the plan has {}", knobs(set_c, flow)),
+                    as_planned: false,
+                }
+            }
+            None => Readout {
+                line: format!("Set as planned, outlet {}", words.temperature(read.outlet_c)),
+                as_planned: true,
+            },
         }
     }
 }
@@ -77,7 +86,9 @@ mod tests {
         let (set_c, flow) = (air.set.in_celsius(), air.flow.in_litres_per_minute());
         let of = |set_c: f64, shown_flow: f64| {
             let read = HotAirReading { outlet_c: set_c - 12.0, set_c, shown_flow };
-            said(("Gull", &read), (&bench.station, Some(&air)), Visitor { scale: Scale::Celsius }).line
+            StationRead { name: "Gull", read: &read }
+                .said(&bench.station, Some(&air), Visitor { scale: Scale::Celsius })
+                .line
         };
         assert_eq!(of(set_c + 2.0, flow), format!("Set as planned, outlet {:.0} °C", set_c - 10.0));
         assert!(of(set_c - 40.0, flow).contains(": the plan has "), "{}", of(set_c - 40.0, flow));
@@ -94,7 +105,7 @@ mod tests {
         let of = |shown_flow: f64| {
             let set_c = air.set.in_celsius();
             let read = HotAirReading { outlet_c: set_c, set_c, shown_flow };
-            said(("Gull", &read), (&station, Some(&air)), Visitor { scale: Scale::Celsius })
+            StationRead { name: "Gull", read: &read }.said(&station, Some(&air), Visitor { scale: Scale::Celsius })
         };
         assert!(of(0.8).as_planned);
         assert!(of(0.5).line.ends_with("0.8 on its dial"), "{}", of(0.5).line);

@@ -21,7 +21,7 @@ use super::super::{JobPath, number};
 use super::events::Hand;
 use super::readings::{BenchReadings, taped};
 use super::readout::{self, Readout};
-use super::renew::renew;
+use super::renew::{RenewedFrom, renew};
 use crate::App;
 use crate::computing::{Stand, Viewer};
 use crate::draw::time_bar::{HeatCourse, TimeBar};
@@ -229,10 +229,10 @@ pub(crate) async fn watch(
     let seconds = bench.phase_ms(&now) as f64 / 1000.0;
     let heating = (bench.run.id, bench.state.begun_ms().unwrap_or_default());
     let watching = app.renewals.last(heating).unwrap_or(watching);
-    let (live, fault, twin) = LiveState::new(&watching, (bench, board), (&readings, seconds));
+    let (live, fault, twin) = LiveState::new(&watching, HeatingNow { bench, board, readings: &readings, seconds });
     if live.state.effective < FEW_IN_PLAY && app.renewals.begin(heating) {
         let weights = twin.weights_at(live.state.at_s);
-        renew(&app, (&job, kind), (heating, watching.clone(), weights));
+        renew(&app, &job, kind, RenewedFrom { heating, watching: watching.clone(), weights });
     }
     keep(&app, bench, seconds, live::write(&live.state, board, fault)?).await?;
     let reading = readings.line(live.state.expected_c.first(), fault, visitor);
@@ -242,12 +242,19 @@ pub(crate) async fn watch(
         .into_response())
 }
 
+/// A heating under way: what it is of, what was read, and for how long it runs, s.
+struct HeatingNow<'a> {
+    bench: &'a BenchRunView,
+    board: &'a Board,
+    readings: &'a BenchReadings,
+    seconds: f64,
+}
+
 impl<'a> LiveState<'a> {
     /// From what was seen and read so far; and why the last reading was left out, if it was.
     fn new(
         watching: &'a Watching,
-        (bench, board): (&BenchRunView, &'a Board),
-        (readings, seconds): (&BenchReadings, f64),
+        HeatingNow { bench, board, readings, seconds }: HeatingNow<'a>,
     ) -> (Self, Option<ReadingFault>, Twin) {
         let cues: Vec<Cue> = bench.state.cues_now().cloned().collect();
         let mut twin = watching.twin();

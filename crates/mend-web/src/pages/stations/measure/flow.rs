@@ -13,7 +13,7 @@ use mend_formats::station::StationFile;
 use super::super::super::Frame;
 use super::super::edit::StationPath;
 use super::taken::{Measurement, SoFar};
-use super::{Measuring, Taught, within};
+use super::{Measuring, Taught, TypedValue, within};
 use crate::App;
 use crate::extract::Form;
 use crate::refusal::Refusal;
@@ -79,13 +79,18 @@ fn rows(kept: &Measuring) -> Vec<FlowRow> {
 /// What was timed so far; none while it is too little.
 fn read(kept: &Measuring) -> Result<Option<FlowMeasured>, Vec<Finding>> {
     let mut bad = Vec::new();
-    let bag = within("bag", (&kept.or("bag", &USUAL_BAG_L.to_string()), Unit::One), (0.5, 300.0), &mut bad);
+    let bag = within(
+        "bag",
+        TypedValue { typed: &kept.or("bag", &USUAL_BAG_L.to_string()), unit: Unit::One },
+        (0.5, 300.0),
+        &mut bad,
+    );
     let mut fillings = Vec::new();
     for row in rows(kept) {
         for typed in row.seconds.iter().filter(|typed| !typed.is_empty()) {
             let place = format!("row {}", row.number);
-            let shown = within(&place, (&row.shown, Unit::One), (0.1, 1000.0), &mut bad);
-            let seconds = within(&place, (typed, Unit::Seconds), (1.0, 3600.0), &mut bad);
+            let shown = within(&place, TypedValue { typed: &row.shown, unit: Unit::One }, (0.1, 1000.0), &mut bad);
+            let seconds = within(&place, TypedValue { typed, unit: Unit::Seconds }, (1.0, 3600.0), &mut bad);
             fillings.push(Filling { shown, seconds });
         }
     }

@@ -18,7 +18,7 @@ use super::super::super::Frame;
 use super::super::super::number::degrees;
 use super::super::edit::StationPath;
 use super::taken::{Measurement, SoFar};
-use super::{Measuring, Taught, scale_key, within};
+use super::{Measuring, Taught, TypedValue, scale_key, within};
 use crate::App;
 use crate::extract::Form;
 use crate::known::IRON;
@@ -96,17 +96,32 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<IronMeasured>, Vec<
     let scale = kept.scale(visitor);
     let unit = Unit::from(scale);
     let possible = <[f64; 2]>::from(POSSIBLE_C).map(|celsius| scale.of(Temperature::celsius(celsius))).into();
-    let mass_g = within("block", (&kept.or("block", &USUAL_BLOCK_G.to_string()), Unit::Grams), BLOCK_G, &mut bad);
-    let tip = Length::mm(within("tip", (&kept.or("tip", USUAL_TIP), Unit::Millimetres), TIP_MM, &mut bad));
-    let begins = scale.read(within("begins", (&begins(kept, scale), unit), possible, &mut bad));
+    let mass_g = within(
+        "block",
+        TypedValue { typed: &kept.or("block", &USUAL_BLOCK_G.to_string()), unit: Unit::Grams },
+        BLOCK_G,
+        &mut bad,
+    );
+    let tip = Length::mm(within(
+        "tip",
+        TypedValue { typed: &kept.or("tip", USUAL_TIP), unit: Unit::Millimetres },
+        TIP_MM,
+        &mut bad,
+    ));
+    let begins = scale.read(within("begins", TypedValue { typed: &begins(kept, scale), unit }, possible, &mut bad));
     for row in rows(kept) {
         if [&row.before, &row.lowest, &row.seconds].iter().any(|typed| typed.is_empty()) {
             continue;
         }
         let place = format!("touch {}", row.number);
-        let before = scale.read(within(&place, (&row.before, unit), possible, &mut bad));
-        let lowest = scale.read(within(&place, (&row.lowest, unit), possible, &mut bad));
-        let recovered = Duration::seconds(within(&place, (&row.seconds, Unit::Seconds), RECOVERS_S, &mut bad));
+        let before = scale.read(within(&place, TypedValue { typed: &row.before, unit }, possible, &mut bad));
+        let lowest = scale.read(within(&place, TypedValue { typed: &row.lowest, unit }, possible, &mut bad));
+        let recovered = Duration::seconds(within(
+            &place,
+            TypedValue { typed: &row.seconds, unit: Unit::Seconds },
+            RECOVERS_S,
+            &mut bad,
+        ));
         if bad.is_empty() && (before - lowest).in_kelvin() < RECOVERED_K {
             let message = format!("the tip dips by less than {}", visitor.words().apart(RECOVERED_K));
             bad.push(Finding::written(super::RULE, place, message).hint("tin the block, so that the tip wets it"));

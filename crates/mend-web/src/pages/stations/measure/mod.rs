@@ -139,8 +139,16 @@ impl Measuring {
     }
 }
 
+/// A number as it was typed, in a unit.
+#[derive(Clone, Copy)]
+pub(super) struct TypedValue<'a> {
+    pub(super) typed: &'a str,
+    pub(super) unit: Unit,
+}
+
 /// A typed number within what it can be; zero, and an objection, where it is none or beyond.
-pub(super) fn within(place: &str, (typed, unit): (&str, Unit), range: (f64, f64), bad: &mut Vec<Finding>) -> f64 {
+pub(super) fn within(place: &str, value: TypedValue<'_>, range: (f64, f64), bad: &mut Vec<Finding>) -> f64 {
+    let TypedValue { typed, unit } = value;
     let before = bad.len();
     let value = number(RULE, place, typed, bad);
     if bad.len() == before {

@@ -15,7 +15,7 @@ use super::super::super::Frame;
 use super::super::super::number::degrees;
 use super::super::edit::StationPath;
 use super::taken::{Measurement, SoFar};
-use super::{Measuring, Taught, scale_key, within};
+use super::{Measuring, Taught, TypedValue, scale_key, within};
 use crate::App;
 use crate::extract::Form;
 use crate::known::NOZZLE_AIR;
@@ -97,9 +97,14 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<OutletMeasured>, Ve
     for row in rows(kept, scale) {
         for (typed, flow) in row.read.iter().zip(&flows).filter(|(typed, _)| !typed.is_empty()) {
             let place = format!("row {}", row.number);
-            let set = scale.read(within(&place, (&row.set, unit), (low, high), &mut bad));
-            let flow = Flow::litres_per_minute(within("flow", (flow, Unit::LitresPerMinute), (1.0, 500.0), &mut bad));
-            let read = scale.read(within(&place, (typed, unit), (low, high), &mut bad));
+            let set = scale.read(within(&place, TypedValue { typed: &row.set, unit }, (low, high), &mut bad));
+            let flow = Flow::litres_per_minute(within(
+                "flow",
+                TypedValue { typed: flow, unit: Unit::LitresPerMinute },
+                (1.0, 500.0),
+                &mut bad,
+            ));
+            let read = scale.read(within(&place, TypedValue { typed, unit }, (low, high), &mut bad));
             readings.push(OutletReading { set, flow, read });
         }
     }

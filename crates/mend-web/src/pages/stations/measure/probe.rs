@@ -21,7 +21,7 @@ use super::super::edit::StationPath;
 use super::file::ColumnPicker;
 use super::record::{RecordPart, is_under_way};
 use super::taken::Measurement;
-use super::{Measuring, ProbedWith, Taught, scale_key, within};
+use super::{Measuring, ProbedWith, Taught, TypedValue, scale_key, within};
 use crate::App;
 use crate::computing::{Key, Progress, Stand, Viewer};
 use crate::draw::probe_picture::ProbePicture;
@@ -116,7 +116,7 @@ fn read(kept: &Measuring, visitor: Visitor) -> Result<Option<Readings>, Vec<Find
     }
     let begins = kept.or("begins", "0");
     let mut bad = Vec::new();
-    let begins = within("begins", (&begins, Unit::Seconds), (0.0, 86_400.0), &mut bad);
+    let begins = within("begins", TypedValue { typed: &begins, unit: Unit::Seconds }, (0.0, 86_400.0), &mut bad);
     let found = readings::parse(text, kept.scale(visitor), None)?;
     let shifted: Vec<[f64; 2]> =
         found.readings.iter().map(|[at, celsius]| [at - begins, *celsius]).filter(|[at, _]| *at >= 0.0).collect();

@@ -145,12 +145,21 @@ pub(crate) async fn start(
     let kept = Measuring::entered(&app, &path, KIND, fields).await?;
     app.instruments.trigger(address, app.clocks());
     let (for_later, station) = (app.clone(), kept.id);
-    tokio::spawn(async move { write_down(&for_later, (station, scale), (recording, address)).await });
+    tokio::spawn(async move { write_down(&for_later, WritingDown { station, scale, recording, address }).await });
     RecordPart::load(&app, &kept, visitor).await
 }
 
+/// Which readings are written down, where to, and in which degrees.
+struct WritingDown {
+    station: i64,
+    scale: Scale,
+    recording: Recording,
+    address: SocketAddr,
+}
+
 /// Writes readings down until it is over, or another one has begun.
-async fn write_down(app: &App, (station, scale): (i64, Scale), (recording, address): (Recording, SocketAddr)) {
+async fn write_down(app: &App, wanted: WritingDown) {
+    let WritingDown { station, scale, recording, address } = wanted;
     loop {
         tokio::time::sleep(Duration::from_secs(1)).await;
         let over = recording.seconds(app).is_none_or(|seconds| seconds >= LASTS_S);
