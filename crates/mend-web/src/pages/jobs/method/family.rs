@@ -97,10 +97,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: FamilyP
         .iter()
         .map(|q| FamilyQuery { question: q, followed: techniques.followed(q) })
         .collect();
-    let part = match fit.applies() {
-        true => SearchAsked { job: &job, weighed: &weighed, family }.part(&app, visitor).await?,
-        false => Progress::Cancelled,
-    };
+    let part = SearchAsked { job: &job, weighed: &weighed, family, fitting: fit.applies() }.part(&app, visitor).await?;
     let (words, text) = (visitor.words(), visitor.words().method(family));
     let here = format!("/jobs/{}/method/{}", job.row.id, family.key());
     let page = FamilyPage {
@@ -136,10 +133,15 @@ struct SearchAsked<'a> {
     job: &'a Job,
     weighed: &'a MethodInputs,
     family: MethodFamily,
+    /// Does it apply at all?
+    fitting: bool,
 }
 
 impl SearchAsked<'_> {
     async fn part(&self, app: &App, visitor: Visitor) -> Result<Progress<Box<FoundView>>, Refusal> {
+        if !self.fitting {
+            return Ok(Progress::Cancelled);
+        }
         let stand = searching(app, self.job, self.weighed, self.family).await;
         stand.shown(|searched| Box::new(view(&searched, visitor.words())))
     }
@@ -170,10 +172,7 @@ pub(crate) async fn poll(State(app): State<App>, visitor: Visitor, path: FamilyP
     let (job, family) = enter(&app, &path).await?;
     let weighed = MethodInputs::load(&app, &job).await?;
     let fitting = family.method().fit(&weighed.subject()).applies();
-    let part = match fitting {
-        true => SearchAsked { job: &job, weighed: &weighed, family }.part(&app, visitor).await?,
-        false => Progress::Cancelled,
-    };
+    let part = SearchAsked { job: &job, weighed: &weighed, family, fitting }.part(&app, visitor).await?;
     Ok(SearchPart { part, job: job.row.id, key: family.key(), fitting })
 }
 
