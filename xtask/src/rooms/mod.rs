@@ -4,6 +4,7 @@ mod circles;
 mod imports;
 mod map;
 mod names;
+mod tuples;
 
 use std::process::Command;
 
@@ -66,6 +67,7 @@ pub(crate) fn check() -> Result<(), String> {
     let mut breaches = doors(&metadata()?)?;
     let crates = crates()?;
     breaches.extend(names::twice(&crates));
+    breaches.extend(tuples::among_arguments(&crates));
     breaches.extend(map::lost()?);
     for (_, sources) in crates.iter().filter(|(room, _)| room == "mend-core") {
         core_sources(sources, &mut breaches);

@@ -200,9 +200,14 @@ impl<'a, R: Real> StageRow<'a, R> {
         }
     }
 
+    /// The two fields before, weighed.
     #[inline(always)]
-    fn next<const FUSED: bool>(&self, i: usize, (now, rate): (R, R), before: R) -> R {
-        let states = times_plus::<R, FUSED>(self.now_weight, now, self.before_weight * before);
+    fn states<const FUSED: bool>(&self, now: R, before: R) -> R {
+        times_plus::<R, FUSED>(self.now_weight, now, self.before_weight * before)
+    }
+
+    #[inline(always)]
+    fn next<const FUSED: bool>(&self, i: usize, states: R, rate: R) -> R {
         let rates = times_plus::<R, FUSED>(self.rate_weight, rate, self.first_weight * self.first[i]);
         times_plus::<R, FUSED>(self.start_weight, self.start[i], states) + rates
     }
@@ -225,12 +230,13 @@ pub(super) fn next_field<R: Real, const RUNS: usize, const FUSED: bool>(
                 Some(face) => {
                     for i in 0..spot.count {
                         let rate = row.rate::<FUSED>(i) + face.rate::<FUSED>(i, row.here[i]);
-                        next[i] = stage.next::<FUSED>(i, (row.here[i], rate), next[i]);
+                        next[i] = stage.next::<FUSED>(i, stage.states::<FUSED>(row.here[i], next[i]), rate);
                     }
                 }
                 None => {
                     for i in 0..spot.count {
-                        next[i] = stage.next::<FUSED>(i, (row.here[i], row.rate::<FUSED>(i)), next[i]);
+                        let states = stage.states::<FUSED>(row.here[i], next[i]);
+                        next[i] = stage.next::<FUSED>(i, states, row.rate::<FUSED>(i));
                     }
                 }
             }

@@ -29,10 +29,22 @@ struct Ranges {
     found: Vec<Finding>,
 }
 
-impl Ranges {
-    fn within(&mut self, place: &str, (value, unit): (f64, Unit), range: (f64, f64)) {
+/// A field, and what is found of it.
+struct RangeAt<'a> {
+    found: &'a mut Vec<Finding>,
+    place: &'a str,
+}
+
+impl RangeAt<'_> {
+    fn within(self, value: f64, unit: Unit, range: (f64, f64)) {
         let outside = ValueProblem::outside(value, range, unit);
-        self.found.extend(outside.map(|problem| Finding::blocking(RULE, place, problem)));
+        self.found.extend(outside.map(|problem| Finding::blocking(RULE, self.place, problem)));
+    }
+}
+
+impl Ranges {
+    const fn at<'a>(&'a mut self, place: &'a str) -> RangeAt<'a> {
+        RangeAt { found: &mut self.found, place }
     }
 
     /// The same, where the range is that station's own.
@@ -52,14 +64,14 @@ const WARM_C: (f64, f64) = (-10.0, 180.0);
 pub(crate) fn check(recipe: &Recipe, station: &Station, known: &Knowledge, board: &Board) -> Vec<Finding> {
     let mut ranges = Ranges::default();
     recipe.air.iter().for_each(|air| check_air(air, station, "", &mut ranges));
-    ranges.within("longest_s", (recipe.longest.in_seconds(), Unit::Seconds), (20.0, 600.0));
+    ranges.at("longest_s").within(recipe.longest.in_seconds(), Unit::Seconds, (20.0, 600.0));
     if let Some(begins) = recipe.begins_at {
-        ranges.within("begins_at_c", (begins.in_celsius(), Unit::Celsius), WARM_C);
+        ranges.at("begins_at_c").within(begins.in_celsius(), Unit::Celsius, WARM_C);
     }
     for (k, stage) in recipe.preheat.iter().enumerate() {
         let place = format!("preheat[{k}].");
-        ranges.within(&format!("{place}lasts_s"), (stage.lasts.in_seconds(), Unit::Seconds), (1.0, 600.0));
-        ranges.within(&format!("{place}change_s"), (stage.change.in_seconds(), Unit::Seconds), (0.0, 120.0));
+        ranges.at(&format!("{place}lasts_s")).within(stage.lasts.in_seconds(), Unit::Seconds, (1.0, 600.0));
+        ranges.at(&format!("{place}change_s")).within(stage.change.in_seconds(), Unit::Seconds, (0.0, 120.0));
         if let Some(air) = &stage.air {
             check_air(air, station, &place, &mut ranges);
         }
@@ -92,10 +104,10 @@ fn check_air(air: &HotAir, station: &Station, place: &str, ranges: &mut Ranges) 
     let (low, high) = station.flow_range;
     let (value, range) = (air.flow.in_litres_per_minute(), (low.in_litres_per_minute(), high.in_litres_per_minute()));
     ranges.of_station(station, &at("flow_lpm"), StationValue { value, unit: Unit::LitresPerMinute, range });
-    ranges.within(&at("nozzle_mm"), (air.nozzle.in_mm(), Unit::Millimetres), (2.0, 40.0));
-    ranges.within(&at("distance_mm"), (air.distance.in_mm(), Unit::Millimetres), (3.0, 120.0));
+    ranges.at(&at("nozzle_mm")).within(air.nozzle.in_mm(), Unit::Millimetres, (2.0, 40.0));
+    ranges.at(&at("distance_mm")).within(air.distance.in_mm(), Unit::Millimetres, (3.0, 120.0));
     for aim in air.aim {
-        ranges.within(&at("aim_mm"), (aim, Unit::Millimetres), (-100.0, 100.0));
+        ranges.at(&at("aim_mm")).within(aim, Unit::Millimetres, (-100.0, 100.0));
     }
     if !station.nozzles.iter().any(|owned| (owned.in_mm() - air.nozzle.in_mm()).abs() < 0.05) {
         let owned_mm = station.nozzles.iter().map(|n| n.in_mm()).collect();
@@ -109,20 +121,20 @@ fn check_air(air: &HotAir, station: &Station, place: &str, ranges: &mut Ranges) 
 fn check_way(air: &HotAir, place: &str, ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}{field}");
     if let Some(approach) = &air.approach {
-        ranges.within(&at("approach.from_mm"), (approach.from.in_mm(), Unit::Millimetres), (3.0, 200.0));
-        ranges.within(&at("approach.over_s"), (approach.over.in_seconds(), Unit::Seconds), (1.0, 300.0));
+        ranges.at(&at("approach.from_mm")).within(approach.from.in_mm(), Unit::Millimetres, (3.0, 200.0));
+        ranges.at(&at("approach.over_s")).within(approach.over.in_seconds(), Unit::Seconds, (1.0, 300.0));
     }
     if let Some(tilt) = &air.tilt {
-        ranges.within(&at("tilt.lean_deg"), (tilt.lean_deg, Unit::Degrees), (0.0, 60.0));
-        ranges.within(&at("tilt.towards_deg"), (tilt.towards_deg, Unit::Degrees), (-360.0, 360.0));
+        ranges.at(&at("tilt.lean_deg")).within(tilt.lean_deg, Unit::Degrees, (0.0, 60.0));
+        ranges.at(&at("tilt.towards_deg")).within(tilt.towards_deg, Unit::Degrees, (-360.0, 360.0));
     }
 }
 
 fn check_helpers(during: &HeatingAids, board: &Board, place: &str, ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}{field}");
     if let Some(preheater) = &during.preheater {
-        ranges.within(&at("preheater.set_c"), (preheater.set.in_celsius(), Unit::Celsius), (30.0, 350.0));
-        ranges.within(&at("preheater.side_mm"), (preheater.side.in_mm(), Unit::Millimetres), (10.0, 400.0));
+        ranges.at(&at("preheater.set_c")).within(preheater.set.in_celsius(), Unit::Celsius, (30.0, 350.0));
+        ranges.at(&at("preheater.side_mm")).within(preheater.side.in_mm(), Unit::Millimetres, (10.0, 400.0));
     }
     for (iron, name) in
         during.iron.iter().map(|iron| (iron, "iron")).chain(during.second_iron.iter().map(|iron| (iron, "second_iron")))
@@ -133,9 +145,9 @@ fn check_helpers(during: &HeatingAids, board: &Board, place: &str, ranges: &mut 
 
 fn check_iron(iron: &Iron, board: &Board, place: &str, ranges: &mut Ranges) {
     let at = |field: &str| format!("{place}.{field}");
-    ranges.within(&at("set_c"), (iron.set.in_celsius(), Unit::Celsius), (150.0, 480.0));
-    ranges.within(&at("tip_mm"), (iron.tip.in_mm(), Unit::Millimetres), (0.2, 12.0));
-    ranges.within(&at("dwell_s"), (iron.dwell.in_seconds(), Unit::Seconds), (1.0, 30.0));
+    ranges.at(&at("set_c")).within(iron.set.in_celsius(), Unit::Celsius, (150.0, 480.0));
+    ranges.at(&at("tip_mm")).within(iron.tip.in_mm(), Unit::Millimetres, (0.2, 12.0));
+    ranges.at(&at("dwell_s")).within(iron.dwell.in_seconds(), Unit::Seconds, (1.0, 30.0));
     if let Some((joint, pitch_mm)) = iron.one_joint(board).zip(iron.too_wide_for(board)) {
         let problem = SettingsProblem::TipTooWide { joint: joint.name.clone(), tip_mm: iron.tip.in_mm(), pitch_mm };
         ranges.found.push(Finding::warning(RULE, at("tip_mm"), problem));
@@ -148,8 +160,8 @@ fn check_iron(iron: &Iron, board: &Board, place: &str, ranges: &mut Ranges) {
 
 fn check_bridge(recipe: &Recipe, ranges: &mut Ranges) {
     let Some(bridge) = &recipe.bridge else { return };
-    ranges.within("bridge.wire_mm", (bridge.wire_mm, Unit::Millimetres), (0.0, 2.0));
-    ranges.within("bridge.bead_mm2", (bridge.bead_mm2, Unit::SquareMillimetres), (0.1, 12.0));
+    ranges.at("bridge.wire_mm").within(bridge.wire_mm, Unit::Millimetres, (0.0, 2.0));
+    ranges.at("bridge.bead_mm2").within(bridge.bead_mm2, Unit::SquareMillimetres, (0.1, 12.0));
 }
 
 fn check_shields(recipe: &Recipe, ranges: &mut Ranges) {
@@ -159,18 +171,18 @@ fn check_shields(recipe: &Recipe, ranges: &mut Ranges) {
     }
     for (k, shield) in recipe.shields.iter().enumerate() {
         let at = |field: &str| format!("shields[{k}].{field}");
-        ranges.within(&at("width_mm"), (shield.width_mm, Unit::Millimetres), (1.0, 300.0));
-        ranges.within(&at("depth_mm"), (shield.depth_mm, Unit::Millimetres), (1.0, 300.0));
+        ranges.at(&at("width_mm")).within(shield.width_mm, Unit::Millimetres, (1.0, 300.0));
+        ranges.at(&at("depth_mm")).within(shield.depth_mm, Unit::Millimetres, (1.0, 300.0));
         for place in shield.at_mm {
-            ranges.within(&at("at_mm"), (place, Unit::Millimetres), (-600.0, 600.0));
+            ranges.at(&at("at_mm")).within(place, Unit::Millimetres, (-600.0, 600.0));
         }
         match shield.kind {
             ShieldKind::Polyimide { layers } => {
-                ranges.within(&at("layers"), (f64::from(layers), Unit::Layers), (1.0, 6.0));
+                ranges.at(&at("layers")).within(f64::from(layers), Unit::Layers, (1.0, 6.0));
             }
-            ShieldKind::FoilTent { gap_mm } => ranges.within(&at("gap_mm"), (gap_mm, Unit::Millimetres), (0.5, 10.0)),
+            ShieldKind::FoilTent { gap_mm } => ranges.at(&at("gap_mm")).within(gap_mm, Unit::Millimetres, (0.5, 10.0)),
             ShieldKind::MetalBlock { height_mm } => {
-                ranges.within(&at("height_mm"), (height_mm, Unit::Millimetres), (1.0, 30.0));
+                ranges.at(&at("height_mm")).within(height_mm, Unit::Millimetres, (1.0, 30.0));
             }
             ShieldKind::AluminiumTape | ShieldKind::HolderJaw | ShieldKind::Finger => {}
         }

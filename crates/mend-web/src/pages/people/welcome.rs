@@ -1,9 +1,12 @@
 //! A link that works once: somebody chooses their own passphrase and PIN. The first owner also types a name.
 
+use std::convert::Infallible;
+
 use askama::Template;
 use askama_web::WebTemplate;
-use axum::extract::{Path, State};
+use axum::extract::{FromRequestParts, Path, State};
 use axum::http::StatusCode;
+use axum::http::request::Parts;
 use axum::response::{IntoResponse, Redirect, Response};
 use axum_extra::extract::CookieJar;
 use mend_core::shop::people::ShopRole;
@@ -109,10 +112,25 @@ pub(crate) async fn show(
     Ok(page(visitor, &token, opened.name, WelcomeTry::default()))
 }
 
+/// Who comes to a link, with their cookies.
+pub(crate) struct Guest {
+    visitor: Visitor,
+    jar: CookieJar,
+}
+
+impl FromRequestParts<App> for Guest {
+    type Rejection = Infallible;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Infallible> {
+        let visitor = Visitor::from_request_parts(parts, app).await?;
+        Ok(Self { visitor, jar: CookieJar::from_headers(&parts.headers) })
+    }
+}
+
 pub(crate) async fn enter(
     State(app): State<App>,
-    visitor: Visitor,
-    (Path(token), jar): (Path<String>, CookieJar),
+    Guest { visitor, jar }: Guest,
+    Path(token): Path<String>,
     Form(sent): Form<WelcomeForm>,
 ) -> Result<Response, Refusal> {
     let opened = open(&app, &token).await?;

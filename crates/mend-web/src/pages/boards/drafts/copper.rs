@@ -70,16 +70,18 @@ fn shape(stack: &StackUp) -> Vec<FieldView> {
     let materials = StiffenerMaterial::ALL.map(|material| (word(&material), material.name().to_owned()));
     let stiffener = stack.stiffener;
     let fields = Fields::for_target(Target::Stack, "stack")
-        .number(("thickness", "Thickness, by caliper"), Some(stack.thickness.in_mm()), "mm")
-        .choice(("crowding", "Small parts on it"), &word(&stack.crowding), crowding.into())
+        .field("thickness", "Thickness, by caliper")
+        .number(Some(stack.thickness.in_mm()), "mm")
+        .field("crowding", "Small parts on it")
+        .choice(&word(&stack.crowding), crowding.into())
+        .field("stiffener", "Stiffener under the part")
         .choice(
-            ("stiffener", "Stiffener under the part"),
             &chosen(stiffener.as_ref().map(|stiffener| &stiffener.material)),
             std::iter::once(none).chain(materials).collect(),
         );
     match stiffener {
         Some(stiffener) => {
-            fields.number(("stiffener_mm", "Its thickness"), Some(stiffener.thickness.in_mm()), "mm").all
+            fields.field("stiffener_mm", "Its thickness").number(Some(stiffener.thickness.in_mm()), "mm").all
         }
         None => fields.all,
     }
@@ -98,13 +100,19 @@ fn seen(draft: &Draft) -> Vec<FieldView> {
     let area =
         if area > 0.0 { format!("empty: {area:.0} mm² of the outline") } else { "of what was weighed".to_owned() };
     Fields::for_target(Target::Looked, "looked")
-        .choice(("light", "Lamp behind it"), &chosen(looked.light.as_ref()), choices(&light))
-        .choice(("vias", "Holes near fine parts"), &chosen(looked.vias.as_ref()), choices(&vias))
-        .number(("edge_lines", "Copper lines at the rim"), looked.edge_lines.map(f64::from), "")
-        .number(("grams", "Weight"), looked.grams, "g")
-        .number(("area", "Its area"), looked.area_mm2, "mm²")
+        .field("light", "Lamp behind it")
+        .choice(&chosen(looked.light.as_ref()), choices(&light))
+        .field("vias", "Holes near fine parts")
+        .choice(&chosen(looked.vias.as_ref()), choices(&vias))
+        .field("edge_lines", "Copper lines at the rim")
+        .number(looked.edge_lines.map(f64::from), "")
+        .field("grams", "Weight")
+        .number(looked.grams, "g")
+        .field("area", "Its area")
+        .number(looked.area_mm2, "mm²")
         .hint(&area)
-        .tick(("bare", "Bare: no parts on it"), looked.bare)
+        .field("bare", "Bare: no parts on it")
+        .tick(looked.bare)
         .all
 }
 
@@ -117,20 +125,28 @@ fn beside(draft: &Draft, known: &[(String, f64)]) -> Vec<FieldView> {
         [(Feels::Lighter, "clearly lighter"), (Feels::Same, "about the same"), (Feels::Heavier, "clearly heavier")];
     let chosen_board = looked.known.as_ref().map(value).unwrap_or_default();
     Fields::for_target(Target::Looked, "looked")
-        .choice(("known", "Beside a board you know"), &chosen_board, boards.collect())
-        .choice(("feels", "For its size it feels"), &chosen(looked.feels.as_ref()), choices(&feels))
+        .field("known", "Beside a board you know")
+        .choice(&chosen_board, boards.collect())
+        .field("feels", "For its size it feels")
+        .choice(&chosen(looked.feels.as_ref()), choices(&feels))
         .all
 }
 
 fn typed(draft: &Draft) -> Vec<FieldView> {
     let stack = &draft.stack;
     Fields::for_target(Target::Stack, "stack")
-        .number(("layers", "Copper layers"), Some(f64::from(stack.layers)), "")
-        .number(("planes", "of them planes"), Some(f64::from(stack.planes)), "")
-        .number(("foil", "Foil"), Some(stack.foil_um), "µm")
-        .number(("plane_coverage", "Copper of a plane"), Some(100.0 * stack.plane_coverage), "%")
-        .number(("signal_coverage", "Copper of a signal layer"), Some(100.0 * stack.signal_coverage), "%")
-        .number(("vias", "Holes near the port"), stack.vias_per_mm2, "/mm²")
+        .field("layers", "Copper layers")
+        .number(Some(f64::from(stack.layers)), "")
+        .field("planes", "of them planes")
+        .number(Some(f64::from(stack.planes)), "")
+        .field("foil", "Foil")
+        .number(Some(stack.foil_um), "µm")
+        .field("plane_coverage", "Copper of a plane")
+        .number(Some(100.0 * stack.plane_coverage), "%")
+        .field("signal_coverage", "Copper of a signal layer")
+        .number(Some(100.0 * stack.signal_coverage), "%")
+        .field("vias", "Holes near the port")
+        .number(stack.vias_per_mm2, "/mm²")
         .all
 }
 

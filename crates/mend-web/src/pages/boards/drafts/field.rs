@@ -33,15 +33,19 @@ pub(crate) struct Fields {
     pub(crate) all: Vec<FieldView>,
 }
 
-impl Fields {
-    pub(crate) fn for_target(of: Target, prefix: &'static str) -> Self {
-        Self { of: target(of), prefix, all: Vec::new() }
-    }
+/// A field to add.
+pub(crate) struct NamedField<'a> {
+    fields: Fields,
+    field: &'a str,
+    label: &'a str,
+}
 
-    fn add(mut self, kind: &'static str, (field, label): (&str, &str), value: String) -> Self {
-        self.all.push(FieldView {
-            id: format!("{}-{field}", self.prefix),
-            of: self.of.clone(),
+impl NamedField<'_> {
+    fn add(self, kind: &'static str, value: String) -> Fields {
+        let Self { mut fields, field, label } = self;
+        fields.all.push(FieldView {
+            id: format!("{}-{field}", fields.prefix),
+            of: fields.of.clone(),
             field: field.to_owned(),
             label: label.to_owned(),
             unit: String::new(),
@@ -50,32 +54,44 @@ impl Fields {
             choices: Vec::new(),
             hint: String::new(),
         });
-        self
+        fields
     }
 
     /// A number with its unit.
-    pub(crate) fn number(self, name: (&str, &str), value: Option<f64>, unit: &str) -> Self {
+    pub(crate) fn number(self, value: Option<f64>, unit: &str) -> Fields {
         let value = value.map_or(String::new(), short);
-        self.add("number", name, value).with(|field| field.unit = unit.to_owned())
+        self.add("number", value).with(|field| field.unit = unit.to_owned())
     }
     /// A line of text.
-    pub(crate) fn text(self, name: (&str, &str), value: &str) -> Self {
-        self.add("text", name, value.to_owned())
+    pub(crate) fn text(self, value: &str) -> Fields {
+        self.add("text", value.to_owned())
     }
     /// Some lines.
-    pub(crate) fn lines(self, name: (&str, &str), value: &str) -> Self {
-        self.add("lines", name, value.to_owned())
+    pub(crate) fn lines(self, value: &str) -> Fields {
+        self.add("lines", value.to_owned())
     }
     /// Yes or no.
-    pub(crate) fn tick(self, name: (&str, &str), value: bool) -> Self {
-        self.add("tick", name, value.to_string())
+    pub(crate) fn tick(self, value: bool) -> Fields {
+        self.add("tick", value.to_string())
     }
     /// One of a list: value, label; the chosen one by its value.
-    pub(crate) fn choice(self, name: (&str, &str), chosen: &str, choices: Vec<(String, String)>) -> Self {
+    pub(crate) fn choice(self, chosen: &str, choices: Vec<(String, String)>) -> Fields {
         let choice = |(value, label): (String, String)| FieldChoice { chosen: value == chosen, value, label };
         let choices = choices.into_iter().map(choice).collect();
-        self.add("choice", name, chosen.to_owned()).with(|field| field.choices = choices)
+        self.add("choice", chosen.to_owned()).with(|field| field.choices = choices)
     }
+}
+
+impl Fields {
+    pub(crate) fn for_target(of: Target, prefix: &'static str) -> Self {
+        Self { of: target(of), prefix, all: Vec::new() }
+    }
+
+    /// A field by its name, with its label.
+    pub(crate) const fn field<'a>(self, field: &'a str, label: &'a str) -> NamedField<'a> {
+        NamedField { fields: self, field, label }
+    }
+
     /// What the last field is for.
     pub(crate) fn hint(self, hint: &str) -> Self {
         self.with(|field| field.hint = hint.to_owned())

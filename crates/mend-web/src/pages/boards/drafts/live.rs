@@ -152,8 +152,10 @@ fn keep(kept: &StoredDraft, visitor: Visitor) -> KeepPanel {
     KeepPanel {
         draft: kept.row.id,
         fields: Fields::for_target(mend_core::board::draft::Target::Board, "board")
-            .text(("name", "Name"), &kept.draft.name)
-            .text(("maker", "Made by"), &kept.draft.maker)
+            .field("name", "Name")
+            .text(&kept.draft.name)
+            .field("maker", "Made by")
+            .text(&kept.draft.maker)
             .all,
         ready: !any_blocking(&findings),
         findings: visitor.words().findings(&findings),

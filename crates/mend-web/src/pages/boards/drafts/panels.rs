@@ -56,8 +56,10 @@ impl PhotoPanel {
             face: photo.face.name(),
             size: lies(photo),
             fields: Fields::for_target(Target::Photo(photo.id), "photo")
-                .number(("turn", "Turned left"), Some(photo.placement.turn_deg), "°")
-                .choice(("face", "Shows"), &word(&photo.face), faces())
+                .field("turn", "Turned left")
+                .number(Some(photo.placement.turn_deg), "°")
+                .field("face", "Shows")
+                .choice(&word(&photo.face), faces())
                 .all
                 .into_iter()
                 .map(|field| FieldView { id: format!("{}-{}", field.id, photo.id), ..field })
@@ -86,11 +88,14 @@ impl OutlinePanel {
             draft.outline.corners.iter().map(|p| format!("{} {}", short(p.x), short(p.y))).collect();
         Self {
             fields: Fields::for_target(Target::Board, "board")
-                .number(("width", "Width"), side(bounds.width), "mm")
-                .number(("depth", "Depth"), side(bounds.depth), "mm")
+                .field("width", "Width")
+                .number(side(bounds.width), "mm")
+                .field("depth", "Depth")
+                .number(side(bounds.depth), "mm")
                 .all,
             corners: Fields::for_target(Target::Board, "board")
-                .lines(("corners", "Corners, x y in mm, a line each"), &lines.join("\n"))
+                .field("corners", "Corners, x y in mm, a line each")
+                .lines(&lines.join("\n"))
                 .all,
             count,
         }
@@ -160,20 +165,30 @@ impl ChosenPart {
         let hidden = if hidden > 0 { format!(", {hidden} hidden") } else { String::new() };
         Self {
             place: Fields::for_target(Target::Part, "part")
-                .number(("x", "Middle, x"), Some(part.at.x), "mm")
-                .number(("y", "Middle, y"), Some(part.at.y), "mm")
-                .choice(("turn", "Mouth looks"), &word(&part.turn), turns)
-                .choice(("face", "Face"), &word(&part.face), faces())
+                .field("x", "Middle, x")
+                .number(Some(part.at.x), "mm")
+                .field("y", "Middle, y")
+                .number(Some(part.at.y), "mm")
+                .field("turn", "Mouth looks")
+                .choice(&word(&part.turn), turns)
+                .field("face", "Face")
+                .choice(&word(&part.face), faces())
                 .all,
             sizes: kind.map(|kind| sizes(kind, part)).unwrap_or_default(),
             known_by: kind.map_or(String::new(), |kind| kind.known_by.to_owned()),
             notes: Fields::for_target(Target::Part, "part")
-                .text(("name", "Name"), &made.name)
-                .choice(("material", "Plastic"), &word(&made.material), materials())
-                .number(("height", "Height"), Some(made.height.in_mm()), "mm")
-                .number(("pegs", "Pegs to pull"), Some(f64::from(made.pegs)), "")
-                .tick(("shell", "Metal shell"), made.shell)
-                .lines(("tests", "The functional test must cover"), &made.tests.join("\n"))
+                .field("name", "Name")
+                .text(&made.name)
+                .field("material", "Plastic")
+                .choice(&word(&made.material), materials())
+                .field("height", "Height")
+                .number(Some(made.height.in_mm()), "mm")
+                .field("pegs", "Pegs to pull")
+                .number(Some(f64::from(made.pegs)), "")
+                .field("shell", "Metal shell")
+                .tick(made.shell)
+                .field("tests", "The functional test must cover")
+                .lines(&made.tests.join("\n"))
                 .all,
             joints: format!("{} joints{hidden}, {} pegs", made.joints.len(), made.pegs),
         }
@@ -188,10 +203,10 @@ fn sizes(kind: &LibraryConnector, part: &mend_core::board::draft::DraftPart) -> 
         match param.among {
             Among::Choice(all) => {
                 let choices = all.iter().map(|(value, name)| (short(*value), (*name).to_owned())).collect();
-                fields.choice((param.key, param.label), &short(value), choices)
+                fields.field(param.key, param.label).choice(&short(value), choices)
             }
             Among::Range(..) | Among::Whole(..) => {
-                fields.number((param.key, param.label), Some(value), param.unit.symbol())
+                fields.field(param.key, param.label).number(Some(value), param.unit.symbol())
             }
         }
     };
@@ -252,22 +267,34 @@ impl ComponentPanel {
         let usual = format!("empty: {:.0} {} of its material", scale.of(n.material.limit()), scale.symbol());
         let soldered = format!("empty: {} % of its material", short(100.0 * n.material.pad_share()));
         let fields = Fields::for_target(Target::Component(k), "component")
-            .text(("name", "Name"), &n.name)
-            .choice(("what", "It is"), &what, whats)
-            .number(("height", "Height"), Some(n.height.in_mm()), "mm")
-            .number(("x", "Middle, x"), Some(n.body.centre.x), "mm")
-            .number(("y", "Middle, y"), Some(n.body.centre.y), "mm")
-            .choice(("round", "Shape"), round, shapes)
-            .number(("width", if n.round { "Diameter" } else { "Width" }), Some(n.body.width), "mm");
-        let fields = if n.round { fields } else { fields.number(("depth", "Depth"), Some(n.body.depth), "mm") };
+            .field("name", "Name")
+            .text(&n.name)
+            .field("what", "It is")
+            .choice(&what, whats)
+            .field("height", "Height")
+            .number(Some(n.height.in_mm()), "mm")
+            .field("x", "Middle, x")
+            .number(Some(n.body.centre.x), "mm")
+            .field("y", "Middle, y")
+            .number(Some(n.body.centre.y), "mm")
+            .field("round", "Shape")
+            .choice(round, shapes)
+            .field("width", if n.round { "Diameter" } else { "Width" })
+            .number(Some(n.body.width), "mm");
+        let fields = if n.round { fields } else { fields.field("depth", "Depth").number(Some(n.body.depth), "mm") };
         let fields = fields
-            .choice(("face", "Face"), &word(&n.face), faces())
-            .choice(("material", "Material"), &word(&n.material), materials())
-            .number(("limit", "Own limit"), n.own_limit.map(|limit| scale.of(limit).round()), scale.symbol())
+            .field("face", "Face")
+            .choice(&word(&n.face), faces())
+            .field("material", "Material")
+            .choice(&word(&n.material), materials())
+            .field("limit", "Own limit")
+            .number(n.own_limit.map(|limit| scale.of(limit).round()), scale.symbol())
             .hint(&usual)
-            .number(("own_joints", "Own joints, of its footprint"), n.own_joints.map(|share| 100.0 * share), "%")
+            .field("own_joints", "Own joints, of its footprint")
+            .number(n.own_joints.map(|share| 100.0 * share), "%")
             .hint(&soldered)
-            .text(("value", "Value"), &n.value.map_or(String::new(), |value| value.to_string()))
+            .field("value", "Value")
+            .text(&n.value.map_or(String::new(), |value| value.to_string()))
             .hint("like 100 nF or 120 ohm: it is measured after the heat");
         Self { of: target(Target::Component(k)), name: n.name.clone(), fields: fields.all }
     }
