@@ -77,11 +77,17 @@ async fn a_retired_item_is_neither_listed_nor_ordered_and_jobs_keep_what_they_ha
     ask(&shop, post("/jobs", "")).await;
     ask(&shop, post("/jobs/2/parts", "item=1&quantity=1")).await;
     assert!(ask(&shop, get("/stock")).await.1.contains("To order today"));
-    assert_eq!(ask(&shop, post("/stock/1/retire", "")).await.0, StatusCode::SEE_OTHER);
+    let (status, page) = ask(&shop, post("/stock/1/retire", "")).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && page.contains("job 2 waits for Jack"), "{page}");
+    ask(&shop, post("/stock/1/move", "kind=received&quantity=1")).await;
+    assert_eq!(ask(&shop, post("/stock/1/retire", "")).await.0, StatusCode::SEE_OTHER, "it lies ready for that job");
     let (_, list) = ask(&shop, get("/stock")).await;
     assert!(!list.contains(">Jack<"), "{list}");
     let (status, page) = ask(&shop, get("/jobs/2/parts")).await;
     assert!(status == StatusCode::OK && page.contains("Jack"), "{page}");
+    ask(&shop, post("/jobs", "")).await;
+    let (status, _) = ask(&shop, post("/jobs/3/parts", "item=1&quantity=1")).await;
+    assert_eq!(status, StatusCode::NOT_FOUND, "no other job gets it");
     let (_, csv) = ask(&shop, get("/stock/order.csv")).await;
     assert!(!csv.contains("Jack"), "{csv}");
 }

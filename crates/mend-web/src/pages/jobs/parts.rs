@@ -143,7 +143,10 @@ pub(crate) async fn add(
     if !(wanted > 0.0 && wanted <= MOST) {
         return Err(Refusal::field("quantity", format!("{wanted} can't be"), "more than 0, up to 1000"));
     }
-    app.reading(move |read| read.item(sent.item)).await?.ok_or(Refusal::NotFound("item"))?;
+    let kept = app.reading(|read| read.items()).await?.into_iter().any(|row| row.id == sent.item);
+    if !kept {
+        return Err(Refusal::NotFound("item in use"));
+    }
     let harvest = job.kind() == JobKind::Harvest;
     app.changing(id, move |write| {
         write.need_item(id, sent.item, wanted)?;

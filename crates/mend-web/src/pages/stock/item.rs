@@ -8,7 +8,7 @@ use jiff::civil::Date;
 use mend_core::shop::stock::MoveKind;
 use mend_formats::item;
 use mend_formats::item::used_as::UsedAs;
-use mend_store::{ItemRow, LookAlikeRow, MoveRow, NewMove};
+use mend_store::{ItemRow, LookAlikeRow, MoveRow, NeedRow, NewMove};
 use serde::Deserialize;
 
 use super::list::{self, ItemView, is_consumable, taken};
@@ -217,7 +217,21 @@ pub(crate) async fn look_alike(
 }
 
 pub(crate) async fn retire(State(app): State<App>, path: Path<String>) -> Result<Redirect, Refusal> {
-    let (id, now_ms) = (row(&app, id_of(&path)?).await?.id, app.now_ms());
-    app.writing(move |write| write.retire_item(id, now_ms)).await?;
-    Ok(Redirect::to("/stock"))
+    let (row, now_ms) = (row(&app, id_of(&path)?).await?, app.now_ms());
+    let id = row.id;
+    // A job that waits for it would wait for ever: nothing of it is ordered any more.
+    let waiting = app.writing(move |write| {
+        let waiting = write.read().open_needs(Some(id))?.into_iter().find(NeedRow::waits);
+        if waiting.is_none() {
+            write.retire_item(id, now_ms)?;
+        }
+        Ok(waiting)
+    });
+    match waiting.await? {
+        None => Ok(Redirect::to("/stock")),
+        Some(need) => {
+            let what = format!("job {} waits for {}", need.job, need.name);
+            Err(Refusal::field("retire", what, "take it off that job's parts first"))
+        }
+    }
 }
