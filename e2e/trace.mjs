@@ -65,4 +65,10 @@ export async function addPhoto(page, file, face) {
   await expect(page.locator(`image.photo.${face}`)).toHaveCount(1);
 }
 
-export const step = (page, name) => page.locator(".trace-steps a", { hasText: name }).click();
+export async function step(page, name) {
+  const link = page.locator(".trace-steps a", { hasText: name });
+  await link.waitFor();
+  // Before the page's script has come it is a link to a page of its own.
+  await page.waitForLoadState("load");
+  await link.click();
+}

@@ -304,3 +304,55 @@ test("what can't be is refused beside what was typed, and a lost network loses n
   await expect(page.locator(".differences")).toContainText("by 1 mm right");
   await expectAccessible(page);
 });
+
+test("the panel that was asked for last is shown, whichever answer comes last", async ({ page }) => {
+  await page.goto("/boards/6");
+  await page.getByRole("button", { name: "Edit" }).click();
+  /** Holds the answers of an address back until they are let go. */
+  const held = async (address) => {
+    let letGo;
+    const waits = new Promise((done) => (letGo = done));
+    await page.route(address, async (route) => {
+      const answer = await route.fetch();
+      await waits;
+      await route.fulfill({ response: answer });
+    });
+    return async () => {
+      const arrived = page.waitForResponse(address);
+      letGo();
+      await (await arrived).finished();
+      await page.unroute(address);
+    };
+  };
+  const height = page.getByLabel("Height", { exact: true });
+  const listed = await held("**/live?show=components");
+  await step(page, "Components");
+  await page.getByRole("button", { name: /C41/ }).first().click();
+  await expect(height).toBeVisible();
+  await listed();
+  await expect(height).toBeVisible();
+  // An answer to what was done does not lead back either.
+  const kept = await held("**/edit");
+  await height.fill("0.9");
+  await height.press("Enter");
+  await step(page, "Copper");
+  await expect(page.getByRole("heading", { name: "Copper", exact: true })).toBeVisible();
+  await kept();
+  await saved(page);
+  await expect(page.getByRole("heading", { name: "Copper", exact: true })).toBeVisible();
+});
+
+test("a thing that is pressed before the page's script has come is chosen when it is there", async ({ page }) => {
+  await page.goto("/boards/6");
+  let letGo;
+  const waits = new Promise((done) => (letGo = done));
+  await page.route("**/trace-map.js", async (route) => {
+    await waits;
+    await route.continue();
+  });
+  await page.getByRole("button", { name: "Edit" }).click({ noWaitAfter: true });
+  await page.getByRole("button", { name: /^C41, ceramic/ }).click();
+  letGo();
+  await expect(page.getByLabel("Height", { exact: true })).toBeVisible();
+  await expect(page.locator(".trace-map .thing.chosen")).toHaveAttribute("aria-label", /^C41/);
+});

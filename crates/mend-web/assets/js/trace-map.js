@@ -385,3 +385,6 @@ function drawn() {
 }
 onDrawn(drawn);
 drawn();
+// A thing that was pressed before this script was here has the focus, and is what was meant.
+const pressed = document.activeElement?.closest?.(".thing");
+if (pressed) choose(pressed.dataset.of, true);

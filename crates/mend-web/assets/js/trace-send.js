@@ -9,6 +9,10 @@ window.trace = (() => {
   /** This page, to the shop: acts on a state that another page has changed are refused. */
   const client = token();
   let drawn = () => {};
+  /** The panel that was asked for and is not there yet. */
+  let wanted = null;
+  /** The panel on which something was done last. */
+  let acting = null;
 
   function say(text) {
     document.getElementById("trace-saved").textContent = text;
@@ -32,6 +36,13 @@ window.trace = (() => {
     drawn();
   }
 
+  // An answer to what was done shows the panel that it was done on: whoever has gone on since stays where they are.
+  function putActed(html) {
+    const now = live().dataset.show;
+    put(html);
+    if (acting !== null && now !== acting) show(now);
+  }
+
   const acts = queue({
     name: `acts ${address}`,
     send: ({ data, token }) =>
@@ -41,7 +52,7 @@ window.trace = (() => {
         body: JSON.stringify({ ...data.body, token }),
       }),
     shown: (html, last) => {
-      if (last) put(html);
+      if (last) putActed(html);
       say(last ? "Saved" : "Saving…");
     },
     // An objection to what was typed is shown beside its field, where it is mended.
@@ -77,19 +88,25 @@ window.trace = (() => {
     const label = body.edit ? `“${body.edit.do}”` : path.slice(1);
     // Said at once: until the queue has its turn "Saved" would still stand there, of the act before.
     say("Saving…");
+    acting = wanted ?? live().dataset.show;
     acts.add(
       { label },
       {
         path,
-        body: { client, on: revision(), show: live().dataset.show, ...body },
+        body: { client, on: revision(), show: acting, ...body },
       },
     );
   }
 
+  // Of two that were asked for one after the other the last is shown, whichever answer comes last.
   async function show(panel) {
+    wanted = panel;
     try {
       const answer = await fetch(`${address}/live?show=${encodeURIComponent(panel)}`);
-      if (answer.ok) put(await answer.text());
+      const html = answer.ok ? await answer.text() : "";
+      if (wanted !== panel) return;
+      wanted = null;
+      if (html) put(html);
     } catch {
       say("No connection: what is drawn is kept here.");
     }
