@@ -48,6 +48,13 @@ impl Read<'_> {
     }
 }
 
+impl ExtraRow {
+    /// Has the customer said yes to it?
+    pub fn is_accepted(&self) -> bool {
+        self.answer == "accepted"
+    }
+}
+
 impl Write<'_> {
     /// Keeps one.
     pub fn add_extra(&self, job: i64, row: &ExtraRow) -> Result<(), StoreError> {

@@ -186,12 +186,14 @@ fn margin_reason(compared: Compared<'_>) -> Option<DifficultyPoint> {
         Compared::Planned(plan) => (plan, tightest(&plan.margins)),
         Compared::Best(lane) => (&lane.plan, lane.tightest.clone()),
     };
-    if plan.chance < OPEN_FROM {
-        return Some((3, Hardship::WorksSeldom { works_in: plan.works_in() }));
+    let open = plan.window == WindowState::Open;
+    match tight.filter(|tight| !tight.inside && plan.chance >= OPEN_FROM) {
+        Some(tight) => {
+            let near = Hardship::NearLimit { of: tight.of, headroom_k: tight.headroom_k.max(0.0) };
+            Some((if open { 1 } else { 3 }, near))
+        }
+        None => (!open).then(|| (3, Hardship::WorksSeldom { works_in: plan.works_in() })),
     }
-    let weight = if plan.window == WindowState::Open { 1 } else { 3 };
-    let tight = tight.filter(|tight| !tight.inside)?;
-    Some((weight, Hardship::NearLimit { of: tight.of, headroom_k: tight.headroom_k.max(0.0) }))
 }
 
 #[cfg(test)]
@@ -228,6 +230,9 @@ mod tests {
         let tight = of(&plan);
         assert_eq!(tight.reasons[0], Hardship::WorksSeldom { works_in: plan.works_in() }, "the heaviest comes first");
         assert!(tight.go > Go::Go || tight.wants > SkillLevel::Learning, "{tight:?}");
+        plan.chance = 0.95;
+        let reason = Hardship::WorksSeldom { works_in: plan.works_in() };
+        assert!(of(&plan).reasons.contains(&reason), "a tight window is said whatever makes it so");
     }
 
     #[test]

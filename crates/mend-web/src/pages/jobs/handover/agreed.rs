@@ -61,18 +61,13 @@ pub(super) fn agreed(job: &Job) -> Vec<SheetLine> {
 /// What is left to be paid, with what it is made of; none where no price was agreed, or of a job that was given back as it is.
 pub(super) fn to_pay(job: &Job, extras: &[ExtraRow], currency: &str) -> Option<SheetLine> {
     let agreed = job.intake("price").parse::<Money>().ok().filter(|_| job.declined().is_none())?;
-    let accepted = extras.iter().filter(|row| row.answer == "accepted");
+    let accepted = extras.iter().filter(|row| row.is_accepted());
     let extras: Vec<Money> = accepted.filter_map(|row| row.price.parse().ok()).collect();
     let deposit = job.intake("deposit").parse().unwrap_or_default();
-    let (mut made_of, count) = (agreed.to_string(), extras.len());
-    for extra in &extras {
-        made_of += &format!(" + {extra}");
-    }
-    if deposit > Money::default() {
-        made_of += &format!(" − {deposit}");
-    }
-    let whole = count == 0 && deposit == Money::default();
-    let made_of = if whole { String::new() } else { format!(" ({made_of})") };
+    let added = extras.iter().map(|extra| format!(" + {extra}"));
+    let paid = (deposit > Money::default()).then(|| format!(" − {deposit}"));
+    let besides: String = added.chain(paid).collect();
+    let made_of = if besides.is_empty() { besides } else { format!(" ({agreed}{besides})") };
     Some(match (Account { agreed, extras, deposit }).balance() {
         Balance::ToPay(left) => line("Left to pay", format!("{left} {currency}{made_of}")),
         Balance::ToReturn(left) => line("To give back", format!("{left} {currency}{made_of}")),

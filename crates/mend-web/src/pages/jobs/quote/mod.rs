@@ -137,7 +137,7 @@ pub(crate) async fn show(State(app): State<App>, visitor: Visitor, path: JobPath
         total: total(&lines).to_string(),
         lines: lines.iter().map(in_words).collect(),
         currency: shop.currency,
-        besides: extras.into_iter().filter(|row| row.answer == "accepted").map(besides).collect(),
+        besides: extras.into_iter().filter(ExtraRow::is_accepted).map(besides).collect(),
         risk: estimate.risk(),
         loss: loss.to_string(),
         promise: promised(&app, &job).await?,
